@@ -1,0 +1,25 @@
+# Warnings, sanitizers, compiler cache and linker, as one interface target that every module links.
+option(MD_SANITIZE "Build with address and undefined behaviour sanitizers" OFF)
+option(MD_WERROR "Treat warnings as errors" ON)
+
+set(CMAKE_CXX_FLAGS_RELEASE "-O2 -DNDEBUG")
+
+add_library(md_options INTERFACE)
+target_compile_options(md_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion
+    -Wno-missing-field-initializers # designated initialisers leave the rest at their defaults on purpose
+    -Wno-stringop-overflow -Wno-stringop-overread -Wno-array-bounds -Wno-restrict # false alarms of GCC 12 on std::string
+    $<$<BOOL:${MD_WERROR}>:-Werror>)
+if(MD_SANITIZE)
+    target_compile_options(md_options INTERFACE -fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=undefined)
+    target_link_options(md_options INTERFACE -fsanitize=address,undefined)
+endif()
+
+find_program(MD_CCACHE ccache)
+if(MD_CCACHE)
+    set(CMAKE_CXX_COMPILER_LAUNCHER ${CMAKE_COMMAND} -E env CCACHE_SLOPPINESS=pch_defines,time_macros ${MD_CCACHE})
+    target_compile_options(md_options INTERFACE -fpch-preprocess)
+endif()
+find_program(MD_MOLD mold)
+if(MD_MOLD)
+    target_link_options(md_options INTERFACE -fuse-ld=mold)
+endif()

@@ -1,0 +1,107 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/air/predict.h"
+
+#include "core/air/thermal.h"
+
+namespace core::air {
+namespace {
+constexpr double perHour = 3600.0;
+
+double flowOut(const Solution& s, const Compiled::OpeningBranches& o, double& in, double& out) {
+    in = out = 0;
+    for (const std::size_t b : o.branches)
+        (s.flowM3s[b] >= 0 ? out : in) += std::abs(s.flowM3s[b]) * perHour;
+    return out - in;
+}
+
+FanResult fanResult(const Build& build, const Compiled& compiled, const Solution& s, const Compiled::FanBranch& fan) {
+    const Placed* p = build.at(fan.mount);
+    const Branch& branch = compiled.network.branches[fan.branch];
+    const double q = s.flowM3s[fan.branch];
+    FanResult r{.id = fan.mount, .name = p->part->name, .rpm = s.speed[fan.fan] * compiled.network.fans[fan.fan].ratedRpm,
+                .share = s.speed[fan.fan], .flowM3h = q * perHour, .ratedFlowM3h = branch.curve.freeFlowM3s * perHour,
+                .airC = s.temperatureC[q >= 0 ? branch.from : branch.to]};
+    if (fan.onPanel)
+        r.direction = fan.flow == FanFlow::In ? FanDirection::In : FanDirection::Out;
+    else if (branch.to == 0)
+        r.direction = FanDirection::Out;
+    return r;
+}
+
+Balance balanceOf(const Compiled& compiled, const Solution& s) {
+    Balance balance;
+    for (const Compiled::FanBranch& fan : compiled.fans)
+        if (fan.onPanel)
+            (fan.flow == FanFlow::In ? balance.ratedInM3h : balance.ratedOutM3h) +=
+                compiled.network.branches[fan.branch].curve.freeFlowM3s * s.speed[fan.fan] * perHour;
+    for (std::size_t b = 0; b < compiled.network.branches.size(); ++b) {
+        const Branch& branch = compiled.network.branches[b];
+        if (branch.from != 0 && branch.to != 0)
+            continue;
+        const double inward = (branch.from == 0 ? s.flowM3s[b] : -s.flowM3s[b]) * perHour;
+        (inward >= 0 ? balance.inM3h : balance.outM3h) += std::abs(inward);
+    }
+    if (!compiled.chamberZones.empty())
+        balance.pressurePa = s.pressurePa[compiled.chamberZones.front()];
+    return balance;
+}
+} // namespace
+
+Conditions conditionsOf(const Project& project, std::string_view loadId) {
+    Conditions c{.roomC = project.brief.roomC, .altitudeM = project.brief.altitudeM};
+    if (const Load* load = project.load(loadId.empty() ? std::string_view(project.brief.load) : loadId)) {
+        c.processorShare = load->processorShare;
+        c.cardShare = load->cardShare;
+    }
+    return c;
+}
+
+const PartResult* Prediction::part(std::string_view mount) const {
+    const auto it = std::find_if(parts.begin(), parts.end(), [&](const PartResult& p) { return p.id == mount; });
+    return it == parts.end() ? nullptr : &*it;
+}
+
+Prediction predict(const Build& build, const Conditions& conditions) {
+    const Compiled compiled = compile(build, conditions);
+    return summarise(build, conditions, compiled, solve(compiled.network));
+}
+
+Prediction summarise(const Build& build, const Conditions& conditions, const Compiled& compiled, const Solution& s) {
+    Prediction result{.converged = s.converged, .conditions = conditions, .notes = compiled.notes};
+    const Network& net = compiled.network;
+    for (const auto& o : compiled.openings) {
+        const Opening* opening = build.opening(o.opening);
+        OpeningFlow flow{.id = o.opening, .name = opening->name};
+        flow.flowM3h = flowOut(s, o, flow.inM3h, flow.outM3h);
+        double weighted = 0;
+        for (const std::size_t b : o.branches)
+            weighted += std::abs(s.flowM3s[b]) * s.temperatureC[s.flowM3s[b] >= 0 ? net.branches[b].from : net.branches[b].to];
+        const double total = (flow.inM3h + flow.outM3h) / perHour;
+        flow.airC = total > 1e-9 ? weighted / total : conditions.roomC;
+        result.openings.push_back(flow);
+    }
+    for (const auto& fan : compiled.fans)
+        result.fans.push_back(fanResult(build, compiled, s, fan));
+    for (std::size_t i = 0; i < compiled.chamberZones.size(); ++i) {
+        const Chamber& c = build.caseSpec().chambers[i];
+        result.chambers.push_back({c.id, c.name, s.temperatureC[compiled.chamberZones[i]], s.pressurePa[compiled.chamberZones[i]]});
+    }
+    for (std::size_t i = 0; i < net.parts.size(); ++i) {
+        const CooledPart& part = net.parts[i];
+        const PartState& state = s.parts[i];
+        result.parts.push_back({part.id, part.name, build.at(part.id)->part->kind, state.temperatureC, state.powerW,
+                                part.limitC < 1e8 ? part.limitC : 0, state.clockMhz, state.inletC, state.sinkC, state.throttled,
+                                6.0});
+    }
+    for (std::size_t i = 0; i < net.passive.size(); ++i) {
+        const PassivePart& part = net.passive[i];
+        const Placed* p = build.at(part.id);
+        result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], part.powerW, part.limitC, 0,
+                                s.temperatureC[part.zone], s.passiveC[i], false, 8.0});
+    }
+    result.balance = balanceOf(compiled, s);
+    result.totalPowerW = supplyLoadW(net, s);
+    return result;
+}
+
+} // namespace core::air

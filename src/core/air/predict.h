@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/air/network.h"
+#include "core/model/build.h"
+
+namespace core::air {
+
+struct Conditions {
+    double roomC = 23;
+    double altitudeM = 0;
+    double processorShare = 1;
+    double cardShare = 1;
+};
+[[nodiscard]] Conditions conditionsOf(const Project& project, std::string_view loadId = {});
+
+/// What a network element stands for in the build.
+struct Compiled {
+    Network network;
+    struct OpeningBranches { std::string opening; std::vector<std::size_t> branches; };
+    std::vector<OpeningBranches> openings;
+    struct FanBranch { std::string mount; std::size_t branch = 0; std::size_t fan = 0; FanFlow flow = FanFlow::In; bool onPanel = false; };
+    std::vector<FanBranch> fans;                 ///< case fans and the fans of coolers, cards and supplies
+    std::vector<std::size_t> chamberZones;       ///< by chamber
+    std::vector<std::string> notes;              ///< assumptions that the description made necessary
+};
+
+/// The air network of a build. No tuning per case; rules in docs/model/air.md.
+[[nodiscard]] Compiled compile(const Build& build, const Conditions& conditions);
+
+struct OpeningFlow { std::string id; std::string name; double flowM3h = 0; double inM3h = 0; double outM3h = 0; double airC = 0; };
+enum class FanDirection { In, Out, Inside };
+struct FanResult {
+    std::string id;
+    std::string name;
+    double rpm = 0;
+    double share = 0;
+    double flowM3h = 0;
+    FanDirection direction = FanDirection::Inside;
+    double ratedFlowM3h = 0;
+    double airC = 0; ///< of the air it moves
+};
+struct ChamberResult { std::string id; std::string name; double airC = 0; double pressurePa = 0; };
+struct PartResult {
+    std::string id;
+    std::string name;
+    PartKind kind = PartKind::Processor;
+    double temperatureC = 0;
+    double powerW = 0;
+    double limitC = 0;   ///< 0: none stated
+    double clockMhz = 0; ///< 0: has none
+    double inletC = 0;
+    double sinkC = 0;
+    bool throttled = false;
+    double bandK = 6;    ///< absolute uncertainty of the prediction
+};
+struct Balance { double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0, pressurePa = 0; };
+
+/// Prediction of a build at a room temperature and load.
+struct Prediction {
+    bool converged = false;
+    Conditions conditions;
+    std::vector<OpeningFlow> openings;
+    std::vector<FanResult> fans;
+    std::vector<ChamberResult> chambers;
+    std::vector<PartResult> parts;
+    Balance balance;
+    double totalPowerW = 0;
+    std::vector<std::string> notes;
+
+    [[nodiscard]] const PartResult* part(std::string_view mount) const;
+};
+[[nodiscard]] Prediction predict(const Build& build, const Conditions& conditions);
+[[nodiscard]] Prediction summarise(const Build& build, const Conditions& conditions, const Compiled& compiled, const Solution& solution);
+
+} // namespace core::air

@@ -1,0 +1,283 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/air/thermal.h"
+
+namespace core::air {
+namespace {
+
+/// A scalar that follows its wanted value, with steps that shrink while it swings and recover while it does not.
+struct Relaxed {
+    double value = 0;
+    double weight = 1;
+    int swings = 0;
+    double last = 0;
+
+    double towards(double wanted) {
+        const double change = wanted - value;
+        if (change * last < 0) {
+            weight = std::max(0.02, 0.6 * weight);
+            ++swings;
+        } else {
+            weight = std::min(1.0, weight * (1.0 + 0.3 / (2.0 + swings / 2.0)));
+        }
+        last = change;
+        value += weight * change;
+        return std::abs(change);
+    }
+};
+
+class SteadySolver {
+public:
+    explicit SteadySolver(const Network& net) : m_net(net) { start(); }
+
+    Solution run() {
+        constexpr int limit = 400;
+        bool settled = false;
+        for (m_s.outerIterations = 1; m_s.outerIterations <= limit; ++m_s.outerIterations) {
+            solveFlows(m_net, m_s);
+            double error = stepZones();
+            error = std::max(error, stepParts());
+            error = std::max(error, stepOwnFans());
+            error = std::max(error, stepOtherFans(settled));
+            error = std::max(error, stepPowers());
+            if (error < 1e-3 && settled) {
+                m_s.converged = true;
+                break;
+            }
+            settled = error < 2.0;
+        }
+        finish();
+        return std::move(m_s);
+    }
+
+private:
+    void start();
+    double stepZones();
+    double stepParts();
+    double stepOwnFans();
+    double stepOtherFans(bool settled);
+    double stepPowers();
+    void finish();
+    void addPart(ZoneBalance& balance, std::size_t i) const;
+    [[nodiscard]] double duty(std::size_t f, double temperatureC) const;
+
+    const Network& m_net;
+    Solution m_s;
+    std::vector<Relaxed> m_zone, m_part, m_speed, m_power;
+    std::vector<bool> m_throttled, m_running;
+    std::vector<double> m_regulatorsW;
+};
+
+void SteadySolver::start() {
+    m_s.pressurePa.assign(m_net.zones.size(), 0.0);
+    m_s.temperatureC.assign(m_net.zones.size(), m_net.roomC);
+    m_s.flowM3s.assign(m_net.branches.size(), 0.0);
+    m_s.parts.resize(m_net.parts.size());
+    m_s.passiveC.assign(m_net.passive.size(), m_net.roomC);
+    m_zone.assign(m_net.zones.size(), Relaxed{.value = m_net.roomC});
+    m_throttled.assign(m_net.parts.size(), false);
+    for (const CooledPart& part : m_net.parts) {
+        m_part.push_back({.value = m_net.roomC});
+        m_power.push_back({.value = part.powerW});
+    }
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
+        m_s.parts[i].powerW = m_net.parts[i].powerW;
+        m_s.parts[i].temperatureC = m_net.roomC;
+    }
+    for (const FanDrive& fan : m_net.fans) {
+        const bool waits = fan.startC.has_value() || fan.source == ControlSource::Supply;
+        double share = fan.source == ControlSource::Fixed ? (fan.fixedDuty > 0 ? std::clamp(fan.fixedDuty, fan.minShare, 1.0) : 0.0)
+                       : waits ? 0.0 : 0.5;
+        if (fan.heldShare >= 0)
+            share = fan.heldShare;
+        m_speed.push_back({.value = share});
+        m_running.push_back(!waits);
+        m_s.speed.push_back(share);
+    }
+}
+
+void SteadySolver::addPart(ZoneBalance& balance, std::size_t i) const {
+    const CooledPart& part = m_net.parts[i];
+    const CoolerStream stream = coolerStream(m_net, m_s, part);
+    const double gn = part.naturalWk;
+    if (m_throttled[i]) {
+        // The die is held at its limit, so the sink hands out what the air takes from a body at that temperature.
+        const double g = 1.0 / std::max(1e-6, part.dieResistance);
+        const double sum = g + stream.forcedWk + gn;
+        const auto sinkTerm = [&](std::size_t row, double weight) {
+            balance.addHeat(row, weight * g * part.limitC / sum);
+            balance.addTerm(row, stream.up, weight * stream.forcedWk / sum);
+            balance.addTerm(row, part.home, weight * gn / sum);
+        };
+        sinkTerm(stream.down, stream.forcedWk);
+        balance.addTerm(stream.down, stream.up, -stream.forcedWk);
+        sinkTerm(part.home, gn);
+        balance.addTerm(part.home, part.home, -gn);
+        return;
+    }
+    const double power = m_s.parts[i].powerW;
+    const double total = stream.forcedWk + gn;
+    const double f = total > 0 ? stream.forcedWk / total : 0.0;
+    const auto exchange = [&](std::size_t row, double sign) {
+        balance.addTerm(row, part.home, sign * f * gn);
+        balance.addTerm(row, stream.up, -sign * f * gn);
+    };
+    balance.addHeat(stream.down, f * power);
+    exchange(stream.down, 1.0);
+    balance.addHeat(part.home, (1.0 - f) * power);
+    exchange(part.home, -1.0);
+}
+
+double SteadySolver::stepZones() {
+    ZoneBalance balance = makeBalance(m_net, m_s, Walls::Included);
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i)
+        addPart(balance, i);
+    for (const PassivePart& part : m_net.passive)
+        balance.addHeat(part.zone, part.isRegulators ? 0.0 : part.powerW);
+    for (std::size_t i = 0; i < m_net.passive.size(); ++i)
+        if (m_net.passive[i].isRegulators)
+            balance.addHeat(m_net.passive[i].zone, m_regulatorsW.empty() ? m_net.passive[i].powerW : m_regulatorsW[i]);
+    const auto wanted = balance.solve();
+    double error = 0;
+    for (std::size_t k = 1; k < wanted.size(); ++k) {
+        error = std::max(error, m_zone[k].towards(wanted[k]));
+        m_s.temperatureC[k] = m_zone[k].value;
+    }
+    return error;
+}
+
+double SteadySolver::stepParts() {
+    double error = 0;
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
+        const CooledPart& part = m_net.parts[i];
+        PartState& state = m_s.parts[i];
+        const CoolerStream stream = coolerStream(m_net, m_s, part);
+        const double up = m_s.temperatureC[stream.up];
+        const double home = m_s.temperatureC[part.home];
+        const double total = std::max(1e-9, stream.forcedWk + part.naturalWk);
+        const double full = part.isSupply ? state.powerW : part.powerW;
+        const double freeSink = (full + stream.forcedWk * up + part.naturalWk * home) / total;
+        const double freeDie = freeSink + full * part.dieResistance;
+        m_throttled[i] = !part.isSupply && freeDie > part.limitC;
+        state.inletC = up;
+        state.forcedWk = stream.forcedWk;
+        state.throttled = m_throttled[i];
+        double wantedPower = full;
+        if (m_throttled[i]) {
+            const double g = 1.0 / std::max(1e-6, part.dieResistance);
+            state.sinkC = (g * part.limitC + stream.forcedWk * up + part.naturalWk * home) / (g + total);
+            wantedPower = std::clamp(g * (part.limitC - state.sinkC), 0.0, full);
+            error = std::max(error, m_part[i].towards(part.limitC));
+        } else {
+            state.sinkC = freeSink;
+            error = std::max(error, m_part[i].towards(freeDie));
+        }
+        if (!part.isSupply) {
+            error = std::max(error, 0.3 * m_power[i].towards(wantedPower));
+            state.powerW = m_power[i].value;
+        }
+        state.temperatureC = m_part[i].value;
+    }
+    return error;
+}
+
+double SteadySolver::duty(std::size_t f, double temperatureC) const {
+    const FanDrive& fan = m_net.fans[f];
+    const double d = interpolate(fan.curve, temperatureC);
+    return d <= 0 ? 0.0 : std::clamp(d, fan.minShare, 1.0);
+}
+
+double SteadySolver::stepOwnFans() {
+    double error = 0;
+    for (std::size_t f = 0; f < m_net.fans.size(); ++f) {
+        const FanDrive& fan = m_net.fans[f];
+        if (!fan.ownFan || fan.source != ControlSource::Part || fan.heldShare >= 0 || !m_running[f])
+            continue;
+        const CooledPart& part = m_net.parts[fan.part];
+        const PartState& state = m_s.parts[fan.part];
+        const double q = m_s.flowM3s[part.branch];
+        const double perSpeed = m_s.speed[f] > 0.01 ? q / m_s.speed[f] : 0.6 * m_net.branches[part.branch].curve.freeFlowM3s;
+        const auto dieAt = [&](double speed) {
+            const double forced = forcedAt(m_net, m_s, part, perSpeed * speed);
+            const double total = std::max(1e-9, forced + part.naturalWk);
+            const double sink = (part.powerW + forced * state.inletC + part.naturalWk * m_s.temperatureC[part.home]) / total;
+            return std::min(sink + part.powerW * part.dieResistance, part.limitC);
+        };
+        double low = fan.minShare, high = 1.0;
+        for (int halving = 0; halving < 24; ++halving) {
+            const double middle = 0.5 * (low + high);
+            (duty(f, dieAt(middle)) > middle ? low : high) = middle;
+        }
+        error = std::max(error, 10.0 * m_speed[f].towards(0.5 * (low + high)));
+        m_s.speed[f] = m_speed[f].value;
+    }
+    return error;
+}
+
+double SteadySolver::stepOtherFans(bool settled) {
+    double error = 0;
+    for (std::size_t f = 0; f < m_net.fans.size(); ++f) {
+        const FanDrive& fan = m_net.fans[f];
+        if (fan.heldShare >= 0 || fan.source == ControlSource::Fixed)
+            continue;
+        double wanted = 0;
+        if (fan.source == ControlSource::Supply) {
+            static constexpr std::array<std::pair<double, double>, 5> byLoad{{{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
+            static constexpr std::array<std::pair<double, double>, 4> byInlet{{{25, 0}, {35, 0}, {45, .35}, {60, 1}}};
+            wanted = std::max(interpolate(byLoad, supplyLoadW(m_net, m_s) / m_net.supply.ratedW),
+                              interpolate(byInlet, m_s.parts[fan.part].inletC));
+            if (wanted <= 0 && !m_running[f])
+                continue;
+            if (!m_running[f] && !settled)
+                continue; // the first iterations would start it on air that is not warm yet
+            m_running[f] = true;
+            wanted = std::clamp(wanted, fan.minShare, 1.0);
+        } else {
+            if (!m_running[f]) {
+                if (!settled || m_s.parts[fan.part].temperatureC <= fan.startC.value_or(-1e9))
+                    continue;
+                m_running[f] = true; // latched: a steady solve does not hunt at the switch point
+                error = std::max(error, 2.0);
+            }
+            if (fan.ownFan)
+                continue;
+            wanted = duty(f, m_s.parts[fan.part].temperatureC);
+        }
+        error = std::max(error, 10.0 * m_speed[f].towards(wanted));
+        m_s.speed[f] = m_speed[f].value;
+    }
+    return error;
+}
+
+double SteadySolver::stepPowers() {
+    double error = 0;
+    double processorW = 0;
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
+        if (m_net.parts[i].isProcessor)
+            processorW += m_s.parts[i].powerW;
+        if (m_net.parts[i].isSupply) {
+            error = std::max(error, 0.3 * m_power[i].towards(supplyLossW(m_net, m_s)));
+            m_s.parts[i].powerW = m_power[i].value;
+        }
+    }
+    m_regulatorsW.assign(m_net.passive.size(), 0.1 * processorW);
+    return error;
+}
+
+void SteadySolver::finish() {
+    const auto speeds = airSpeeds(m_net, m_s);
+    for (std::size_t i = 0; i < m_net.passive.size(); ++i) {
+        const PassivePart& part = m_net.passive[i];
+        const double power = part.isRegulators && !m_regulatorsW.empty() ? m_regulatorsW[i] : part.powerW;
+        m_s.passiveC[i] = m_s.temperatureC[part.zone] + power / passiveConductance(part, speeds[part.zone]) +
+                          power * part.insideResistance;
+    }
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i)
+        m_s.parts[i].clockMhz = clockAt(m_net.parts[i], m_s.parts[i].powerW, m_s.parts[i].temperatureC);
+    m_s.outerIterations = std::min(m_s.outerIterations, 400);
+}
+
+} // namespace
+
+Solution solve(const Network& network) { return SteadySolver(network).run(); }
+
+} // namespace core::air

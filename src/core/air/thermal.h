@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/air/network.h"
+
+#include <Eigen/Dense>
+
+namespace core::air {
+
+/// The zone heat balance: one row per inner zone, upwind, so that the matrix is an M-matrix and its solution unique.
+/// Outside enters through its known temperature.
+class ZoneBalance {
+public:
+    ZoneBalance(const Network& net, const Solution& s);
+
+    /// A conductance between zone @p k and a body of temperature @p bodyC.
+    void addSurface(std::size_t k, double wk, double bodyC);
+    void addHeat(std::size_t k, double watts);
+    /// Row @p k gains coefficient * T(zone j); the outside is moved to the right-hand side.
+    void addTerm(std::size_t k, std::size_t j, double coefficient);
+    /// Temperatures of all zones; the outside is the room.
+    [[nodiscard]] std::vector<double> solve() const;
+
+private:
+    using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, 32, 32>;
+    using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, 32, 1>;
+    double m_roomC;
+    Matrix m_matrix; // sum of outgoing coefficients, so that matrix * T = heat
+    Vector m_heat;
+};
+
+/// Where the air of a cooler comes from and goes to, by the sign of its flow.
+struct CoolerStream {
+    std::size_t up = 0, down = 0;
+    double forcedWk = 0;
+};
+[[nodiscard]] CoolerStream coolerStream(const Network& net, const Solution& s, const CooledPart& part);
+/// The same at another flow, m³/s.
+[[nodiscard]] double forcedAt(const Network& net, const Solution& s, const CooledPart& part, double flowM3s);
+
+/// Walls and structure, exchanges and flows are in the balance; @p useWalls is off when a structure node stands for them.
+enum class Walls { Included, LeftOut };
+[[nodiscard]] ZoneBalance makeBalance(const Network& net, const Solution& s, Walls walls);
+
+/// Conductance of a passive part to its zone at the air speed of that zone, W/K.
+[[nodiscard]] double passiveConductance(const PassivePart& part, double speedMs);
+/// Powers that depend on others: regulators and the loss of the supply.
+[[nodiscard]] double supplyLossW(const Network& net, const Solution& s);
+[[nodiscard]] double supplyLoadW(const Network& net, const Solution& s);
+
+} // namespace core::air

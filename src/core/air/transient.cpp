@@ -1,0 +1,159 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/air/transient.h"
+
+#include "core/air/thermal.h"
+
+namespace core::air {
+namespace {
+constexpr double idleW = 12.0;
+constexpr double dt = 1.0;
+}
+
+Transient::Transient(const Network& network, const Drive& drive) : m_net(network) {
+    m_net.roomC = drive.roomC;
+    Network idle = m_net;
+    for (CooledPart& part : idle.parts)
+        if (!part.isSupply)
+            part.powerW = std::min(idleW, part.powerW);
+    m_s = solve(idle);
+    m_fanTarget = m_s.speed;
+    m_limitShare.assign(m_net.parts.size(), 1.0);
+    for (const double speed : m_s.speed)
+        m_fanRunning.push_back(speed > 0);
+    for (std::size_t i = 0; i < m_net.passive.size(); ++i)
+        if (!m_net.passive[i].isRegulators)
+            m_s.passiveC[i] -= m_net.passive[i].powerW * m_net.passive[i].insideResistance; // the node is the surface
+    m_structureC.assign(m_net.zones.size(), m_net.roomC);
+    for (std::size_t k = 1; k < m_net.zones.size(); ++k) {
+        const Zone& zone = m_net.zones[k];
+        if (zone.insideWk > 0)
+            m_structureC[k] = (zone.insideWk * m_s.temperatureC[k] + zone.outsideWk * m_net.roomC) / (zone.insideWk + zone.outsideWk);
+    }
+}
+
+void Transient::holdFan(std::size_t fan, double share) { m_net.fans[fan].heldShare = share; }
+
+double Transient::wantedPower(std::size_t i, const Drive& drive) const {
+    const CooledPart& part = m_net.parts[i];
+    if (part.isSupply)
+        return supplyLossW(m_net, m_s);
+    const double full = part.powerW * (part.isProcessor ? drive.processorShare : drive.cardShare);
+    return (m_idle ? std::min(idleW, full) : full) * m_limitShare[i];
+}
+
+void Transient::step(const Drive& drive) {
+    m_net.roomC = drive.roomC;
+    m_s.temperatureC[0] = drive.roomC;
+    stepFans();
+    if (std::fmod(m_seconds, 5.0) < 0.5)
+        solveFlows(m_net, m_s);
+    stepAir();
+    stepParts(drive);
+    stepSlowNodes();
+    m_seconds += dt;
+}
+
+double Transient::passiveReadingC(std::size_t i) const {
+    const PassivePart& part = m_net.passive[i];
+    return m_s.passiveC[i] + (part.isRegulators ? 0.0 : part.powerW * part.insideResistance);
+}
+
+void Transient::stepFans() {
+    constexpr double lagS = 4.0;
+    for (std::size_t f = 0; f < m_net.fans.size(); ++f) {
+        const FanDrive& fan = m_net.fans[f];
+        double wanted = fan.fixedDuty;
+        if (fan.heldShare >= 0) {
+            wanted = fan.heldShare;
+        } else if (fan.source == ControlSource::Supply) {
+            static constexpr std::array<std::pair<double, double>, 5> byLoad{{{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
+            static constexpr std::array<std::pair<double, double>, 4> byInlet{{{25, 0}, {35, 0}, {45, .35}, {60, 1}}};
+            wanted = std::max(interpolate(byLoad, supplyLoadW(m_net, m_s) / m_net.supply.ratedW),
+                              interpolate(byInlet, m_s.parts[fan.part].inletC));
+            if (wanted > 0)
+                wanted = std::max(wanted, fan.minShare);
+        } else if (fan.source == ControlSource::Part) {
+            const double t = m_s.parts[fan.part].temperatureC;
+            if (fan.startC) {
+                if (t > *fan.startC)
+                    m_fanRunning[f] = true;
+                else if (t < *fan.startC - 8.0)
+                    m_fanRunning[f] = false;
+            } else {
+                m_fanRunning[f] = true;
+            }
+            wanted = m_fanRunning[f] ? std::clamp(interpolate(fan.curve, t), fan.minShare, 1.0) : 0.0;
+        }
+        m_s.speed[f] += (wanted - m_s.speed[f]) * -std::expm1(-dt / lagS);
+    }
+}
+
+void Transient::stepAir() {
+    ZoneBalance balance = makeBalance(m_net, m_s, Walls::LeftOut);
+    for (std::size_t k = 1; k < m_net.zones.size(); ++k)
+        if (m_net.zones[k].insideWk > 0)
+            balance.addSurface(k, m_net.zones[k].insideWk, m_structureC[k]);
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
+        const CooledPart& part = m_net.parts[i];
+        const CoolerStream stream = coolerStream(m_net, m_s, part);
+        balance.addHeat(stream.down, stream.forcedWk * m_s.parts[i].sinkC);
+        balance.addTerm(stream.down, stream.up, -stream.forcedWk);
+        balance.addSurface(part.home, part.naturalWk, m_s.parts[i].sinkC);
+    }
+    const auto speeds = airSpeeds(m_net, m_s);
+    for (std::size_t i = 0; i < m_net.passive.size(); ++i)
+        balance.addSurface(m_net.passive[i].zone, passiveConductance(m_net.passive[i], speeds[m_net.passive[i].zone]), m_s.passiveC[i]);
+    m_s.temperatureC = balance.solve();
+}
+
+void Transient::stepParts(const Drive& drive) {
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
+        const CooledPart& part = m_net.parts[i];
+        PartState& state = m_s.parts[i];
+        const double power = wantedPower(i, drive);
+        const CoolerStream stream = coolerStream(m_net, m_s, part);
+        const double up = m_s.temperatureC[stream.up], home = m_s.temperatureC[part.home];
+        const double total = stream.forcedWk + part.naturalWk;
+        const double g = 1.0 / std::max(1e-3, part.dieResistance);
+        // Backward Euler on die and sink, solved as one 2 x 2 system.
+        const double a11 = part.dieJk / dt + g, a22 = part.sinkJk / dt + g + total;
+        const double b1 = part.dieJk / dt * state.temperatureC + power;
+        const double b2 = part.sinkJk / dt * state.sinkC + stream.forcedWk * up + part.naturalWk * home;
+        const double determinant = a11 * a22 - g * g;
+        state.temperatureC = (a22 * b1 + g * b2) / determinant;
+        state.sinkC = (a11 * b2 + g * b1) / determinant;
+        state.powerW = power;
+        state.inletC = up;
+        state.forcedWk = stream.forcedWk;
+        m_limitShare[i] = std::clamp(m_limitShare[i] - 0.004 * (state.temperatureC - part.limitC) * dt, 0.1, 1.0);
+        state.throttled = m_limitShare[i] < 0.999;
+        CooledPart nominal = part;
+        nominal.nominalW = part.nominalW * (part.isProcessor ? drive.processorShare : drive.cardShare);
+        state.clockMhz = clockAt(nominal, power, state.temperatureC) * (m_idle ? 0.6 : 1.0);
+    }
+}
+
+void Transient::stepSlowNodes() {
+    for (std::size_t k = 1; k < m_net.zones.size(); ++k) {
+        const Zone& zone = m_net.zones[k];
+        if (zone.insideWk <= 0 || zone.structureJk <= 0)
+            continue;
+        const double sum = zone.insideWk + zone.outsideWk;
+        const double target = (zone.insideWk * m_s.temperatureC[k] + zone.outsideWk * m_net.roomC) / sum;
+        m_structureC[k] = target + (m_structureC[k] - target) * std::exp(-sum * dt / zone.structureJk);
+    }
+    const auto speeds = airSpeeds(m_net, m_s);
+    double processorW = 0;
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i)
+        if (m_net.parts[i].isProcessor)
+            processorW += m_s.parts[i].powerW;
+    for (std::size_t i = 0; i < m_net.passive.size(); ++i) {
+        const PassivePart& part = m_net.passive[i];
+        const double g = passiveConductance(part, speeds[part.zone]);
+        const double power = part.isRegulators ? 0.1 * processorW : part.powerW;
+        const double target = m_s.temperatureC[part.zone] + power / g;
+        m_s.passiveC[i] = target + (m_s.passiveC[i] - target) * std::exp(-g * dt / part.heatJk);
+    }
+}
+
+} // namespace core::air

@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/build.h"
+
+namespace core {
+
+void Chain::add(std::size_t dimension, int halves) {
+    for (auto it = terms.begin(); it != terms.end(); ++it)
+        if (it->dimension == dimension) {
+            it->halves += halves;
+            if (it->halves == 0)
+                terms.erase(it);
+            return;
+        }
+    terms.push_back({dimension, halves});
+}
+
+Chain Chain::minus(const Chain& other) const {
+    Chain result = *this;
+    for (const Term& term : other.terms)
+        result.add(term.dimension, -term.halves);
+    return result;
+}
+
+Length Chain::nominal(const std::vector<Dimension>& dimensions) const {
+    std::int64_t halfUm = 0;
+    for (const Term& term : terms)
+        halfUm += term.halves * dimensions[term.dimension].measure.value.um();
+    return Length::fromUm(halfUm >= 0 ? (halfUm + 1) / 2 : (halfUm - 1) / 2);
+}
+
+const Placed* Build::at(std::string_view mount) const {
+    const auto it = std::find_if(placed.begin(), placed.end(), [&](const Placed& p) { return p.mount == mount; });
+    return it == placed.end() ? nullptr : &*it;
+}
+
+const Placed* Build::firstOf(PartKind kind) const {
+    const auto it = std::find_if(placed.begin(), placed.end(), [&](const Placed& p) { return p.part->kind == kind; });
+    return it == placed.end() ? nullptr : &*it;
+}
+
+const Opening* Build::opening(std::string_view id) const {
+    const auto it = std::find_if(openings.begin(), openings.end(), [&](const Opening& o) { return o.id == id; });
+    return it == openings.end() ? nullptr : &*it;
+}
+
+} // namespace core

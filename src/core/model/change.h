@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/model/part.h"
+
+#include <variant>
+
+namespace core {
+
+struct Project;
+
+enum class FanFlow { In, Out };
+enum class FanMode { Fixed, Processor, Card }; ///< fixed duty, or following the temperature of a part
+
+/// Where the outside "down" is: the side the case stands on.
+using Orientation = Side;
+
+struct SetCase { std::string part; friend bool operator==(const SetCase&, const SetCase&) = default; };
+struct PlacePart {
+    std::string part;
+    std::string mount;
+    FanFlow flow = FanFlow::In; ///< fans only
+    friend bool operator==(const PlacePart&, const PlacePart&) = default;
+};
+struct SwapPart { std::string mount; std::string part; friend bool operator==(const SwapPart&, const SwapPart&) = default; };
+struct RemovePart { std::string mount; friend bool operator==(const RemovePart&, const RemovePart&) = default; };
+struct FlipFan { std::string mount; friend bool operator==(const FlipFan&, const FlipFan&) = default; };
+struct SetFan {
+    std::string mount;
+    FanMode mode = FanMode::Fixed;
+    double duty = 0.6; ///< share of full speed, 0..1; used when fixed
+    friend bool operator==(const SetFan&, const SetFan&) = default;
+};
+struct SetScreen { std::string opening; Screen screen = Screen::None; friend bool operator==(const SetScreen&, const SetScreen&) = default; };
+struct SetOpening {
+    std::string opening;
+    OpeningStyle style = OpeningStyle::Mesh;
+    double perforation = 0.45;
+    friend bool operator==(const SetOpening&, const SetOpening&) = default;
+};
+struct MovePart {
+    std::string mount;
+    Axis axis = Axis::X; ///< case axis
+    Length by;
+    friend bool operator==(const MovePart&, const MovePart&) = default;
+};
+struct Orient { Orientation down = Side::Bottom; friend bool operator==(const Orient&, const Orient&) = default; };
+struct LimitPower { std::string mount; double watts = 0; friend bool operator==(const LimitPower&, const LimitPower&) = default; };
+
+using Change = std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart,
+                            Orient, LimitPower>;
+
+/// The change in words, made from the change itself, e.g. "Cooler L37 to Cooler L47".
+/// @p before names what was there; pass the project so that parts are called by their names.
+[[nodiscard]] std::string describe(const Change& change, const Project& project, const std::string& parentRevision = {});
+
+[[nodiscard]] std::string_view styleWord(OpeningStyle style);
+[[nodiscard]] std::optional<OpeningStyle> styleFromWord(std::string_view word);
+[[nodiscard]] std::string_view screenWord(Screen screen);
+[[nodiscard]] std::optional<Screen> screenFromWord(std::string_view word);
+[[nodiscard]] std::string_view fanModeWord(FanMode mode);
+[[nodiscard]] std::optional<FanMode> fanModeFromWord(std::string_view word);
+
+} // namespace core

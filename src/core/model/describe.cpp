@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/words.h"
+#include "core/model/build.h"
+
+namespace core {
+namespace {
+constexpr WordTable<OpeningStyle, 4> styleWords{{{OpeningStyle::Mesh, "mesh"}, {OpeningStyle::Printed, "printed"},
+    {OpeningStyle::Plain, "plain"}, {OpeningStyle::Closed, "closed"}}};
+constexpr WordTable<Screen, 3> screenWords{{{Screen::None, "none"}, {Screen::Fine, "fine"}, {Screen::Coarse, "coarse"}}};
+constexpr WordTable<FanMode, 3> modeWords{{{FanMode::Fixed, "fixed"}, {FanMode::Processor, "processor"}, {FanMode::Card, "card"}}};
+
+std::string percent(double share) { return std::to_string(std::lround(share * 100)) + " %"; }
+
+/// Names things as they were before the change; falls back on ids when the parent does not resolve.
+struct Namer {
+    const Project& project;
+    std::optional<Build> before;
+
+    std::string part(const std::string& id) const {
+        const Part* p = project.part(id);
+        return p ? p->name : id;
+    }
+    std::string at(const std::string& mount) const {
+        const Placed* p = before ? before->at(mount) : nullptr;
+        return p ? p->part->name : mount;
+    }
+    std::string opening(const std::string& id) const {
+        const Opening* o = before ? before->opening(id) : nullptr;
+        return o && !o->name.empty() ? o->name : id;
+    }
+    std::string operator()(const SetCase& c) const { return "Case " + part(c.part); }
+    std::string operator()(const PlacePart& c) const { return part(c.part) + " added"; }
+    std::string operator()(const SwapPart& c) const { return at(c.mount) + " to " + part(c.part); }
+    std::string operator()(const RemovePart& c) const { return at(c.mount) + " taken out"; }
+    std::string operator()(const FlipFan& c) const {
+        const Placed* p = before ? before->at(c.mount) : nullptr;
+        return at(c.mount) + (!p ? " turned round" : p->flow == FanFlow::In ? " turned to blow out" : " turned to blow in");
+    }
+    std::string operator()(const SetFan& c) const {
+        return at(c.mount) + (c.mode == FanMode::Fixed ? " held at " + percent(c.duty)
+                              : c.mode == FanMode::Processor ? " follows the processor" : " follows the card");
+    }
+    std::string operator()(const SetScreen& c) const {
+        return c.screen == Screen::None ? "Dust screen off " + opening(c.opening)
+                                        : std::string(screenWord(c.screen)) + " dust screen on " + opening(c.opening);
+    }
+    std::string operator()(const SetOpening& c) const {
+        if (c.style == OpeningStyle::Closed)
+            return opening(c.opening) + " closed";
+        const Opening* o = before ? before->opening(c.opening) : nullptr;
+        const std::string now = percent(c.perforation) + " open";
+        return opening(c.opening) + (o && o->style != OpeningStyle::Closed ? " " + percent(o->perforation) + " to " + now
+                                                                         : " opened to " + std::string(styleWord(c.style)) + ", " + now);
+    }
+    std::string operator()(const MovePart& c) const {
+        std::string mm = std::to_string(std::abs(c.by.mm()));
+        mm.erase(mm.find('.') + 2);
+        constexpr std::array<std::array<const char*, 2>, 3> words{{{"left", "right"}, {"forward", "back"}, {"down", "up"}}};
+        return at(c.mount) + " moved " + mm + " mm " + words[index(c.axis)][c.by.um() > 0 ? 1 : 0];
+    }
+    std::string operator()(const Orient& c) const {
+        return c.down == Side::Bottom ? "Standing upright" : "Laid on its " + std::string(sideWord(c.down)) + " side";
+    }
+    std::string operator()(const LimitPower& c) const {
+        return at(c.mount) + " limited to " + std::to_string(std::lround(c.watts)) + " W";
+    }
+};
+} // namespace
+
+std::string_view styleWord(OpeningStyle style) { return wordOf(styleWords, style); }
+std::optional<OpeningStyle> styleFromWord(std::string_view word) { return fromWord(styleWords, word); }
+std::string_view screenWord(Screen screen) { return wordOf(screenWords, screen); }
+std::optional<Screen> screenFromWord(std::string_view word) { return fromWord(screenWords, word); }
+std::string_view fanModeWord(FanMode mode) { return wordOf(modeWords, mode); }
+std::optional<FanMode> fanModeFromWord(std::string_view word) { return fromWord(modeWords, word); }
+
+std::string describe(const Change& change, const Project& project, const std::string& parentRevision) {
+    Namer namer{project, std::nullopt};
+    if (!parentRevision.empty())
+        if (auto build = resolve(project, parentRevision))
+            namer.before = std::move(*build);
+    std::string words = std::visit(namer, change);
+    if (!words.empty() && words[0] >= 'a' && words[0] <= 'z')
+        words[0] = static_cast<char>(words[0] - 'a' + 'A');
+    return words;
+}
+
+} // namespace core

@@ -1,0 +1,58 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/part.h"
+
+#include "core/base/words.h"
+
+namespace core {
+namespace {
+constexpr WordTable<PartKind, 12> kindWords{{{PartKind::Case, "case"}, {PartKind::Board, "board"},
+    {PartKind::Processor, "processor"}, {PartKind::Cooler, "cooler"}, {PartKind::Fan, "fan"}, {PartKind::Card, "card"},
+    {PartKind::PowerSupply, "supply"}, {PartKind::Drive, "drive"}, {PartKind::Memory, "memory"},
+    {PartKind::Adapter, "adapter"}, {PartKind::Cable, "cable"}, {PartKind::Made, "made"}}};
+constexpr WordTable<Side, 6> sideWords{{{Side::Left, "left"}, {Side::Right, "right"}, {Side::Front, "front"},
+    {Side::Rear, "rear"}, {Side::Bottom, "bottom"}, {Side::Top, "top"}}};
+} // namespace
+
+std::string_view kindWord(PartKind kind) { return wordOf(kindWords, kind); }
+std::optional<PartKind> kindFromWord(std::string_view word) { return fromWord(kindWords, word); }
+std::string_view sideWord(Side side) { return wordOf(sideWords, side); }
+std::optional<Side> sideFromWord(std::string_view word) { return fromWord(sideWords, word); }
+
+std::string directionWord(Direction direction) {
+    return {direction.sign > 0 ? '+' : '-', static_cast<char>('x' + static_cast<int>(direction.axis))};
+}
+
+std::optional<Direction> directionFromWord(std::string_view word) {
+    if (word.size() != 2 || (word[0] != '+' && word[0] != '-') || word[1] < 'x' || word[1] > 'z')
+        return std::nullopt;
+    return Direction{static_cast<Axis>(word[1] - 'x'), word[0] == '+' ? 1 : -1};
+}
+
+Direction outward(Side side) {
+    switch (side) {
+    case Side::Left: return {Axis::X, -1};
+    case Side::Right: return {Axis::X, 1};
+    case Side::Front: return {Axis::Y, -1};
+    case Side::Rear: return {Axis::Y, 1};
+    case Side::Bottom: return {Axis::Z, -1};
+    case Side::Top: return {Axis::Z, 1};
+    }
+    return {};
+}
+
+Side sideOf(Direction direction) {
+    constexpr std::array<std::array<Side, 2>, 3> table{
+        {{Side::Left, Side::Right}, {Side::Front, Side::Rear}, {Side::Bottom, Side::Top}}};
+    return table[index(direction.axis)][direction.sign > 0 ? 1 : 0];
+}
+
+std::array<Axis, 2> planeAxes(Side side) {
+    switch (outward(side).axis) {
+    case Axis::X: return {Axis::Y, Axis::Z};
+    case Axis::Y: return {Axis::X, Axis::Z};
+    case Axis::Z: break;
+    }
+    return {Axis::X, Axis::Y};
+}
+
+} // namespace core

@@ -1,0 +1,250 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/measure.h"
+
+#include <array>
+#include <map>
+#include <string>
+#include <variant>
+#include <vector>
+
+namespace core {
+
+enum class PartKind { Case, Board, Processor, Cooler, Fan, Card, PowerSupply, Drive, Memory, Adapter, Cable, Made };
+enum class Axis { X, Y, Z };
+
+[[nodiscard]] constexpr std::size_t index(Axis axis) { return static_cast<std::size_t>(axis); }
+constexpr std::array<Axis, 3> allAxes{Axis::X, Axis::Y, Axis::Z};
+
+/// A signed axis such as "+x". Case axes: x left to right, y front to rear, z bottom to top.
+struct Direction {
+    Axis axis = Axis::Z;
+    int sign = 1; ///< +1 or -1
+    friend bool operator==(const Direction&, const Direction&) = default;
+};
+
+using Size3 = std::array<Measure, 3>;
+
+/// What an offset is measured from, in the axes of the parent.
+enum class Ref {
+    Low,    ///< the part's low face from the parent's low face
+    High,   ///< the part's high face from the parent's high face, inwards
+    Centre, ///< the part's middle from the parent's low face
+    Above,  ///< the part's low face from the parent's high face, outwards
+    Below   ///< the part's high face from the parent's low face, outwards
+};
+
+struct Offset {
+    Ref ref = Ref::Low;
+    Measure value;
+    friend bool operator==(const Offset&, const Offset&) = default;
+};
+
+/// A named place where a part of a kind can go. Axes are those of the owner (the case, or a part that carries others).
+struct Mount {
+    std::string id;
+    std::string name;
+    std::vector<PartKind> accepts;
+    std::array<Offset, 3> at;
+    Direction facing{Axis::Z, 1}; ///< owner direction into which the part's depth (its own z) grows
+    Direction up{Axis::Y, 1};     ///< owner direction of the part's own y
+    friend bool operator==(const Mount&, const Mount&) = default;
+};
+
+enum class Shape { Box, Cylinder };
+enum class BodyRole { Solid, KeepOut };
+
+/// A solid or a space that must stay free, as an offset from the part's low corner in the part's own axes.
+struct Body {
+    std::string name;
+    Shape shape = Shape::Box;
+    Axis along = Axis::Z; ///< axis of a cylinder
+    BodyRole role = BodyRole::Solid;
+    std::array<Measure, 3> at;
+    Size3 size;
+    friend bool operator==(const Body&, const Body&) = default;
+};
+
+enum class Side { Left, Right, Front, Rear, Bottom, Top };
+enum class OpeningStyle { Mesh, Printed, Plain, Closed };
+enum class Screen { None, Fine, Coarse };
+enum class WallMaterial { Steel, Aluminium, Plastic };
+
+/// An air space of a case: a box in case coordinates, mm.
+struct Chamber {
+    std::string id;
+    std::string name;
+    std::array<double, 3> lowMm{};
+    std::array<double, 3> highMm{};
+    friend bool operator==(const Chamber&, const Chamber&) = default;
+};
+
+/// A rectangle of a panel that air may pass. In-plane axes: (y,z) on left and right, (x,z) on front and rear, (x,y) else.
+struct Opening {
+    std::string id;
+    std::string name;
+    Side side = Side::Left;
+    std::string chamber;
+    std::string to; ///< the chamber behind it, empty for the outside
+    std::array<double, 2> centreMm{};
+    std::array<double, 2> sizeMm{};
+    OpeningStyle style = OpeningStyle::Mesh;
+    double perforation = 0.45; ///< open share of the plate, 0..1
+    double holeMm = 3.0;
+    double thicknessMm = 1.0;
+    Screen screen = Screen::None;
+    double fouling = 1.0;      ///< 1 clean, 2..3 after months
+    double blockedShare = 0.0; ///< share of the area covered by something not modelled, 0..1
+    friend bool operator==(const Opening&, const Opening&) = default;
+};
+
+struct Panel {
+    Side side = Side::Left;
+    bool flexible = false; ///< may be forced out by up to 2 mm
+    bool removable = true;
+    friend bool operator==(const Panel&, const Panel&) = default;
+};
+
+struct CaseSpec {
+    Measure wall;        ///< wall thickness, the same on all sides
+    double feetMm = 8.0; ///< free height under the case
+    WallMaterial material = WallMaterial::Steel;
+    std::vector<std::string> boardForms; ///< forms that the tray takes, e.g. "mini-itx"
+    std::vector<Chamber> chambers;
+    std::vector<Panel> panels;
+    std::vector<Opening> openings;
+    friend bool operator==(const CaseSpec&, const CaseSpec&) = default;
+};
+
+struct BoardSpec {
+    std::string form = "mini-itx";
+    std::string socket;
+    std::string memoryKind;
+    bool graphicsOutput = true; ///< has a socket for the picture of a processor with graphics
+    friend bool operator==(const BoardSpec&, const BoardSpec&) = default;
+};
+
+struct ProcessorSpec {
+    std::string socket;
+    bool graphics = false;
+    double clockMhz = 4000; ///< sustained clock at its power at 70 °C
+    double limitC = 95;
+    double dieResistance = 0.30; ///< K/W, die to lid with paste
+    friend bool operator==(const ProcessorSpec&, const ProcessorSpec&) = default;
+};
+
+enum class CoolerType { TopDown, Tower };
+
+struct CoolerSpec {
+    CoolerType type = CoolerType::TopDown;
+    std::vector<std::string> sockets;
+    double fanFrameMm = 92;
+    double fanThicknessMm = 15;
+    double ratedTdpW = 0; ///< 0: not stated, the fins are taken from the size
+    friend bool operator==(const CoolerSpec&, const CoolerSpec&) = default;
+};
+
+/// Rated values of a fan; zero means "not stated, use the class of its frame and thickness".
+struct FanSpec {
+    double rpm = 0;
+    double freeFlowM3s = 0;
+    double shutoffPa = 0;
+    double levelDba = 0; ///< at 1 m
+    double minDuty = 0.20;
+    friend bool operator==(const FanSpec&, const FanSpec&) = default;
+};
+
+enum class CardCooler { Single, Dual, Triple, Blower };
+
+struct CardSpec {
+    CardCooler cooler = CardCooler::Dual;
+    int slots = 2;
+    double clockMhz = 1800;
+    double limitC = 0; ///< 0: 87 °C, blower 83 °C
+    friend bool operator==(const CardSpec&, const CardSpec&) = default;
+};
+
+struct PowerSupplySpec {
+    std::string form = "sfx";
+    double ratedW = 600;
+    double efficiency = 0.90;
+    bool brick = false; ///< converter outside the case
+    friend bool operator==(const PowerSupplySpec&, const PowerSupplySpec&) = default;
+};
+
+enum class DriveForm { Inch35, Inch25, M2Bare, M2Sink };
+
+struct DriveSpec {
+    DriveForm form = DriveForm::M2Bare;
+    double limitC = 70;
+    friend bool operator==(const DriveSpec&, const DriveSpec&) = default;
+};
+
+struct MemorySpec {
+    std::string memoryKind;
+    int modules = 1;
+    friend bool operator==(const MemorySpec&, const MemorySpec&) = default;
+};
+
+enum class Process { Print, Cut };
+
+struct MadeSpec {
+    Process process = Process::Print;
+    std::string material = "petg";
+    double volumeCm3 = 0; ///< solid volume of the outer shape, cm³
+    double shellShare = 0.35;
+    double infillShare = 0.20;
+    int count = 1;
+    friend bool operator==(const MadeSpec&, const MadeSpec&) = default;
+};
+
+using Spec = std::variant<std::monostate, CaseSpec, BoardSpec, ProcessorSpec, CoolerSpec, FanSpec, CardSpec,
+                          PowerSupplySpec, DriveSpec, MemorySpec, MadeSpec>;
+
+struct Fastener {
+    std::string kind; ///< e.g. "M3 x 6 pan"
+    int count = 0;
+    friend bool operator==(const Fastener&, const Fastener&) = default;
+};
+
+/// How a part is put in; empty fields are filled from its kind.
+struct StepHint {
+    std::string tool;
+    double minutes = 0;
+    std::vector<std::string> after; ///< mounts that must be filled before
+    std::string safety;
+    friend bool operator==(const StepHint&, const StepHint&) = default;
+};
+
+struct Part {
+    std::string id;
+    PartKind kind = PartKind::Made;
+    std::string name;
+    Size3 size; ///< outer box, own axes: x width, y height, z depth off the mount. Case: inside width, depth, height
+    std::vector<Body> bodies; ///< empty: one box of the whole size
+    std::vector<Mount> mounts;
+    std::map<std::string, int> gives; ///< sockets and plugs it offers, by kind
+    std::map<std::string, int> needs; ///< sockets and plugs it takes up, by kind
+    double powerW = 0;   ///< sustained draw
+    double massG = 0;
+    double price = 0;
+    std::vector<Fastener> fasteners;
+    StepHint step;
+    Spec spec;
+    friend bool operator==(const Part&, const Part&) = default;
+};
+
+[[nodiscard]] std::string_view kindWord(PartKind kind);
+[[nodiscard]] std::optional<PartKind> kindFromWord(std::string_view word);
+[[nodiscard]] std::string_view sideWord(Side side);
+[[nodiscard]] std::optional<Side> sideFromWord(std::string_view word);
+/// "+x" ... "-z".
+[[nodiscard]] std::string directionWord(Direction direction);
+[[nodiscard]] std::optional<Direction> directionFromWord(std::string_view word);
+/// The direction that points out of the case through @p side.
+[[nodiscard]] Direction outward(Side side);
+[[nodiscard]] Side sideOf(Direction direction);
+/// The two axes that lie in the plane of @p side, in the order used by openings.
+[[nodiscard]] std::array<Axis, 2> planeAxes(Side side);
+
+} // namespace core

@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/project.h"
+
+#include "core/base/words.h"
+
+namespace core {
+namespace {
+constexpr WordTable<TargetKind, 8> targetWords{{{TargetKind::Temperature, "temperature"}, {TargetKind::Noise, "noise"},
+    {TargetKind::Clock, "clock"}, {TargetKind::Gap, "gap"}, {TargetKind::Volume, "volume"}, {TargetKind::Mass, "mass"},
+    {TargetKind::Cost, "cost"}, {TargetKind::Power, "power"}}};
+constexpr WordTable<TargetKind, 8> targetUnits{{{TargetKind::Temperature, "°C"}, {TargetKind::Noise, "dB(A)"},
+    {TargetKind::Clock, "MHz"}, {TargetKind::Gap, "mm"}, {TargetKind::Volume, "L"}, {TargetKind::Mass, "g"},
+    {TargetKind::Cost, ""}, {TargetKind::Power, "W"}}};
+
+template <class T> const T* find(const std::vector<T>& items, std::string_view id) {
+    const auto it = std::find_if(items.begin(), items.end(), [&](const T& item) { return item.id == id; });
+    return it == items.end() ? nullptr : &*it;
+}
+} // namespace
+
+std::string_view targetWord(TargetKind kind) { return wordOf(targetWords, kind); }
+std::optional<TargetKind> targetFromWord(std::string_view word) { return fromWord(targetWords, word); }
+std::string_view targetUnit(TargetKind kind) { return wordOf(targetUnits, kind); }
+
+const Part* Project::part(std::string_view id) const { return find(shelf, id); }
+const Revision* Project::revision(std::string_view id) const { return find(revisions, id); }
+const Load* Project::load(std::string_view id) const { return find(loads, id); }
+const Run* Project::run(std::string_view id) const { return find(runs, id); }
+
+} // namespace core

@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/model/change.h"
+#include "core/model/part.h"
+#include "core/model/run.h"
+
+namespace core {
+
+enum class TargetKind { Temperature, Noise, Clock, Gap, Volume, Mass, Cost, Power };
+
+/// One thing the computer must hold. Units by kind: °C, dB(A), MHz, mm, litre, gram, money, W.
+struct Target {
+    std::string id;
+    std::string name;
+    TargetKind kind = TargetKind::Temperature;
+    std::string subject; ///< mount of the part meant (temperature, clock); else empty
+    double limit = 0;    ///< at most; clock and gap: at least
+    friend bool operator==(const Target&, const Target&) = default;
+};
+
+[[nodiscard]] std::string_view targetWord(TargetKind kind);
+[[nodiscard]] std::optional<TargetKind> targetFromWord(std::string_view word);
+[[nodiscard]] std::string_view targetUnit(TargetKind kind);
+/// True when the target is a floor ("at least") and not a cap.
+[[nodiscard]] constexpr bool isFloor(TargetKind kind) { return kind == TargetKind::Clock || kind == TargetKind::Gap; }
+
+/// How hard the machine works: shares of the rated power of the parts.
+struct Load {
+    std::string id;
+    std::string name;
+    double processorShare = 1.0; ///< 0..2
+    double cardShare = 1.0;      ///< 0..2
+    friend bool operator==(const Load&, const Load&) = default;
+};
+
+struct Brief {
+    std::string purpose;
+    double roomC = 23.0;     ///< reference room temperature
+    double listenerM = 1.0;  ///< distance at which noise is judged
+    double altitudeM = 0.0;
+    std::string load;        ///< id of the load that the targets are judged at
+    std::vector<Target> targets;
+    friend bool operator==(const Brief&, const Brief&) = default;
+};
+
+/// The printer that made parts must fit.
+struct Printer {
+    std::array<double, 3> bedMm{220, 220, 240};
+    double flowMm3s = 9.0;       ///< volume of plastic a second, averaged over a print
+    double pricePerKg = 25.0;
+    friend bool operator==(const Printer&, const Printer&) = default;
+};
+
+struct Revision {
+    std::string id;
+    std::string parent; ///< empty for the first
+    std::vector<Change> changes;
+    std::string note;
+    bool validated = false;
+    friend bool operator==(const Revision&, const Revision&) = default;
+};
+
+struct Project {
+    std::string name;
+    std::string currency = "EUR";
+    Brief brief;
+    Printer printer;
+    std::vector<Load> loads;
+    std::vector<Part> shelf;
+    std::vector<Revision> revisions;
+    std::string baseline; ///< revision id or empty
+    std::vector<Run> runs;
+    friend bool operator==(const Project&, const Project&) = default;
+
+    [[nodiscard]] const Part* part(std::string_view id) const;
+    [[nodiscard]] const Revision* revision(std::string_view id) const;
+    [[nodiscard]] const Load* load(std::string_view id) const;
+    [[nodiscard]] const Run* run(std::string_view id) const;
+};
+
+} // namespace core

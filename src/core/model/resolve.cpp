@@ -1,0 +1,351 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/build.h"
+
+namespace core {
+namespace {
+
+/// Builds up a Build change by change. Changes name mounts; the placing happens at the end, parents before children,
+/// so that swapping a board does not disturb what sits on it.
+class Resolver {
+public:
+    explicit Resolver(const Project& project) : m_project(project) {}
+
+    Result<Build> run(std::string_view revisionId);
+
+private:
+    struct Order {
+        const Part* part = nullptr;
+        std::string mount;
+        std::string place; ///< of the change that put it there
+        FanFlow flow = FanFlow::In;
+        FanMode mode = FanMode::Fixed;
+        double duty = 0.6;
+        std::optional<double> powerLimitW;
+        std::array<Length, 3> shift{};
+    };
+    using Check = std::optional<Problem>;
+
+    Check apply(const Change& change, const std::string& place);
+    Check applyTo(const SetCase& c, const std::string& place);
+    Check applyTo(const PlacePart& c, const std::string& place);
+    Check applyTo(const SwapPart& c, const std::string& place);
+    Check applyTo(const RemovePart& c, const std::string& place);
+    Check applyTo(const FlipFan& c, const std::string& place);
+    Check applyTo(const SetFan& c, const std::string& place);
+    Check applyTo(const SetScreen& c, const std::string& place);
+    Check applyTo(const SetOpening& c, const std::string& place);
+    Check applyTo(const MovePart& c, const std::string& place);
+    Check applyTo(const Orient& c, const std::string& place);
+    Check applyTo(const LimitPower& c, const std::string& place);
+
+    Check placeAll();
+    Check placeOne(const Order& order);
+    Order* order(std::string_view mount);
+    Opening* opening(std::string_view id);
+    std::size_t dimension(std::string label, const Measure& measure);
+    static Problem unknown(const std::string& place, const std::string& kind, const std::string& id) {
+        return {place, kind + " \"" + id + "\" is not there", "name one that exists, or add it first"};
+    }
+
+    const Project& m_project;
+    Build m_build;
+    std::vector<Order> m_orders;
+};
+
+Result<Build> Resolver::run(std::string_view revisionId) {
+    const auto line = lineage(m_project, revisionId);
+    if (!line)
+        return tl::make_unexpected(line.error());
+    m_build.revision = std::string(revisionId);
+    for (const Revision* revision : *line)
+        for (std::size_t i = 0; i < revision->changes.size(); ++i)
+            if (auto wrong = apply(revision->changes[i], "revision " + revision->id + ", change " + std::to_string(i + 1)))
+                return tl::make_unexpected(*wrong);
+    if (!m_build.casePart)
+        return problem("revision " + std::string(revisionId), "no case is chosen",
+                       "start the first revision with a change of kind \"case\"");
+    if (auto wrong = placeAll())
+        return tl::make_unexpected(*wrong);
+    return std::move(m_build);
+}
+
+Resolver::Check Resolver::apply(const Change& change, const std::string& place) {
+    return std::visit([&](const auto& c) { return applyTo(c, place); }, change);
+}
+
+Resolver::Order* Resolver::order(std::string_view mount) {
+    const auto it = std::find_if(m_orders.begin(), m_orders.end(), [&](const Order& o) { return o.mount == mount; });
+    return it == m_orders.end() ? nullptr : &*it;
+}
+
+Opening* Resolver::opening(std::string_view id) {
+    const auto it = std::find_if(m_build.openings.begin(), m_build.openings.end(), [&](const Opening& o) { return o.id == id; });
+    return it == m_build.openings.end() ? nullptr : &*it;
+}
+
+Resolver::Check Resolver::applyTo(const SetCase& c, const std::string& place) {
+    const Part* part = m_project.part(c.part);
+    if (!part)
+        return unknown(place, "part", c.part);
+    if (part->kind != PartKind::Case)
+        return Problem{place, "\"" + c.part + "\" is a " + std::string(kindWord(part->kind)), "a part of kind case"};
+    // A second print of the case keeps what was changed on openings that both have.
+    const auto before = m_build.openings;
+    const bool second = m_build.casePart != nullptr;
+    const std::vector<Opening> oldOriginal = second ? m_build.caseSpec().openings : std::vector<Opening>{};
+    m_build.casePart = part;
+    m_build.openings = m_build.caseSpec().openings;
+    for (Opening& now : m_build.openings)
+        for (std::size_t i = 0; i < before.size(); ++i)
+            if (before[i].id == now.id && before[i].screen != oldOriginal[i].screen)
+                now.screen = before[i].screen;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const PlacePart& c, const std::string& place) {
+    const Part* part = m_project.part(c.part);
+    if (!part)
+        return unknown(place, "part", c.part);
+    if (order(c.mount))
+        return Problem{place, "mount \"" + c.mount + "\" is already taken", "swap the part there, or remove it first"};
+    Order o;
+    o.part = part;
+    o.mount = c.mount;
+    o.place = place;
+    o.flow = c.flow;
+    // Coolers and cards bring a fan that follows their own part; a case fan runs at a fixed speed until told otherwise.
+    if (part->kind == PartKind::Cooler)
+        o.mode = FanMode::Processor;
+    else if (part->kind == PartKind::Card)
+        o.mode = FanMode::Card;
+    m_orders.push_back(o);
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const SwapPart& c, const std::string& place) {
+    const Part* part = m_project.part(c.part);
+    if (!part)
+        return unknown(place, "part", c.part);
+    Order* o = order(c.mount);
+    if (!o)
+        return unknown(place, "a part at mount", c.mount);
+    o->part = part;
+    o->place = place;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const RemovePart& c, const std::string& place) {
+    if (!order(c.mount))
+        return unknown(place, "a part at mount", c.mount);
+    const std::string below = c.mount + "/";
+    std::erase_if(m_orders, [&](const Order& o) { return o.mount == c.mount || o.mount.starts_with(below); });
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const FlipFan& c, const std::string& place) {
+    Order* o = order(c.mount);
+    if (!o || o->part->kind != PartKind::Fan)
+        return unknown(place, "a fan at mount", c.mount);
+    o->flow = o->flow == FanFlow::In ? FanFlow::Out : FanFlow::In;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const SetFan& c, const std::string& place) {
+    Order* o = order(c.mount);
+    if (!o)
+        return unknown(place, "a part at mount", c.mount);
+    if (!(c.duty >= 0 && c.duty <= 1))
+        return Problem{place, "fan duty " + std::to_string(c.duty), "a share from 0 to 1"};
+    o->mode = c.mode;
+    o->duty = c.duty;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const SetScreen& c, const std::string& place) {
+    Opening* o = opening(c.opening);
+    if (!o)
+        return unknown(place, "opening", c.opening);
+    o->screen = c.screen;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const SetOpening& c, const std::string& place) {
+    Opening* o = opening(c.opening);
+    if (!o)
+        return unknown(place, "opening", c.opening);
+    if (!(c.perforation >= 0 && c.perforation <= 1))
+        return Problem{place, "open share " + std::to_string(c.perforation), "a share from 0 to 1"};
+    o->style = c.style;
+    o->perforation = c.perforation;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const MovePart& c, const std::string& place) {
+    Order* o = order(c.mount);
+    if (!o)
+        return unknown(place, "a part at mount", c.mount);
+    o->shift[index(c.axis)] += c.by;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const Orient& c, const std::string&) {
+    m_build.down = c.down;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const LimitPower& c, const std::string& place) {
+    Order* o = order(c.mount);
+    if (!o)
+        return unknown(place, "a part at mount", c.mount);
+    if (!(c.watts > 0 && c.watts <= 2000))
+        return Problem{place, "power limit " + std::to_string(c.watts) + " W", "more than 0 and at most 2000 W"};
+    o->powerLimitW = c.watts;
+    return std::nullopt;
+}
+
+std::size_t Resolver::dimension(std::string label, const Measure& measure) {
+    m_build.dimensions.push_back({std::move(label), measure});
+    return m_build.dimensions.size() - 1;
+}
+
+Resolver::Check Resolver::placeAll() {
+    constexpr std::array<const char*, 3> names{"inner width", "inner depth", "inner height"};
+    for (std::size_t a = 0; a < 3; ++a) {
+        m_build.inside[a].add(dimension("case " + std::string(names[a]), m_build.casePart->size[a]), 2);
+        m_build.insideAt[a] = m_build.inside[a].nominal(m_build.dimensions);
+    }
+    std::stable_sort(m_orders.begin(), m_orders.end(), [](const Order& a, const Order& b) {
+        return std::count(a.mount.begin(), a.mount.end(), '/') < std::count(b.mount.begin(), b.mount.end(), '/');
+    });
+    m_build.placed.reserve(m_orders.size());
+    for (const Order& o : m_orders)
+        if (auto wrong = placeOne(o))
+            return wrong;
+    return std::nullopt;
+}
+
+Direction map(const Frame& frame, Direction own) {
+    Direction d = frame.axis[index(own.axis)];
+    d.sign *= own.sign;
+    return d;
+}
+
+Direction cross(Direction a, Direction b) {
+    const int third = 3 - static_cast<int>(a.axis) - static_cast<int>(b.axis);
+    const bool cyclic = (static_cast<int>(a.axis) + 1) % 3 == static_cast<int>(b.axis);
+    return {static_cast<Axis>(third), a.sign * b.sign * (cyclic ? 1 : -1)};
+}
+
+Resolver::Check Resolver::placeOne(const Order& o) {
+    const auto slash = o.mount.rfind('/');
+    const std::string last = slash == std::string::npos ? o.mount : o.mount.substr(slash + 1);
+    Placed p{.mount = o.mount, .part = o.part, .flow = o.flow, .mode = o.mode, .duty = o.duty, .powerLimitW = o.powerLimitW};
+    const Part* owner = m_build.casePart;
+    Frame ownerFrame;
+    if (slash != std::string::npos) {
+        const Placed* parent = m_build.at(std::string_view(o.mount).substr(0, slash));
+        if (!parent)
+            return Problem{o.place, "nothing is placed at \"" + o.mount.substr(0, slash) + "\"", "place the part that carries it first"};
+        p.parent = parent - m_build.placed.data();
+        owner = parent->part;
+        ownerFrame = parent->frame;
+    }
+    const auto mount = std::find_if(owner->mounts.begin(), owner->mounts.end(), [&](const Mount& m) { return m.id == last; });
+    if (mount == owner->mounts.end())
+        return Problem{o.place, "\"" + owner->name + "\" has no mount \"" + last + "\"", "name one of its mounts"};
+    if (std::find(mount->accepts.begin(), mount->accepts.end(), o.part->kind) == mount->accepts.end())
+        return Problem{o.place, "mount \"" + o.mount + "\" does not take a " + std::string(kindWord(o.part->kind)),
+                       "choose another mount, or let the mount accept that kind"};
+    if (mount->facing.axis == mount->up.axis)
+        return Problem{o.place, "mount \"" + o.mount + "\" faces along its own up direction", "two different axes"};
+
+    const Direction facing = map(ownerFrame, mount->facing);
+    const Direction up = map(ownerFrame, mount->up);
+    p.frame.axis = {cross(up, facing), up, facing};
+
+    for (std::size_t own = 0; own < 3; ++own) {
+        // Axis "own" of the part lies along ownerAxis of the owner, which lies along caseAxis of the case.
+        const Direction inCase = p.frame.axis[own];
+        const std::size_t a = index(inCase.axis);
+        std::size_t ownerAxis = a;
+        if (p.parent >= 0)
+            for (std::size_t k = 0; k < 3; ++k)
+                if (index(ownerFrame.axis[k].axis) == a)
+                    ownerAxis = k;
+        const bool flipped = p.parent >= 0 && ownerFrame.axis[ownerAxis].sign < 0;
+        const Chain& ownerLow = p.parent >= 0 ? m_build.placed[static_cast<std::size_t>(p.parent)].low[a] : Chain{};
+        const Chain& ownerHigh = p.parent >= 0 ? m_build.placed[static_cast<std::size_t>(p.parent)].high[a] : m_build.inside[a];
+
+        const Offset& offset = mount->at[ownerAxis];
+        constexpr std::array<const char*, 3> sizeWords{"width", "height", "depth"};
+        const std::size_t size = dimension(o.part->name + ", " + sizeWords[own], o.part->size[own]);
+        const bool needsOffset = offset.value.value != Length{} || offset.value.tolerance != Length{};
+        const std::size_t off = needsOffset ? dimension(mount->name + ", place", offset.value) : 0;
+
+        // In the owner's own axes "low" and "high" trade places when its axis runs against the case axis.
+        Ref ref = offset.ref;
+        if (flipped)
+            ref = ref == Ref::Low ? Ref::High : ref == Ref::High ? Ref::Low : ref == Ref::Above ? Ref::Below
+                  : ref == Ref::Below ? Ref::Above : Ref::Centre;
+        Chain& low = p.low[a];
+        Chain& high = p.high[a];
+        const auto addOffset = [&](Chain& chain, int halves) {
+            if (needsOffset)
+                chain.add(off, halves);
+        };
+        switch (ref) {
+        case Ref::Low: low = ownerLow; addOffset(low, 2); break;
+        case Ref::Above: low = ownerHigh; addOffset(low, 2); break;
+        case Ref::High: high = ownerHigh; addOffset(high, -2); break;
+        case Ref::Below: high = ownerLow; addOffset(high, -2); break;
+        case Ref::Centre:
+            low = flipped ? ownerHigh : ownerLow;
+            addOffset(low, flipped ? -2 : 2);
+            low.add(size, -1);
+            break;
+        }
+        const bool fromHigh = ref == Ref::High || ref == Ref::Below;
+        if (o.shift[a] != Length{}) {
+            const std::size_t moved = dimension(o.part->name + ", moved", {.value = o.shift[a], .tolerance = Length::fromUm(200),
+                                                                           .source = Source::Drawing});
+            (fromHigh ? high : low).add(moved, 2);
+        }
+        if (fromHigh) {
+            low = high;
+            low.add(size, -2);
+        } else {
+            high = low;
+            high.add(size, 2);
+        }
+        p.lowAt[a] = low.nominal(m_build.dimensions);
+        p.highAt[a] = high.nominal(m_build.dimensions);
+    }
+    m_build.placed.push_back(std::move(p));
+    return std::nullopt;
+}
+
+} // namespace
+
+Result<std::vector<const Revision*>> lineage(const Project& project, std::string_view revisionId) {
+    std::vector<const Revision*> line;
+    std::string id(revisionId);
+    std::string askedBy = "project";
+    while (!id.empty()) {
+        const Revision* revision = project.revision(id);
+        if (!revision)
+            return problem(askedBy, "revision \"" + id + "\" is not there", "name one of the project's revisions");
+        if (std::find(line.begin(), line.end(), revision) != line.end())
+            return problem("revision " + id, "its parents lead back to itself", "let the first revision have no parent");
+        line.push_back(revision);
+        askedBy = "revision " + id + ", parent";
+        id = revision->parent;
+    }
+    if (line.empty())
+        return problem("project", "no revision is named", "name one of the project's revisions");
+    std::reverse(line.begin(), line.end());
+    return line;
+}
+
+Result<Build> resolve(const Project& project, std::string_view revisionId) { return Resolver(project).run(revisionId); }
+
+} // namespace core
