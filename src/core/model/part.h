@@ -109,6 +109,7 @@ struct CaseSpec {
     Measure wall;        ///< wall thickness, the same on all sides
     double feetMm = 8.0; ///< free height under the case
     WallMaterial material = WallMaterial::Steel;
+    std::vector<std::string> pieces; ///< made parts on the shelf that this case is put together from
     std::vector<std::string> boardForms; ///< forms that the tray takes, e.g. "mini-itx"
     std::vector<Chamber> chambers;
     std::vector<Panel> panels;

@@ -38,6 +38,8 @@ struct Run {
     std::string note;
     std::string source;     ///< "file", "rig" or "capture"
     double distanceM = 1.0; ///< of the sound level meter
+    std::optional<double> loadStartS; ///< marks set by the user where the load was not found
+    std::optional<double> loadEndS;
     std::shared_ptr<const Samples> samples = std::make_shared<Samples>();
 
     friend bool operator==(const Run& a, const Run& b);

@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/make/plan.h"
+
+#include <numbers>
+#include <set>
+
+namespace core::make {
+namespace {
+
+constexpr std::array<Material, 5> materials{{{"pla", 1.24, 60}, {"petg", 1.27, 80}, {"abs", 1.04, 105}, {"asa", 1.07, 100}, {"tpu", 1.21, 60}}};
+constexpr double bedBorderMm = 5; // common practice, no source
+
+MadePart madePart(const Project& project, const Part& part, int copies) {
+    const auto& spec = std::get<MadeSpec>(part.spec);
+    MadePart made{.id = part.id, .name = part.name, .process = spec.process, .material = spec.material, .count = spec.count * copies};
+    const std::array<double, 3> size{part.size[0].value.mm(), part.size[1].value.mm(), part.size[2].value.mm()};
+    const auto& bed = project.printer.bedMm;
+    // First as drawn (own z up), then on its other faces.
+    for (const auto& [u, v, up] : {std::array{0, 1, 2}, std::array{0, 2, 1}, std::array{1, 2, 0}}) {
+        if (size[up] > bed[2])
+            continue;
+        const auto turn = turnToFit(size[u], size[v], bed[0] - 2 * bedBorderMm, bed[1] - 2 * bedBorderMm);
+        if (turn && !made.fits) {
+            made.fits = true;
+            made.turnedDeg = *turn;
+            made.onItsSide = up != 2;
+            made.footMm = {size[u], size[v]};
+            made.heightMm = size[up];
+        }
+    }
+    if (!made.fits) {
+        made.footMm = {size[0], size[1]};
+        made.heightMm = size[2];
+    }
+    if (spec.process == Process::Print) {
+        const double plasticCm3 = spec.volumeCm3 * (spec.shellShare + spec.infillShare * (1 - spec.shellShare));
+        const Material* material = materialOf(spec.material);
+        made.massG = plasticCm3 * (material ? material->densityGcm3 : 1.27) * made.count;
+        made.hours = plasticCm3 * 1000 / project.printer.flowMm3s / 3600 * made.count;
+        made.cost = made.massG / 1000 * project.printer.pricePerKg;
+    } else {
+        made.fits = true;
+        made.massG = part.massG * made.count;
+        made.cost = part.price * made.count;
+    }
+    return made;
+}
+
+double usualMinutes(PartKind kind) { // engineering judgement
+    switch (kind) {
+    case PartKind::Board: return 6;
+    case PartKind::Processor: return 3;
+    case PartKind::Cooler: return 12;
+    case PartKind::Card: return 5;
+    case PartKind::PowerSupply: return 8;
+    case PartKind::Fan: return 4;
+    default: return 3;
+    }
+}
+
+std::string usualSafety(PartKind kind) {
+    switch (kind) {
+    case PartKind::PowerSupply: return "Never open a supply: its capacitors hold a dangerous charge. Mains wiring to local code, by a qualified person.";
+    case PartKind::Cooler: return "Tighten alternately, in a cross.";
+    case PartKind::Made: return "Eye protection when cutting; keep swarf away from electronics.";
+    default: return "";
+    }
+}
+
+/// Larger goes in first where nothing else decides: what carries others before what is only carried.
+int usualOrder(PartKind kind) {
+    switch (kind) {
+    case PartKind::Made: return 0;
+    case PartKind::Processor: return 2;
+    case PartKind::Memory: return 3;
+    case PartKind::Drive: return 4;
+    case PartKind::Cooler: return 5;
+    case PartKind::Board: return 1;
+    case PartKind::PowerSupply: return 6;
+    case PartKind::Adapter:
+    case PartKind::Cable: return 7;
+    case PartKind::Card: return 8;
+    case PartKind::Fan: return 9;
+    case PartKind::Case: break;
+    }
+    return 10;
+}
+
+
+void addUndo(Plan& plan) {
+    for (std::size_t i = 0; i < plan.steps.size(); ++i) {
+        std::set<std::size_t> back{i};
+        for (std::size_t j = i + 1; j < plan.steps.size(); ++j)
+            if (std::any_of(plan.steps[j].needs.begin(), plan.steps[j].needs.end(), [&](std::size_t n) { return back.contains(n); }))
+                back.insert(j);
+        Step& step = plan.steps[i];
+        step.undo.assign(back.rbegin(), back.rend());
+        for (const std::size_t j : back) {
+            step.undoMinutes += 0.5 * plan.steps[j].minutes; // taking out is about half of putting in
+            step.undoScrews += plan.steps[j].screws;
+        }
+    }
+}
+
+Result<std::vector<Step>> orderSteps(const Build& build) {
+    const auto& placed = build.placed;
+    std::vector<std::vector<std::size_t>> needs(placed.size());
+    for (std::size_t i = 0; i < placed.size(); ++i) {
+        if (placed[i].parent >= 0)
+            needs[i].push_back(static_cast<std::size_t>(placed[i].parent));
+        for (const std::string& mount : placed[i].part->step.after)
+            for (std::size_t j = 0; j < placed.size(); ++j)
+                if (j != i && placed[j].mount == mount)
+                    needs[i].push_back(j);
+    }
+    std::vector<Step> steps;
+    std::vector<std::size_t> position(placed.size(), placed.size());
+    while (steps.size() < placed.size()) {
+        std::size_t next = placed.size();
+        for (std::size_t i = 0; i < placed.size(); ++i) {
+            const bool ready = position[i] == placed.size() &&
+                               std::all_of(needs[i].begin(), needs[i].end(), [&](std::size_t n) { return position[n] < placed.size(); });
+            if (ready && (next == placed.size() || usualOrder(placed[i].part->kind) < usualOrder(placed[next].part->kind)))
+                next = i;
+        }
+        if (next == placed.size()) {
+            const auto stuck = std::find(position.begin(), position.end(), placed.size()) - position.begin();
+            return problem("part at " + placed[static_cast<std::size_t>(stuck)].mount + ", step.after", "steps wait for each other",
+                           "leave out one of the \"after\" entries");
+        }
+        const Placed& p = placed[next];
+        const Part& part = *p.part;
+        Step step{.mount = p.mount, .text = part.name, .tool = part.step.tool, .minutes = part.step.minutes > 0 ? part.step.minutes : usualMinutes(part.kind),
+                  .fasteners = part.fasteners, .safety = part.step.safety.empty() ? usualSafety(part.kind) : part.step.safety};
+        const auto slash = p.mount.find('/');
+        step.place = slash == std::string::npos ? "case" : p.mount.substr(0, slash);
+        for (const Fastener& f : part.fasteners)
+            step.screws += f.count;
+        if (step.tool.empty())
+            step.tool = step.screws > 0 ? "screwdriver" : "hands";
+        for (const std::size_t n : needs[next])
+            step.needs.push_back(position[n]);
+        position[next] = steps.size();
+        steps.push_back(std::move(step));
+    }
+    return steps;
+}
+
+} // namespace
+
+const Material* materialOf(std::string_view id) {
+    const auto it = std::find_if(materials.begin(), materials.end(), [&](const Material& m) { return m.id == id; });
+    return it == materials.end() ? nullptr : &*it;
+}
+
+std::optional<double> turnToFit(double w, double h, double bedW, double bedH) {
+    for (int degrees = 0; degrees <= 90; ++degrees) {
+        const double a = degrees * std::numbers::pi / 180;
+        const double c = degrees == 90 ? 0 : std::cos(a), s = std::sin(a);
+        if (w * c + h * s <= bedW + 1e-9 && w * s + h * c <= bedH + 1e-9)
+            return degrees;
+    }
+    return std::nullopt;
+}
+
+Result<Plan> plan(const Project& project, const Build& build) {
+    Plan plan;
+    std::map<std::string, int> made, screws;
+    const auto count = [&](const Part& part) {
+        if (part.kind == PartKind::Made)
+            ++made[part.id];
+        for (const Fastener& f : part.fasteners)
+            screws[f.kind] += f.count;
+    };
+    count(*build.casePart);
+    for (const std::string& id : build.caseSpec().pieces) {
+        const Part* piece = project.part(id);
+        if (!piece || piece->kind != PartKind::Made)
+            return problem("part " + build.casePart->id + ".pieces", "\"" + id + "\" is not a made part on the shelf", "name a part of kind made");
+        count(*piece);
+    }
+    for (const Placed& p : build.placed)
+        count(*p.part);
+    for (const auto& [id, copies] : made)
+        plan.parts.push_back(madePart(project, *project.part(id), copies));
+    for (const MadePart& part : plan.parts) {
+        plan.hours += part.hours;
+        plan.massG += part.massG;
+        plan.cost += part.cost;
+        if (part.material == "abs" || part.material == "asa")
+            plan.cautions.push_back(part.name + ": ventilate the room while printing " + part.material);
+    }
+    for (const auto& [kind, n] : screws) {
+        plan.shopping.push_back({kind, n});
+        plan.screws += n;
+    }
+    auto steps = orderSteps(build);
+    if (!steps)
+        return tl::make_unexpected(steps.error());
+    plan.steps = std::move(*steps);
+    for (const Step& step : plan.steps)
+        plan.minutes += step.minutes;
+    addUndo(plan);
+    return plan;
+}
+
+} // namespace core::make

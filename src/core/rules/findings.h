@@ -1,0 +1,54 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/air/predict.h"
+#include "core/fit/fit.h"
+
+namespace core::rules {
+
+enum class Severity { Blocker, Caution, Note };
+[[nodiscard]] std::string_view severityWord(Severity severity);
+
+enum class Station { Brief, Fit, Air, Make, Bench, Verdict };
+[[nodiscard]] std::string_view stationWord(Station station);
+
+/// Something a builder must know: what, by which rule, and what would mend it.
+struct Finding {
+    std::string id;      ///< stable: rule and subject
+    Severity severity = Severity::Note;
+    Station station = Station::Brief;
+    std::string subject; ///< mount, gap id, run id or connector kind
+    std::string text;
+    std::string rule;
+    std::vector<std::string> remedies;
+};
+
+/// Sum of the sustained draw against what the supply gives.
+struct PowerBudget {
+    struct Item { std::string mount; std::string name; PartKind kind = PartKind::Board; double watts = 0; };
+    std::vector<Item> items; ///< largest first
+    double drawW = 0;
+    double supplyW = 0; ///< 0: there is none
+    double share = 0;   ///< draw / supply
+    double wallW = 0;   ///< with the loss of the supply
+    bool brick = false;
+};
+[[nodiscard]] PowerBudget powerBudget(const Build& build);
+
+/// What plugs into what: per kind how many are offered and taken up.
+struct Connectors {
+    struct Row { std::string kind; int given = 0; int needed = 0; std::vector<std::string> givers; std::vector<std::string> takers; };
+    std::vector<Row> rows;
+};
+[[nodiscard]] Connectors connectors(const Build& build);
+
+/// Sockets, forms, memory kind, picture output, connectors, power: yes/no checks of the parts against each other.
+[[nodiscard]] std::vector<Finding> compatibility(const Build& build);
+/// Findings made from the gaps.
+[[nodiscard]] std::vector<Finding> gapFindings(const fit::FitResult& fit);
+/// Findings made from the air: limits of parts, fans that blow against nothing, assumptions.
+[[nodiscard]] std::vector<Finding> airFindings(const Build& build, const air::Prediction& prediction);
+
+/// Heaviest first, then by station.
+void sortFindings(std::vector<Finding>& findings);
+
+} // namespace core::rules
