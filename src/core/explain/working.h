@@ -1,0 +1,59 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/show.h"
+#include "core/verdict/evaluate.h"
+
+namespace core::explain {
+
+/// Where an input of a figure comes from.
+enum class Stamp { Measured, Sheet, Assumed, Computed, Setting };
+
+struct Row {
+    std::string sign; ///< "", "+", "−", "×", "÷", "±"
+    std::string label;
+    Quantity quantity = Quantity::None;
+    double value = 0;
+    double band = 0; ///< half width, 0: none
+    Stamp stamp = Stamp::Computed;
+};
+struct DoubtShare { std::string label; double share = 0; };
+struct Effect { std::string text; Quantity quantity = Quantity::None; double change = 0; Mark after = Mark::None; };
+
+/// How a figure was worked out. Every figure on screen has one.
+struct Working {
+    std::string key;    ///< of the selection it belongs to
+    std::string place;  ///< e.g. "Fit, gap 1"
+    std::string title;
+    Quantity quantity = Quantity::None;
+    double value = 0;
+    double band = 0;
+    bool known = true;  ///< false: there is no value, the sentence says why
+    Mark mark = Mark::None;
+    std::string sentence;
+    std::vector<Row> rows;
+    std::string sum;    ///< what the rows add up to, in words or as an equation
+    std::vector<DoubtShare> doubt; ///< shares of the variance, adding up to 1
+    std::vector<Effect> changes;   ///< what would change it, tried on the model
+    std::vector<std::string> usedBy;
+    std::string method; ///< equation and source
+};
+
+[[nodiscard]] Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show);
+[[nodiscard]] Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show);
+[[nodiscard]] Working ofNoise(const verdict::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofPower(const verdict::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofVolume(const verdict::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& show);
+[[nodiscard]] Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show& show);
+[[nodiscard]] Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show& show);
+[[nodiscard]] Working ofBalance(const verdict::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& target, const Show& show);
+[[nodiscard]] Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const bench::ChannelResult& channel, const Show& show);
+[[nodiscard]] Working ofMadePart(const Project& project, const make::MadePart& part, const Show& show);
+[[nodiscard]] Working ofStep(const make::Plan& plan, std::size_t step, const Show& show);
+[[nodiscard]] Working ofTotals(const verdict::Evaluation& e, Quantity massOrMoney, const Show& show);
+
+/// The quantity a target is shown as.
+[[nodiscard]] Quantity quantityOf(TargetKind kind);
+
+} // namespace core::explain

@@ -1,0 +1,167 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/explain/working.h"
+
+#include "core/base/text.h"
+
+namespace core::explain {
+namespace {
+
+/// Changes tried on the model: each screen off, each fan turned round or at full speed.
+template <class F> void tryChanges(const verdict::Evaluation& e, F&& figure, Quantity quantity, double limit, bool isCap, std::vector<Effect>& out) {
+    const double now = figure(e.air);
+    const auto attempt = [&](std::string text, const Build& changed) {
+        const double then = figure(air::predict(changed, e.air.conditions));
+        const double headroom = isCap ? limit - then : then - limit;
+        out.push_back({std::move(text), quantity, then - now, limit > 0 ? markOf(headroom, 0) : Mark::Note});
+    };
+    for (std::size_t i = 0; i < e.build.openings.size(); ++i)
+        if (e.build.openings[i].screen != Screen::None) {
+            Build changed = e.build;
+            changed.openings[i].screen = Screen::None;
+            attempt("Dust screen off " + e.build.openings[i].name, changed);
+        }
+    for (std::size_t i = 0; i < e.build.placed.size(); ++i) {
+        if (e.build.placed[i].part->kind != PartKind::Fan)
+            continue;
+        Build changed = e.build;
+        Placed& fan = changed.placed[i];
+        fan.flow = fan.flow == FanFlow::In ? FanFlow::Out : FanFlow::In;
+        attempt(fan.part->name + " turned round", changed);
+        changed = e.build;
+        changed.placed[i].mode = FanMode::Fixed;
+        changed.placed[i].duty = 1.0;
+        attempt(fan.part->name + " at full speed", changed);
+    }
+    std::stable_sort(out.begin(), out.end(), [](const Effect& a, const Effect& b) { return std::abs(a.change) > std::abs(b.change); });
+    if (out.size() > 4)
+        out.resize(4);
+}
+
+} // namespace
+
+Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show) {
+    Working w{.key = "part:" + std::string(mount), .place = "Air", .quantity = Quantity::Temperature};
+    const air::PartResult* part = e.air.part(mount);
+    if (!part) {
+        const Placed* p = e.build.at(mount);
+        w.title = p ? p->part->name : std::string(mount);
+        w.known = false;
+        w.sentence = "No temperature is worked out for this part: it gives off no heat of its own.";
+        return w;
+    }
+    w.title = part->name + ", settled";
+    w.value = part->temperatureC;
+    w.band = part->bandK;
+    w.mark = part->limitC > 0 ? markOf(part->limitC - part->temperatureC, part->bandK) : Mark::Note;
+    if (part->throttled)
+        w.sentence = "Held at its limit: it gives " + show.text(Quantity::Power, part->powerW) + " and no more.";
+    else if (part->limitC > 0)
+        w.sentence = show.text(Quantity::TemperatureDifference, part->limitC - part->temperatureC) + " under its limit of " +
+                     show.text(Quantity::Temperature, part->limitC) + ", in a room of " + show.text(Quantity::Temperature, e.air.conditions.roomC) + ".";
+    else
+        w.sentence = "In a room of " + show.text(Quantity::Temperature, e.air.conditions.roomC) + ".";
+    const double room = e.air.conditions.roomC;
+    w.rows.push_back({"", "Room", Quantity::Temperature, room, 0, Stamp::Setting});
+    w.rows.push_back({"+", "Air that reaches it, over the room", Quantity::TemperatureDifference, part->inletC - room, 0.3 * (part->inletC - room), Stamp::Computed});
+    if (part->sinkC != part->temperatureC) {
+        const double sink = part->sinkC - part->inletC, die = part->temperatureC - part->sinkC;
+        w.rows.push_back({"+", "Sink over that air", Quantity::TemperatureDifference, sink, 0.2 * sink, Stamp::Computed});
+        w.rows.push_back({"+", "Die over sink, " + show.text(Quantity::Power, part->powerW), Quantity::TemperatureDifference, die, 0.25 * die, Stamp::Assumed});
+        const double a = std::pow(0.3 * (part->inletC - room), 2), b = std::pow(0.2 * sink, 2), c = std::pow(0.25 * die, 2), sum = a + b + c;
+        if (sum > 0)
+            w.doubt = {{"cooler, its fins and flow", b / sum}, {"die to sink", c / sum}, {"air that reaches it", a / sum}};
+    } else {
+        w.rows.push_back({"+", "Part over that air", Quantity::TemperatureDifference, part->temperatureC - part->inletC, 0, Stamp::Computed});
+    }
+    std::stable_sort(w.doubt.begin(), w.doubt.end(), [](const auto& a, const auto& b) { return a.share > b.share; });
+    tryChanges(e, [&](const air::Prediction& p) { return p.part(mount)->temperatureC; }, Quantity::TemperatureDifference, part->limitC, true, w.changes);
+    w.usedBy = {"target of this part", "noise, through its fan curve"};
+    w.method = "Steady solve of flows, zone temperatures, powers and fan speeds. Absolute values to ±" +
+               show.text(Quantity::TemperatureDifference, part->bandK) + ", changes between revisions to ±" + show.text(Quantity::TemperatureDifference, 3) + ".";
+    return w;
+}
+
+Working ofNoise(const verdict::Evaluation& e, const Show& show) {
+    Working w{.key = "noise", .place = "Air, noise", .title = "Noise at " + fixed(e.noise.distanceM, 1) + " m", .quantity = Quantity::Level,
+              .value = e.noise.totalDba, .band = e.noise.bandDb, .mark = Mark::Note};
+    w.sentence = e.noise.sources.empty() ? "No fan turns." : e.noise.sources.front().name + " is the loudest, with " +
+                 show.number(Quantity::Share, e.noise.sources.front().powerShare) + " % of the sound power.";
+    for (const auto& s : e.noise.sources) {
+        w.rows.push_back({"+", s.name + " at " + show.number(Quantity::Share, s.speedShare) + " %", Quantity::Level, s.levelDba, 0, Stamp::Computed});
+        w.doubt.push_back({s.name, s.powerShare});
+    }
+    w.sum = "Levels add as power, so no plain sum.";
+    w.method = "Rated level + 50 lg speed \u2212 20 lg distance + 1.5 desk \u2212 panel loss; total 10 lg of the sum of powers. Absolute to ±5 dB, changes to ±2 dB.";
+    return w;
+}
+
+Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& show) {
+    Working w{.key = "fan:" + std::string(mount), .place = "Air, fans", .quantity = Quantity::Flow, .mark = Mark::Note};
+    for (const air::FanResult& fan : e.air.fans) {
+        if (fan.id != mount)
+            continue;
+        w.title = fan.name + ", flow";
+        w.value = fan.flowM3h;
+        w.band = 0.25 * std::abs(fan.flowM3h);
+        w.sentence = show.number(Quantity::Share, fan.ratedFlowM3h > 0 ? fan.flowM3h / (fan.ratedFlowM3h * std::max(0.01, fan.share)) : 0) +
+                     " % of what it would move freely at this speed; the rest is lost against grilles, screens and gaps.";
+        w.rows = {{"", "Free flow at rated speed", Quantity::Flow, fan.ratedFlowM3h, 0, Stamp::Sheet},
+                  {"×", "Speed, share of rated", Quantity::Share, fan.share, 0, Stamp::Computed},
+                  {"", "Speed", Quantity::Speed, fan.rpm, 0, Stamp::Computed},
+                  {"", "Air it moves", Quantity::Temperature, fan.airC, 0, Stamp::Computed}};
+        w.method = "dp = dp0 (s² \u2212 0.6 s q \u2212 0.4 q|q|), solved with the whole network. Flows to ±25 %.";
+        return w;
+    }
+    w.title = std::string(mount);
+    w.known = false;
+    w.sentence = "This fan moves no air: it has no opening to blow through.";
+    return w;
+}
+
+Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show& show) {
+    Working w{.key = "opening:" + std::string(id), .place = "Air, openings", .quantity = Quantity::Flow, .mark = Mark::Note};
+    const Opening* o = e.build.opening(id);
+    for (const air::OpeningFlow& flow : e.air.openings)
+        if (flow.id == id && o) {
+            w.title = o->name;
+            w.value = flow.flowM3h;
+            w.band = 0.25 * std::abs(flow.flowM3h);
+            w.sentence = "Through the part of the opening that no fan covers: " + show.text(Quantity::Flow, flow.inM3h) + " in, " + show.text(Quantity::Flow, flow.outM3h) + " out.";
+            const double area = o->sizeMm[0] * o->sizeMm[1] / 100;
+            w.rows = {{"", "Area, cm²", Quantity::None, area, 0, Stamp::Sheet},
+                      {"×", "Open share of the plate", Quantity::Share, o->style == OpeningStyle::Closed ? 0 : o->style == OpeningStyle::Plain ? 1 : o->perforation, 0, Stamp::Assumed},
+                      {"", "Air that passes", Quantity::Temperature, flow.airC, 0, Stamp::Computed}};
+            w.method = "Perforated plate after Idelchik with its viscous part, dust screen after Brundrett in series.";
+        }
+    return w;
+}
+
+Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show&) {
+    Working w{.key = "chamber:" + std::string(id), .place = "Air, chambers", .quantity = Quantity::Temperature, .mark = Mark::Note};
+    for (const air::ChamberResult& c : e.air.chambers)
+        if (c.id == id) {
+            w.title = c.name + ", air";
+            w.value = c.airC;
+            w.band = 4;
+            w.sentence = "The mixed air of this chamber.";
+            w.rows = {{"", "Room", Quantity::Temperature, e.air.conditions.roomC, 0, Stamp::Setting},
+                      {"+", "Warmed by the parts in it", Quantity::TemperatureDifference, c.airC - e.air.conditions.roomC, 0, Stamp::Computed},
+                      {"", "Pressure over the room", Quantity::Pressure, c.pressurePa, 0, Stamp::Computed}};
+            w.method = "Heat balance of the chamber: what streams in, what mixes through openings, walls and parts.";
+        }
+    return w;
+}
+
+Working ofBalance(const verdict::Evaluation& e, const Show& show) {
+    const air::Balance& b = e.air.balance;
+    Working w{.key = "balance", .place = "Air, pressure", .title = "Pressure over the room", .quantity = Quantity::Pressure, .value = b.pressurePa, .mark = Mark::Note};
+    w.sentence = b.pressurePa > 0.05 ? "Air leaves through the gaps: dust comes in only through the fans and their screens."
+                 : b.pressurePa < -0.05 ? "Air is drawn in through every gap, past the screens." : "In and out are nearly level.";
+    w.rows = {{"", "Fans in, rated at their speed", Quantity::Flow, b.ratedInM3h, 0, Stamp::Sheet}, {"\u2212", "Fans out, rated at their speed", Quantity::Flow, b.ratedOutM3h, 0, Stamp::Sheet},
+              {"", "In, solved", Quantity::Flow, b.inM3h, 0, Stamp::Computed}, {"\u2212", "Out, solved", Quantity::Flow, b.outM3h, 0, Stamp::Computed}};
+    w.sum = "Rated add-up " + show.signedNumber(Quantity::Flow, b.ratedInM3h - b.ratedOutM3h) + "; what really goes in leaves again, warmer and so a little more of it.";
+    w.method = "Rated flows are a first guess: grilles, screens and stacked resistances cut them.";
+    return w;
+}
+
+} // namespace core::explain

@@ -1,0 +1,62 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/acoustics/noise.h"
+#include "core/bench/analyse.h"
+#include "core/make/plan.h"
+#include "core/rules/findings.h"
+
+namespace core::verdict {
+
+/// Everything computed of one revision: the one path from a project to results. Parts point into the project.
+struct Evaluation {
+    Build build;
+    fit::FitResult fit;
+    air::Prediction air;
+    acoustics::Noise noise;
+    make::Plan make;
+    rules::PowerBudget power;
+    rules::Connectors connectors;
+    std::vector<rules::Finding> findings; ///< heaviest first
+    double massG = 0;
+    double price = 0;
+};
+/// Errors: as resolve() and make::plan(). @p loadId empty: the load of the brief.
+[[nodiscard]] Result<Evaluation> evaluate(const Project& project, std::string_view revisionId, std::string_view loadId = {});
+
+/// Options of the bench analysis that follow from the project: reference room and limits of parts.
+[[nodiscard]] bench::AnalyseOptions benchOptions(const Project& project, const Build* build);
+
+using RunAnalyses = std::map<std::string, std::shared_ptr<const bench::RunAnalysis>>; ///< by run id
+
+enum class Basis { Measured, Predicted, Computed, Missing };
+[[nodiscard]] std::string_view basisWord(Basis basis);
+
+struct TargetResult {
+    std::string id;
+    std::string name;
+    TargetKind kind = TargetKind::Temperature;
+    std::string subject;
+    double value = 0, low = 0, high = 0; ///< units of the target kind; NaN when missing
+    double limit = 0;
+    double headroom = 0; ///< positive: kept
+    Mark state = Mark::None;
+    Basis basis = Basis::Missing;
+    std::string run;  ///< where a measured value comes from
+    std::string why;  ///< what is missing, or how it was found
+};
+
+struct RevisionVerdict {
+    std::string id;
+    std::vector<TargetResult> targets;
+    int proven = 0;    ///< held, and measured or computed
+    int blockers = 0;
+    bool canBeValidated = false;
+    bool validated = false;
+    std::vector<std::string> before; ///< what is left to do before it can be validated
+    std::string problem;             ///< the revision does not resolve
+};
+
+/// Targets against measured, else predicted values at the reference room temperature.
+[[nodiscard]] RevisionVerdict judge(const Project& project, const Evaluation& evaluation, const RunAnalyses& runs);
+
+} // namespace core::verdict
