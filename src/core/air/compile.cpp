@@ -367,7 +367,7 @@ void Compiler::addCard(const Placed& p) {
     const double middle = upOf(centreOf(p));
     part.branch = addBranch({.id = "cooler " + p.mount, .from = gap ? gap->zone : home, .to = finZone, .resistance = cardFins,
                              .heightM = middle, .fan = f, .curve = fan.curve});
-    const double bracket = spec.slots * 5e-4 * (blower ? 2 : 1);
+    const double bracket = spec.slotCount * 5e-4 * (blower ? 2 : 1);
     addBranch({.id = "bracket " + p.mount, .from = finZone, .to = 0, .resistance = slot(bracket, 4 * mm, 20 * mm, 2.0), .heightM = middle});
     addBranch({.id = "outlet " + p.mount, .from = finZone, .to = home, .resistance = slot(edgeArea, 20 * mm, 20 * mm, 2.0), .heightM = middle});
     m_net.parts.push_back(part);

@@ -159,7 +159,7 @@ enum class CardCooler { Single, Dual, Triple, Blower };
 
 struct CardSpec {
     CardCooler cooler = CardCooler::Dual;
-    int slots = 2;
+    int slotCount = 2;
     double clockMhz = 1800;
     double limitC = 0; ///< 0: 87 °C, blower 83 °C
     friend bool operator==(const CardSpec&, const CardSpec&) = default;

@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/csv.h"
+#include "store/csv_fields.h"
+
+#include <algorithm>
+#include <charconv>
+#include <cmath>
+#include <cstdio>
+#include <memory>
+
+namespace store {
+namespace {
+
+bool meansMissing(std::string_view f) {
+    return f.empty() || f == "nan" || f == "NaN" || f == "NAN" || f == "-" || f == "N/A" || f == "n/a" || f == "null";
+}
+
+bool parseTime(std::string_view field, const CsvFormat& format, double& seconds) {
+    switch (format.time) {
+    case TimeFormat::Seconds: return parseNumber(field, format.decimal, seconds);
+    case TimeFormat::Clock: return parseClock(field, seconds);
+    case TimeFormat::Iso8601: return parseIso8601(field, seconds);
+    }
+    return false;
+}
+
+class CsvReader {
+public:
+    CsvReader(std::string_view text, const CsvFormat& format, const std::string& fileName, BadField bad) : m_text(text), m_format(format), m_file(fileName), m_bad(bad) {
+        for (std::size_t i = 0; i < format.columns.size(); ++i) {
+            const CsvColumn& c = format.columns[i];
+            m_target.push_back(-1);
+            if (c.isTime || !c.use)
+                continue;
+            m_target.back() = static_cast<int>(m_samples.channels.size());
+            m_samples.channels.push_back({c.header, std::string(core::channelUnit(c.kind)), c.kind, c.subject, {}});
+        }
+    }
+
+    core::Result<core::Samples> run(const std::function<bool(double)>& progress) {
+        const auto rows = static_cast<std::size_t>(std::count(m_text.begin(), m_text.end(), '\n')) + 1;
+        m_samples.timeS.reserve(rows);
+        for (core::Channel& c : m_samples.channels)
+            c.values.reserve(rows);
+        std::size_t at = 0;
+        bool first = m_format.header;
+        while (at < m_text.size()) {
+            const std::size_t end = std::min(m_text.find('\n', at), m_text.size());
+            ++m_line;
+            if (first)
+                first = false;
+            else if (auto wrong = row(m_text.substr(at, end - at)))
+                return tl::make_unexpected(*wrong);
+            at = end + 1;
+            if (progress && m_line % 20000 == 0 && !progress(static_cast<double>(at) / static_cast<double>(m_text.size())))
+                return core::problem(m_file, "stopped", "");
+        }
+        if (m_samples.timeS.empty())
+            return core::problem(m_file, "no row could be read", "rows of numbers below the header");
+        finishTime();
+        return std::move(m_samples);
+    }
+
+private:
+    std::optional<core::Problem> row(std::string_view line);
+    std::optional<core::Problem> wrong(std::size_t column, std::string_view field, const char* expected) {
+        return core::Problem{m_file + ", line " + std::to_string(m_line) + ", column \"" + (column < m_format.columns.size() ? m_format.columns[column].header : std::to_string(column + 1)) + "\"",
+                             "found \"" + std::string(field.substr(0, 40)) + "\"", expected};
+    }
+    void finishTime();
+
+    std::string_view m_text;
+    const CsvFormat& m_format;
+    const std::string& m_file;
+    BadField m_bad;
+    core::Samples m_samples;
+    std::vector<int> m_target;
+    std::size_t m_line = 0;
+};
+
+std::optional<core::Problem> CsvReader::row(std::string_view line) {
+    if (line.ends_with('\r'))
+        line.remove_suffix(1);
+    if (line.find_first_not_of(" \t") == std::string_view::npos)
+        return std::nullopt;
+    const bool quoted = line.find('"') != std::string_view::npos;
+    std::vector<std::string_view> split;
+    if (quoted)
+        split = splitFields(line, m_format.separator);
+    const std::size_t columns = m_format.columns.size();
+    const std::size_t before = m_samples.timeS.size();
+    std::size_t at = 0, column = 0;
+    const auto drop = [&] {
+        m_samples.timeS.resize(before);
+        for (core::Channel& c : m_samples.channels)
+            c.values.resize(before);
+    };
+    for (; column < columns; ++column) {
+        std::string_view field;
+        if (quoted) {
+            if (column < split.size())
+                field = split[column];
+        } else if (at <= line.size()) {
+            const std::size_t end = std::min(line.find(m_format.separator, at), line.size());
+            field = line.substr(at, end - at);
+            at = end + 1;
+        }
+        while (!field.empty() && field.front() == ' ')
+            field.remove_prefix(1);
+        while (!field.empty() && field.back() == ' ')
+            field.remove_suffix(1);
+        const CsvColumn& c = m_format.columns[column];
+        double v = std::nan("");
+        if (c.isTime) {
+            if (!parseTime(field, m_format, v) && !meansMissing(field)) {
+                if (m_bad == BadField::ReadTheRest) {
+                    drop();
+                    return std::nullopt;
+                }
+                return wrong(column, field, m_format.time == TimeFormat::Seconds ? "seconds as a number" : m_format.time == TimeFormat::Clock ? "hh:mm:ss" : "a date and time such as 2026-05-04T18:30:00");
+            }
+            m_samples.timeS.push_back(v);
+            continue;
+        }
+        if (m_target[column] < 0)
+            continue;
+        if (!meansMissing(field) && !parseNumber(field, m_format.decimal, v)) {
+            if (m_bad == BadField::Refuse) {
+                drop();
+                return wrong(column, field, "a number, or nothing where there was no reading");
+            }
+            v = std::nan("");
+        }
+        if (c.fahrenheit)
+            v = (v - 32) / 1.8;
+        m_samples.channels[static_cast<std::size_t>(m_target[column])].values.push_back(c.scale == 1 ? v : v * c.scale);
+    }
+    return std::nullopt;
+}
+
+/// Clock times may pass midnight; everything but plain seconds is counted from the first row.
+void CsvReader::finishTime() {
+    auto& t = m_samples.timeS;
+    if (m_format.time == TimeFormat::Clock) {
+        double add = 0;
+        for (std::size_t i = 1; i < t.size(); ++i) {
+            if (t[i] + add < t[i - 1] - 43200)
+                add += 86400;
+            t[i] += add;
+        }
+    }
+    if (m_format.time == TimeFormat::Seconds)
+        return;
+    const double start = t.front();
+    for (double& v : t)
+        v -= start;
+}
+
+void append(std::string& out, double v) {
+    if (!std::isfinite(v))
+        return;
+    char buffer[32];
+    out.append(buffer, std::to_chars(buffer, buffer + sizeof buffer, v).ptr);
+}
+
+} // namespace
+
+core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& format, const std::string& fileName, BadField bad, const std::function<bool(double)>& progress) {
+    if (text.starts_with("\xEF\xBB\xBF"))
+        text.remove_prefix(3);
+    return CsvReader(text, format, fileName, bad).run(progress);
+}
+
+std::string writeCsv(const core::Samples& samples) {
+    std::string out = "time_s";
+    for (const core::Channel& c : samples.channels)
+        out += "," + c.name;
+    out += "\n";
+    for (std::size_t i = 0; i < samples.timeS.size(); ++i) {
+        append(out, samples.timeS[i]);
+        for (const core::Channel& c : samples.channels) {
+            out += ',';
+            append(out, c.values[i]);
+        }
+        out += '\n';
+    }
+    return out;
+}
+
+core::Result<std::string> readFile(const std::string& path) {
+    const std::unique_ptr<std::FILE, int (*)(std::FILE*)> file(std::fopen(path.c_str(), "rb"), &std::fclose);
+    if (!file)
+        return core::problem(path, "the file cannot be opened", "check that it is there and may be read");
+    std::string text;
+    std::fseek(file.get(), 0, SEEK_END);
+    const long size = std::ftell(file.get());
+    std::rewind(file.get());
+    if (size < 0 || size > 2'000'000'000L)
+        return core::problem(path, "the file is too large", "at most 2 GB");
+    text.resize(static_cast<std::size_t>(size));
+    text.resize(std::fread(text.data(), 1, text.size(), file.get()));
+    if (std::ferror(file.get()))
+        return core::problem(path, "reading stopped half way", "check the disk, or whether this is a folder");
+    return text;
+}
+
+} // namespace store

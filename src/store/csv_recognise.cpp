@@ -1,0 +1,153 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/csv.h"
+#include "store/csv_fields.h"
+
+#include <algorithm>
+
+namespace store {
+namespace {
+
+constexpr std::size_t longestLine = 1 << 20;
+
+std::string lower(std::string_view s) {
+    std::string out(s);
+    std::transform(out.begin(), out.end(), out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    return out;
+}
+
+bool has(const std::string& text, std::initializer_list<const char*> words) {
+    return std::any_of(words.begin(), words.end(), [&](const char* w) { return text.find(w) != std::string::npos; });
+}
+
+std::vector<std::string_view> firstLines(std::string_view text, std::size_t count) {
+    std::vector<std::string_view> lines;
+    while (!text.empty() && lines.size() < count) {
+        const auto end = text.find('\n');
+        std::string_view line = text.substr(0, end);
+        if (line.ends_with('\r'))
+            line.remove_suffix(1);
+        if (!line.empty())
+            lines.push_back(line);
+        text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
+    }
+    return lines;
+}
+
+/// The separator that cuts the lines into the most equal columns.
+char findSeparator(const std::vector<std::string_view>& lines) {
+    char best = ',';
+    double bestScore = -1;
+    for (const char c : {';', '\t', ',', '|'}) {
+        const auto first = std::count(lines.back().begin(), lines.back().end(), c);
+        if (first == 0)
+            continue;
+        double same = 0;
+        for (const auto& line : lines)
+            same += std::count(line.begin(), line.end(), c) == first ? 1 : 0;
+        // A decimal comma also cuts lines evenly: a semicolon or tab in the same lines has precedence.
+        const double score = same * 10 + (c == ',' ? 0 : 5);
+        if (score > bestScore) {
+            bestScore = score;
+            best = c;
+        }
+    }
+    return best;
+}
+
+std::optional<TimeFormat> timeFormatOf(std::string_view field) {
+    double seconds = 0;
+    if (parseIso8601(field, seconds))
+        return TimeFormat::Iso8601;
+    if (parseClock(field, seconds))
+        return TimeFormat::Clock;
+    return std::nullopt;
+}
+
+} // namespace
+
+CsvColumn columnFromHeader(std::string_view header) {
+    CsvColumn c{.header = std::string(header)};
+    const std::string h = lower(header);
+    const auto ends = [&](std::string_view suffix) { return h.ends_with(suffix); };
+    using core::ChannelKind;
+    if (has(h, {"time", "date", "elapsed", "timestamp"}) || h == "t" || h == "t_s" || h == "s" || h == "seconds") {
+        c.isTime = true;
+        return c;
+    }
+    c.fahrenheit = has(h, {"°f", "degf", "[f]", "(f)"}) || ends("_f");
+    const bool thermal = c.fahrenheit || has(h, {"temp", "°c", "degc", "[c]", "(c)", "tdie", "tctl"}) || ends("_c");
+    if (has(h, {"rpm", "fan speed"}))
+        c.kind = ChannelKind::Rpm;
+    else if (has(h, {"dba", "db(a)", "noise", "level", "spl"}))
+        c.kind = ChannelKind::Level;
+    else if (has(h, {"ambient", "room", "intake air"}) && !has(h, {"humid"}))
+        c.kind = ChannelKind::Ambient;
+    else if (has(h, {"ghz"})) {
+        c.kind = ChannelKind::Clock;
+        c.scale = 1000;
+    } else if (has(h, {"mhz", "clock", "freq"}))
+        c.kind = ChannelKind::Clock;
+    else if (has(h, {"power", "watt", "[w]", "(w)"}) || ends("_w"))
+        c.kind = ChannelKind::Power;
+    else if (thermal)
+        c.kind = ChannelKind::Temperature;
+    // Not a mount yet: the importer turns "processor" and "card" into the mounts of the build.
+    if (has(h, {"card", "gpu", "graphics"}))
+        c.subject = "card";
+    else if (has(h, {"drive", "ssd", "disk", "store", "nvme"}))
+        c.subject = "drive";
+    else if (has(h, {"cpu", "core", "package", "processor"}) || c.kind == ChannelKind::Temperature || c.kind == ChannelKind::Clock)
+        c.subject = "processor";
+    return c;
+}
+
+core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName) {
+    if (text.starts_with("\xEF\xBB\xBF"))
+        text.remove_prefix(3);
+    if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
+        return core::problem(fileName, "the file is empty", "a log with a line of headers and one row a reading");
+    const auto newline = text.find('\n');
+    if ((newline == std::string_view::npos ? text.size() : newline) > longestLine)
+        return core::problem(fileName + ", line 1", "the line is longer than 1 MB", "a text file with one reading a line");
+    if (text.substr(0, std::min<std::size_t>(text.size(), 4096)).find('\0') != std::string_view::npos)
+        return core::problem(fileName, "the file is not text", "a log as text with separated values");
+    const auto lines = firstLines(text, 12);
+    CsvFormat format;
+    format.separator = findSeparator(lines);
+    const auto head = splitFields(lines.front(), format.separator);
+    const auto isNumber = [&](std::string_view f, char decimal) {
+        double v = 0;
+        return parseNumber(f, decimal, v);
+    };
+    format.header = std::none_of(head.begin(), head.end(), [&](std::string_view f) { return !f.empty() && (isNumber(f, '.') || isNumber(f, ',')); }) && !timeFormatOf(head.front());
+    if (format.header && lines.size() < 2)
+        return core::problem(fileName, "there is a header and no rows", "at least one row of readings");
+    if (format.separator != ',')
+        for (std::size_t i = format.header ? 1 : 0; i < lines.size(); ++i)
+            for (const std::string_view f : splitFields(lines[i], format.separator))
+                if (f.find(',') != std::string_view::npos && isNumber(f, ','))
+                    format.decimal = ',';
+    for (std::size_t i = 0; i < head.size(); ++i) {
+        if (format.header)
+            format.columns.push_back(columnFromHeader(head[i]));
+        else
+            format.columns.push_back({.header = i == 0 ? "time_s" : "column " + std::to_string(i + 1), .isTime = i == 0});
+    }
+    const auto body = splitFields(lines[format.header ? 1 : 0], format.separator);
+    auto time = std::find_if(format.columns.begin(), format.columns.end(), [](const CsvColumn& c) { return c.isTime; });
+    if (time == format.columns.end() && !body.empty() && timeFormatOf(body.front())) {
+        format.columns.front().isTime = true;
+        time = format.columns.begin();
+    }
+    if (time == format.columns.end())
+        return core::problem(fileName + ", line 1", "no column of time", "a column named \"time_s\", or choose one");
+    for (auto other = time + 1; other != format.columns.end(); ++other)
+        if (other->isTime)
+            other->isTime = other->use = false;
+    const auto at = static_cast<std::size_t>(time - format.columns.begin());
+    if (at < body.size())
+        format.time = timeFormatOf(body[at]).value_or(TimeFormat::Seconds);
+    return format;
+}
+
+} // namespace store

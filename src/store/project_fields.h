@@ -1,0 +1,398 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/base/words.h"
+#include "core/model/project.h"
+#include "store/json_archive.h"
+
+// The field lists of the interchange format. docs/format.md and docs/project.schema.json describe them for people.
+namespace store {
+
+#define MD_WORDS(Type, wordFunction, fromFunction, listText)                                                                                   \
+    template <> struct EnumWords<Type> {                                                                                                       \
+        static std::string_view word(Type v) { return wordFunction(v); }                                                                       \
+        static std::optional<Type> from(std::string_view w) { return fromFunction(w); }                                                        \
+        static std::string list() { return listText; }                                                                                         \
+    };
+MD_WORDS(core::PartKind, core::kindWord, core::kindFromWord, "case, board, processor, cooler, fan, card, supply, drive, memory, adapter, cable, made")
+MD_WORDS(core::Side, core::sideWord, core::sideFromWord, "left, right, front, rear, bottom, top")
+MD_WORDS(core::OpeningStyle, core::styleWord, core::styleFromWord, "mesh, printed, plain, closed")
+MD_WORDS(core::Screen, core::screenWord, core::screenFromWord, "none, fine, coarse")
+MD_WORDS(core::FanMode, core::fanModeWord, core::fanModeFromWord, "fixed, processor, card")
+MD_WORDS(core::TargetKind, core::targetWord, core::targetFromWord, "temperature, noise, clock, gap, volume, mass, cost, power")
+MD_WORDS(core::ChannelKind, core::channelKindWord, core::channelKindFromWord, "temperature, room, rpm, clock, power, level, other")
+#undef MD_WORDS
+
+// Words of the enums that only the files name.
+#define MD_TABLE(Type, N, listText, ...)                                                                                                       \
+    template <> struct EnumWords<Type> {                                                                                                       \
+        static constexpr core::WordTable<Type, N> table{{__VA_ARGS__}};                                                                        \
+        static std::string_view word(Type v) { return core::wordOf(table, v); }                                                                \
+        static std::optional<Type> from(std::string_view w) { return core::fromWord(table, w); }                                               \
+        static std::string list() { return listText; }                                                                                         \
+    };
+MD_TABLE(core::Axis, 3, "x, y, z", {core::Axis::X, "x"}, {core::Axis::Y, "y"}, {core::Axis::Z, "z"})
+MD_TABLE(core::Shape, 2, "box, cylinder", {core::Shape::Box, "box"}, {core::Shape::Cylinder, "cylinder"})
+MD_TABLE(core::BodyRole, 2, "solid, keep-out", {core::BodyRole::Solid, "solid"}, {core::BodyRole::KeepOut, "keep-out"})
+MD_TABLE(core::WallMaterial, 3, "steel, aluminium, plastic", {core::WallMaterial::Steel, "steel"}, {core::WallMaterial::Aluminium, "aluminium"}, {core::WallMaterial::Plastic, "plastic"})
+MD_TABLE(core::CoolerType, 2, "top-down, tower", {core::CoolerType::TopDown, "top-down"}, {core::CoolerType::Tower, "tower"})
+MD_TABLE(core::CardCooler, 4, "single, dual, triple, blower", {core::CardCooler::Single, "single"}, {core::CardCooler::Dual, "dual"}, {core::CardCooler::Triple, "triple"}, {core::CardCooler::Blower, "blower"})
+MD_TABLE(core::DriveForm, 4, "3.5, 2.5, m.2, m.2-sink", {core::DriveForm::Inch35, "3.5"}, {core::DriveForm::Inch25, "2.5"}, {core::DriveForm::M2Bare, "m.2"}, {core::DriveForm::M2Sink, "m.2-sink"})
+MD_TABLE(core::Process, 2, "print, cut", {core::Process::Print, "print"}, {core::Process::Cut, "cut"})
+MD_TABLE(core::FanFlow, 2, "in, out", {core::FanFlow::In, "in"}, {core::FanFlow::Out, "out"})
+#undef MD_TABLE
+
+/// Lists are optional everywhere and empty by default.
+template <class A, class T> void list(A& a, const char* key, T&& values) { a(key, values, std::decay_t<T>{}); }
+
+// ---- parts ----
+
+template <class A, class M> void directionField(A& a, const char* key, M& d, core::Direction otherwise) {
+    std::string word = core::directionWord(d);
+    a(key, word, core::directionWord(otherwise));
+    if constexpr (A::reading) {
+        const auto found = core::directionFromWord(word);
+        if (!found)
+            A::fail(a.at(key), "is \"" + word.substr(0, 40) + "\"", "+x, -x, +y, -y, +z or -z");
+        d = *found;
+    }
+}
+
+/// {"low": 6}: what the offset is measured from is the key.
+template <class A, class O> void offsetField(A& a, const char* key, O& offset) {
+    constexpr core::WordTable<core::Ref, 5> words{{{core::Ref::Low, "low"}, {core::Ref::High, "high"}, {core::Ref::Centre, "centre"}, {core::Ref::Above, "above"}, {core::Ref::Below, "below"}}};
+    if constexpr (A::reading) {
+        a.seen(key);
+        const auto it = a.json().find(key);
+        if (it == a.json().end()) {
+            offset = {};
+            return;
+        }
+        const std::string place = a.at(key);
+        if (!it->is_object() || it->size() != 1 || !core::fromWord(words, it->begin().key()))
+            A::fail(place, "is " + A::typeWord(*it), "one of {\"low\": mm}, {\"high\": mm}, {\"centre\": mm}, {\"above\": mm}, {\"below\": mm}");
+        offset.ref = *core::fromWord(words, it->begin().key());
+        JsonReader inner(*it, place, a.warnings());
+        inner.measure(it->begin().key().c_str(), offset.value, core::measureMm(0, core::Source::Drawing));
+    } else {
+        if (offset == core::Offset{})
+            return;
+        JsonWriter inner;
+        inner.measure(std::string(core::wordOf(words, offset.ref)).c_str(), offset.value, JsonWriter::plainMeasure(offset.value.value.mm(), core::Source::Drawing));
+        a.json[key] = std::move(inner.json);
+    }
+}
+
+#define MD_FIELDS(Type)                                                                                                                        \
+    template <class A, class T> requires std::same_as<std::remove_const_t<T>, core::Type> void fields(A& a, T& v)
+
+MD_FIELDS(Mount) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    a("accepts", v.accepts);
+    offsetField(a, "x", v.at[0]);
+    offsetField(a, "y", v.at[1]);
+    offsetField(a, "z", v.at[2]);
+    directionField(a, "facing", v.facing, {core::Axis::Z, 1});
+    directionField(a, "up", v.up, {core::Axis::Y, 1});
+}
+MD_FIELDS(Body) {
+    a("name", v.name);
+    a("shape", v.shape, core::Shape::Box);
+    a("along", v.along, core::Axis::Z);
+    a("role", v.role, core::BodyRole::Solid);
+    a.measures("at_mm", v.at, core::Source::Drawing);
+    a.measures("size_mm", v.size, core::Source::Sheet);
+}
+MD_FIELDS(Chamber) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    a("low_mm", v.lowMm);
+    a("high_mm", v.highMm);
+}
+MD_FIELDS(Opening) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    a("side", v.side);
+    a("chamber", v.chamber);
+    a("to", v.to, std::string{});
+    a("centre_mm", v.centreMm);
+    a("size_mm", v.sizeMm);
+    a("style", v.style, core::OpeningStyle::Mesh);
+    const bool printed = v.style == core::OpeningStyle::Printed;
+    a("perforation", v.perforation, printed ? 0.40 : 0.45);
+    a("hole_mm", v.holeMm, printed ? 4.0 : 3.0);
+    a("thickness_mm", v.thicknessMm, printed ? 3.0 : 1.0);
+    a("screen", v.screen, core::Screen::None);
+    a("fouling", v.fouling, 1.0);
+    a("blocked_share", v.blockedShare, 0.0);
+}
+MD_FIELDS(Panel) {
+    a("side", v.side);
+    a("flexible", v.flexible, false);
+    a("removable", v.removable, true);
+}
+MD_FIELDS(CaseSpec) {
+    a.measure("wall_mm", v.wall, JsonWriter::plainMeasure(v.wall.value.mm(), core::Source::Drawing));
+    a("feet_mm", v.feetMm, 8.0);
+    a("material", v.material, core::WallMaterial::Steel);
+    list(a, "pieces", v.pieces);
+    list(a, "board_forms", v.boardForms);
+    a("chambers", v.chambers);
+    list(a, "panels", v.panels);
+    list(a, "openings", v.openings);
+}
+MD_FIELDS(BoardSpec) {
+    a("form", v.form, std::string("mini-itx"));
+    a("socket", v.socket);
+    a("memory_kind", v.memoryKind, std::string{});
+    a("graphics_output", v.graphicsOutput, true);
+}
+MD_FIELDS(ProcessorSpec) {
+    a("socket", v.socket);
+    a("graphics", v.graphics, false);
+    a("clock_mhz", v.clockMhz, 4000.0);
+    a("limit_c", v.limitC, 95.0);
+    a("die_resistance_k_w", v.dieResistance, 0.30);
+}
+MD_FIELDS(CoolerSpec) {
+    a("type", v.type, core::CoolerType::TopDown);
+    list(a, "sockets", v.sockets);
+    a("fan_frame_mm", v.fanFrameMm, 92.0);
+    a("fan_thickness_mm", v.fanThicknessMm, 15.0);
+    a("rated_tdp_w", v.ratedTdpW, 0.0);
+}
+MD_FIELDS(FanSpec) {
+    a("rpm", v.rpm, 0.0);
+    a("free_flow_m3s", v.freeFlowM3s, 0.0);
+    a("shutoff_pa", v.shutoffPa, 0.0);
+    a("level_dba", v.levelDba, 0.0);
+    a("min_duty", v.minDuty, 0.20);
+}
+MD_FIELDS(CardSpec) {
+    a("cooler", v.cooler, core::CardCooler::Dual);
+    a("slots", v.slotCount, 2);
+    a("clock_mhz", v.clockMhz, 1800.0);
+    a("limit_c", v.limitC, 0.0);
+}
+MD_FIELDS(PowerSupplySpec) {
+    a("form", v.form, std::string("sfx"));
+    a("rated_w", v.ratedW);
+    a("efficiency", v.efficiency, 0.90);
+    a("brick", v.brick, false);
+}
+MD_FIELDS(DriveSpec) {
+    a("form", v.form, core::DriveForm::M2Bare);
+    a("limit_c", v.limitC, 70.0);
+}
+MD_FIELDS(MemorySpec) {
+    a("memory_kind", v.memoryKind);
+    a("modules", v.modules, 1);
+}
+MD_FIELDS(MadeSpec) {
+    a("process", v.process, core::Process::Print);
+    a("material", v.material, std::string("petg"));
+    a("volume_cm3", v.volumeCm3, 0.0);
+    a("shell_share", v.shellShare, 0.35);
+    a("infill_share", v.infillShare, 0.20);
+    a("count", v.count, 1);
+}
+MD_FIELDS(Fastener) {
+    a("kind", v.kind);
+    a("count", v.count);
+}
+MD_FIELDS(StepHint) {
+    a("tool", v.tool, std::string{});
+    a("minutes", v.minutes, 0.0);
+    list(a, "after", v.after);
+    a("safety", v.safety, std::string{});
+}
+
+/// The spec of a part sits under the word of its kind: "case": {...}, "fan": {...}.
+template <class S, class A, class T> void specField(A& a, T& v) {
+    const std::string key(core::kindWord(v.kind));
+    if constexpr (A::reading) {
+        a.seen(key);
+        S spec{};
+        const auto it = a.json().find(key);
+        const Json empty = Json::object();
+        JsonReader inner(it == a.json().end() ? empty : *it, a.at(key), a.warnings());
+        fields(inner, spec);
+        inner.finish();
+        v.spec = std::move(spec);
+    } else {
+        JsonWriter inner;
+        fields(inner, std::get<S>(v.spec));
+        if (!inner.json.empty())
+            a.json[key] = std::move(inner.json);
+    }
+}
+
+MD_FIELDS(Part) {
+    a("id", v.id);
+    a("kind", v.kind);
+    a("name", v.name);
+    // Makers state cooler heights and card sizes more loosely than other sizes; a bare number means that looser tolerance.
+    const auto loose = [&](const core::Measure& m) {
+        return (v.kind == core::PartKind::Cooler || v.kind == core::PartKind::Card) && m.source == core::Source::Sheet && !m.toleranceStated;
+    };
+    core::Size3 size = v.size;
+    if constexpr (!A::reading)
+        for (core::Measure& m : size)
+            m.tolerance = loose(m) ? core::defaultTolerance(m.source, m.value) : m.tolerance;
+    a.measures("size_mm", size, core::Source::Sheet);
+    if constexpr (A::reading) {
+        for (core::Measure& m : size)
+            m.tolerance = loose(m) ? core::defaultTolerance(m.source, m.value, core::SheetKind::CoolerOrCard) : m.tolerance;
+        v.size = size;
+    }
+    list(a, "bodies", v.bodies);
+    list(a, "mounts", v.mounts);
+    list(a, "gives", v.gives);
+    list(a, "needs", v.needs);
+    a("power_w", v.powerW, 0.0);
+    a("mass_g", v.massG, 0.0);
+    a("price", v.price, 0.0);
+    list(a, "fasteners", v.fasteners);
+    a("step", v.step, core::StepHint{});
+    switch (v.kind) {
+    case core::PartKind::Case: specField<core::CaseSpec>(a, v); break;
+    case core::PartKind::Board: specField<core::BoardSpec>(a, v); break;
+    case core::PartKind::Processor: specField<core::ProcessorSpec>(a, v); break;
+    case core::PartKind::Cooler: specField<core::CoolerSpec>(a, v); break;
+    case core::PartKind::Fan: specField<core::FanSpec>(a, v); break;
+    case core::PartKind::Card: specField<core::CardSpec>(a, v); break;
+    case core::PartKind::PowerSupply: specField<core::PowerSupplySpec>(a, v); break;
+    case core::PartKind::Drive: specField<core::DriveSpec>(a, v); break;
+    case core::PartKind::Memory: specField<core::MemorySpec>(a, v); break;
+    case core::PartKind::Made: specField<core::MadeSpec>(a, v); break;
+    case core::PartKind::Adapter:
+    case core::PartKind::Cable: break;
+    }
+}
+
+// ---- changes ----
+MD_FIELDS(SetCase) { a("part", v.part); }
+MD_FIELDS(PlacePart) {
+    a("part", v.part);
+    a("mount", v.mount);
+    a("flow", v.flow, core::FanFlow::In);
+}
+MD_FIELDS(SwapPart) {
+    a("mount", v.mount);
+    a("part", v.part);
+}
+MD_FIELDS(RemovePart) { a("mount", v.mount); }
+MD_FIELDS(FlipFan) { a("mount", v.mount); }
+MD_FIELDS(SetFan) {
+    a("mount", v.mount);
+    a("mode", v.mode, core::FanMode::Fixed);
+    a("duty", v.duty, 0.6);
+}
+MD_FIELDS(SetScreen) {
+    a("opening", v.opening);
+    a("screen", v.screen);
+}
+MD_FIELDS(SetOpening) {
+    a("opening", v.opening);
+    a("style", v.style);
+    a("perforation", v.perforation, 0.45);
+}
+MD_FIELDS(MovePart) {
+    a("mount", v.mount);
+    a("axis", v.axis);
+    a("by_mm", v.by);
+}
+MD_FIELDS(Orient) { a("down", v.down); }
+MD_FIELDS(LimitPower) {
+    a("mount", v.mount);
+    a("power_w", v.watts);
+}
+
+/// In the order of the alternatives of core::Change.
+constexpr std::array<const char*, 11> changeWords{"case", "place", "swap", "remove", "flip-fan", "set-fan", "set-screen", "set-opening", "move", "lay", "limit-power"};
+static_assert(changeWords.size() == std::variant_size_v<core::Change>);
+
+MD_FIELDS(Change) {
+    if constexpr (A::reading) {
+        std::string word;
+        a("do", word);
+        bool found = false;
+        const auto attempt = [&]<std::size_t... I>(std::index_sequence<I...>) {
+            ((word == changeWords[I] ? (found = true, v.template emplace<I>(), fields(a, std::get<I>(v))) : void()), ...);
+        };
+        attempt(std::make_index_sequence<changeWords.size()>{});
+        if (!found)
+            A::fail(a.at("do"), "is \"" + word.substr(0, 40) + "\"", "one of case, place, swap, remove, flip-fan, set-fan, set-screen, set-opening, move, lay, limit-power");
+    } else {
+        a("do", std::string(changeWords[v.index()]));
+        std::visit([&](const auto& c) { fields(a, c); }, v);
+    }
+}
+
+// ---- project ----
+MD_FIELDS(Target) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    a("kind", v.kind);
+    a("subject", v.subject, std::string{});
+    a("limit", v.limit);
+}
+MD_FIELDS(Load) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    a("processor_share", v.processorShare, 1.0);
+    a("card_share", v.cardShare, 1.0);
+}
+MD_FIELDS(Brief) {
+    a("purpose", v.purpose, std::string{});
+    a("room_c", v.roomC, 23.0);
+    a("listener_m", v.listenerM, 1.0);
+    a("altitude_m", v.altitudeM, 0.0);
+    a("load", v.load, std::string{});
+    list(a, "targets", v.targets);
+}
+MD_FIELDS(Printer) {
+    a("bed_mm", v.bedMm);
+    a("flow_mm3_s", v.flowMm3s, 9.0);
+    a("price_per_kg", v.pricePerKg, 25.0);
+}
+MD_FIELDS(Revision) {
+    a("id", v.id);
+    a("parent", v.parent, std::string{});
+    list(a, "changes", v.changes);
+    a("note", v.note, std::string{});
+    a("validated", v.validated, false);
+}
+MD_FIELDS(Channel) {
+    a("name", v.name);
+    a("kind", v.kind);
+    a("unit", v.unit, std::string{});
+    a("subject", v.subject, std::string{});
+}
+/// Readings are kept apart: in runs/*.csv, or in blocks of the database.
+MD_FIELDS(Run) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    a("revision", v.revision);
+    a("load", v.load, std::string{});
+    a.optional("room_c", v.roomC);
+    a("instruments", v.instruments, std::string{});
+    a("note", v.note, std::string{});
+    a("source", v.source, std::string{});
+    a("distance_m", v.distanceM, 1.0);
+    a.optional("load_start_s", v.loadStartS);
+    a.optional("load_end_s", v.loadEndS);
+}
+MD_FIELDS(Project) {
+    a("name", v.name);
+    a("currency", v.currency, std::string("EUR"));
+    a("brief", v.brief, core::Brief{});
+    a("printer", v.printer, core::Printer{});
+    list(a, "loads", v.loads);
+    list(a, "shelf", v.shelf);
+    list(a, "revisions", v.revisions);
+    a("baseline", v.baseline, std::string{});
+}
+#undef MD_FIELDS
+
+} // namespace store
