@@ -1,0 +1,64 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+
+#include <cstdio>
+
+namespace cli {
+namespace {
+
+const char* directionWord(core::air::FanDirection d) {
+    return d == core::air::FanDirection::In ? "in" : d == core::air::FanDirection::Out ? "out" : "inside";
+}
+
+store::Json airJson(const core::verdict::Evaluation& e) {
+    using store::Json;
+    Json openings = Json::array(), fans = Json::array(), chambers = Json::array(), parts = Json::array(), sources = Json::array();
+    for (const auto& o : e.air.openings)
+        openings.push_back({{"id", o.id}, {"flow_m3h", o.flowM3h}, {"in_m3h", o.inM3h}, {"out_m3h", o.outM3h}, {"air_c", o.airC}});
+    for (const auto& f : e.air.fans)
+        fans.push_back({{"id", f.id}, {"name", f.name}, {"rpm", f.rpm}, {"share", f.share}, {"flow_m3h", f.flowM3h}, {"direction", directionWord(f.direction)}});
+    for (const auto& c : e.air.chambers)
+        chambers.push_back({{"id", c.id}, {"air_c", c.airC}, {"pressure_pa", c.pressurePa}});
+    for (const auto& p : e.air.parts)
+        parts.push_back({{"id", p.id}, {"name", p.name}, {"temperature_c", p.temperatureC}, {"band_k", p.bandK}, {"power_w", p.powerW},
+                         {"limit_c", p.limitC > 0 ? Json(p.limitC) : Json()}, {"clock_mhz", p.clockMhz > 0 ? Json(p.clockMhz) : Json()}, {"inlet_c", p.inletC}, {"throttled", p.throttled}});
+    for (const auto& s : e.noise.sources)
+        sources.push_back({{"id", s.id}, {"level_dba", s.levelDba}, {"power_share", s.powerShare}});
+    const auto& b = e.air.balance;
+    return {{"revision", e.build.revision}, {"room_c", e.air.conditions.roomC}, {"converged", e.air.converged}, {"openings", openings}, {"fans", fans}, {"chambers", chambers}, {"parts", parts},
+            {"noise_dba", e.noise.totalDba}, {"noise_sources", sources}, {"distance_m", e.noise.distanceM},
+            {"balance", {{"rated_in_m3h", b.ratedInM3h}, {"rated_out_m3h", b.ratedOutM3h}, {"in_m3h", b.inM3h}, {"out_m3h", b.outM3h}, {"pressure_pa", b.pressurePa}}}};
+}
+
+} // namespace
+
+int air(const Options& options) {
+    const auto project = load(options);
+    if (!project)
+        return badInput(project.error());
+    const auto revision = revisionOf(options, *project);
+    if (!revision)
+        return badInput(revision.error());
+    if (!options.load.empty() && !project->load(options.load))
+        return badInput({"--load", "load \"" + options.load + "\" is not there", "one of the project's loads"});
+    const auto e = core::verdict::evaluate(*project, *revision, options.load);
+    if (!e)
+        return badInput(e.error());
+    bool blocked = false;
+    for (const auto& f : e->findings)
+        blocked = blocked || (f.station == core::rules::Station::Air && f.severity == core::rules::Severity::Blocker);
+    if (options.json) {
+        print(airJson(*e));
+        return blocked ? ExitNotMet : ExitFine;
+    }
+    std::printf("%s in a room of %.1f °C: noise %.1f dB(A), pressure %+.2f Pa\n", revision->c_str(), e->air.conditions.roomC, e->noise.totalDba, e->air.balance.pressurePa);
+    for (const auto& p : e->air.parts)
+        std::printf("  %-28s %6.1f °C ±%.0f, %5.1f W%s\n", p.name.c_str(), p.temperatureC, p.bandK, p.powerW, p.throttled ? ", held at its limit" : "");
+    for (const auto& c : e->air.chambers)
+        std::printf("  air in %-21s %6.1f °C\n", c.id.c_str(), c.airC);
+    for (const auto& f : e->air.fans)
+        std::printf("  %-28s %6.0f rpm, %6.1f m³/h %s\n", (f.name + " (" + f.id + ")").c_str(), f.rpm, f.flowM3h, directionWord(f.direction));
+    return blocked ? ExitNotMet : ExitFine;
+}
+
+} // namespace cli

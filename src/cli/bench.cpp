@@ -1,0 +1,75 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+
+#include <cstdio>
+
+namespace cli {
+namespace {
+
+store::Json finite(double v) { return std::isfinite(v) ? store::Json(v) : store::Json(); }
+
+store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
+    using store::Json;
+    Json channels = Json::array();
+    for (const auto& c : a.channels) {
+        Json j{{"name", c.name}, {"unit", c.unit}, {"kind", std::string(core::channelKindWord(c.kind))}, {"subject", c.subject},
+               {"state", std::string(core::bench::settleWord(c.state))}, {"settled", finite(c.settled)}, {"low", finite(c.low)}, {"high", finite(c.high)},
+               {"tau_s", c.fit ? finite(c.tauS) : Json()}, {"more_minutes", c.moreMinutes ? Json(*c.moreMinutes) : Json()}, {"mean", finite(c.mean)}, {"p95", finite(c.p95)},
+               {"sustained_max", finite(c.sustainedMax)}, {"why", c.why}};
+        if (c.atReference) {
+            j["at_reference"] = c.atReference->value;
+            j["at_reference_u"] = c.atReference->u;
+        }
+        channels.push_back(std::move(j));
+    }
+    Json out{{"run", run.id}, {"revision", run.revision}, {"load", run.load}, {"room_c", a.roomC}, {"room_logged", a.roomLogged}};
+    out["load_interval"] = a.load ? Json{{"start_s", a.load->startS}, {"end_s", a.load->endS}, {"from_temperature", a.load->fromTemperature}} : Json();
+    out["steady_from_s"] = a.steadyFromS ? Json(*a.steadyFromS) : Json();
+    out["throttle"] = a.throttle == core::bench::Throttle::None ? "none" : a.throttle == core::bench::Throttle::Thermal ? "thermal" : a.throttle == core::bench::Throttle::PowerLimit ? "power limit" : "other";
+    out["throttle_share"] = a.throttleShare;
+    out["notes"] = a.notes;
+    out["channels"] = channels;
+    return out;
+}
+
+} // namespace
+
+int bench(const Options& options) {
+    const auto project = load(options);
+    if (!project)
+        return badInput(project.error());
+    if (!options.run.empty() && !project->run(options.run))
+        return badInput({"--run", "run \"" + options.run + "\" is not there", "one of the project's runs"});
+    if (!options.revision.empty() && !project->revision(options.revision))
+        return badInput({"--revision", "revision \"" + options.revision + "\" is not there", "one of the project's revisions"});
+    const auto analyses = analyseRuns(*project);
+    store::Json runs = store::Json::array();
+    bool unsettled = false;
+    for (const core::Run& run : project->runs) {
+        if ((!options.run.empty() && run.id != options.run) || (!options.revision.empty() && run.revision != options.revision))
+            continue;
+        const auto& a = *analyses.at(run.id);
+        for (const auto& c : a.channels)
+            unsettled = unsettled || c.state == core::bench::SettleState::Refused;
+        unsettled = unsettled || !a.load;
+        runs.push_back(runJson(run, a));
+    }
+    if (runs.empty())
+        return badInput({options.project, "there is no such run", "import a log first"});
+    if (options.json) {
+        // One run is given as it is; several as a list.
+        print(runs.size() == 1 ? runs[0] : store::Json{{"runs", runs}});
+    } else {
+        for (const auto& run : runs) {
+            std::printf("%s, revision %s\n", run["run"].get<std::string>().c_str(), run["revision"].get<std::string>().c_str());
+            for (const auto& c : run["channels"])
+                std::printf("  %-14s %-9s %s  %s\n", c["name"].get<std::string>().c_str(), c["state"].get<std::string>().c_str(),
+                            c["settled"].is_null() ? "-" : (c["settled"].dump() + " " + c["unit"].get<std::string>()).c_str(), c["why"].get<std::string>().c_str());
+            for (const auto& n : run["notes"])
+                std::printf("  note: %s\n", n.get<std::string>().c_str());
+        }
+    }
+    return unsettled ? ExitNotMet : ExitFine;
+}
+
+} // namespace cli

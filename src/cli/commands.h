@@ -1,0 +1,46 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "cli/exit_codes.h"
+#include "core/explain/working.h"
+#include "store/files.h"
+
+namespace cli {
+
+struct Options {
+    std::string project;
+    std::string revision; ///< empty: the baseline's newest descendant is not guessed, the last revision is taken
+    std::string load;
+    std::string run;
+    std::string output;
+    bool json = false;
+    // import
+    std::string log, name, subject;
+    double room = 1e9;
+    bool readTheRest = false;
+    // capture
+    std::string source;
+    std::vector<std::string> sourceArguments;
+    double seconds = 0;
+};
+
+/// Says a problem on standard error; answers ExitBadInput.
+int badInput(const core::Problem& problem);
+
+/// The project of the options, its warnings already said.
+[[nodiscard]] core::Result<core::Project> load(const Options& options);
+/// The revision asked for, else the last one.
+[[nodiscard]] core::Result<std::string> revisionOf(const Options& options, const core::Project& project);
+/// Analyses of all runs.
+[[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project);
+void print(const store::Json& json);
+
+int fit(const Options& options);
+int air(const Options& options);
+int bench(const Options& options);
+int verdict(const Options& options);
+int report(const Options& options);
+int importLog(const Options& options);
+int exportFolder(const Options& options);
+int capture(const Options& options);
+
+} // namespace cli

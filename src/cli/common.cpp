@@ -1,0 +1,44 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+
+#include <cstdio>
+
+namespace cli {
+
+int badInput(const core::Problem& problem) {
+    std::fprintf(stderr, "mini-draft-cli: %s\n", problem.text().c_str());
+    return ExitBadInput;
+}
+
+core::Result<core::Project> load(const Options& options) {
+    auto loaded = store::openProject(QString::fromStdString(options.project));
+    if (!loaded)
+        return tl::make_unexpected(loaded.error());
+    for (const core::Problem& warning : loaded->warnings)
+        std::fprintf(stderr, "mini-draft-cli: note: %s\n", warning.text().c_str());
+    return std::move(loaded->project);
+}
+
+core::Result<std::string> revisionOf(const Options& options, const core::Project& project) {
+    if (!options.revision.empty()) {
+        if (!project.revision(options.revision))
+            return core::problem("--revision", "revision \"" + options.revision + "\" is not there", "one of the project's revisions");
+        return options.revision;
+    }
+    if (project.revisions.empty())
+        return core::problem(options.project, "the project has no revision", "add one: its first change chooses the case");
+    return project.revisions.back().id;
+}
+
+core::verdict::RunAnalyses analyseRuns(const core::Project& project) {
+    core::verdict::RunAnalyses analyses;
+    for (const core::Run& run : project.runs) {
+        const auto build = core::resolve(project, run.revision);
+        analyses[run.id] = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::verdict::benchOptions(project, build ? &*build : nullptr)));
+    }
+    return analyses;
+}
+
+void print(const store::Json& json) { std::printf("%s\n", json.dump(2, ' ', false, store::Json::error_handler_t::replace).c_str()); }
+
+} // namespace cli

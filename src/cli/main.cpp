@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+
+#include <CLI/CLI.hpp>
+#include <QCoreApplication>
+
+#include <cstdio>
+
+int main(int argc, char** argv) {
+    QCoreApplication app(argc, argv);
+    cli::Options o;
+    CLI::App cli("Fit, air, bench and verdict of a compact computer, without a screen.\nExit: 0 fine, 1 blockers or targets missed, 2 bad input.", "mini-draft-cli");
+    cli.set_version_flag("--version", "mini-draft-cli 0.1.0");
+    cli.require_subcommand(1);
+    int (*command)(const cli::Options&) = nullptr;
+    const auto add = [&](const char* name, const char* help, int (*function)(const cli::Options&)) {
+        CLI::App* sub = cli.add_subcommand(name, help);
+        sub->callback([&command, function] { command = function; });
+        sub->add_flag("--json", o.json, "machine-readable answer");
+        return sub;
+    };
+    const auto withProject = [&](CLI::App* sub) {
+        sub->add_option("project", o.project, "project file (.minidraft) or interchange folder")->required();
+        return sub;
+    };
+    const auto withRevision = [&](CLI::App* sub) {
+        sub->add_option("-r,--revision", o.revision, "revision (default: the last one)");
+        return sub;
+    };
+    withRevision(withProject(add("fit", "gaps with their chains, compatibility, power", cli::fit)))->add_option("--load", o.load, "load of the project");
+    withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air)))->add_option("--load", o.load, "load of the project");
+    withRevision(withProject(add("bench", "settled values of logged runs", cli::bench)))->add_option("--run", o.run, "one run");
+    withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict)));
+    withRevision(withProject(add("report", "one self-contained HTML page", cli::report)))->add_option("-o,--output", o.output, "file to write");
+    auto* import = withRevision(withProject(add("import", "attach a CSV log to a revision", cli::importLog)));
+    import->add_option("log", o.log, "CSV log")->required();
+    import->add_option("--name", o.name, "id of the run (default: the file's name)");
+    import->add_option("--load", o.load, "load of the project (default: that of the brief)");
+    import->add_option("--room", o.room, "room temperature in °C, when it was not logged");
+    import->add_flag("--read-the-rest", o.readTheRest, "take fields that are not numbers as missing");
+    withProject(add("export", "write an interchange folder, or a .minidraft file", cli::exportFolder))->add_option("-o,--output", o.output, "folder or file to write")->required();
+    auto* capture = add("capture", "log live readings to a CSV file", cli::capture);
+    capture->add_option("-o,--output", o.output, "CSV file to write")->required();
+    capture->add_option("--seconds", o.seconds, "stop after so many seconds of readings");
+    capture->add_option("source", o.source, "program that writes the line protocol, or socket:NAME")->required();
+    capture->add_option("arguments", o.sourceArguments, "arguments of that program, after --");
+    try {
+        cli.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return cli.exit(e) == 0 ? ExitFine : ExitBadInput;
+    }
+    return command(o);
+}

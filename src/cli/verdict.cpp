@@ -1,0 +1,91 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/commands.h"
+
+#include "report/html_report.h"
+
+#include <cstdio>
+
+namespace cli {
+namespace {
+using core::verdict::RevisionVerdict;
+
+store::Json finite(double v) { return std::isfinite(v) ? store::Json(v) : store::Json(); }
+
+store::Json verdictJson(const RevisionVerdict& v) {
+    using store::Json;
+    Json targets = Json::array();
+    for (const auto& t : v.targets)
+        targets.push_back({{"id", t.id}, {"name", t.name}, {"unit", std::string(core::targetUnit(t.kind))}, {"value", finite(t.value)}, {"low", finite(t.low)}, {"high", finite(t.high)},
+                           {"limit", t.limit}, {"headroom", finite(t.headroom)}, {"state", std::string(core::markWord(t.state))}, {"basis", std::string(core::verdict::basisWord(t.basis))},
+                           {"run", t.run}, {"why", t.why}});
+    return {{"id", v.id}, {"targets", targets}, {"proven", v.proven}, {"blockers", v.blockers}, {"can_be_validated", v.canBeValidated}, {"validated", v.validated}, {"before", v.before}, {"problem", v.problem}};
+}
+
+std::vector<core::verdict::Evaluation> evaluateAll(const core::Project& project) {
+    std::vector<core::verdict::Evaluation> all;
+    for (const core::Revision& r : project.revisions)
+        if (auto e = core::verdict::evaluate(project, r.id))
+            all.push_back(std::move(*e));
+    return all;
+}
+
+} // namespace
+
+int verdict(const Options& options) {
+    const auto project = load(options);
+    if (!project)
+        return badInput(project.error());
+    const auto chosen = revisionOf(options, *project);
+    if (!chosen)
+        return badInput(chosen.error());
+    const auto analyses = analyseRuns(*project);
+    store::Json revisions = store::Json::array();
+    bool met = false;
+    for (const core::Revision& r : project->revisions) {
+        if (!options.revision.empty() && r.id != options.revision)
+            continue;
+        RevisionVerdict v{.id = r.id};
+        if (const auto e = core::verdict::evaluate(*project, r.id))
+            v = core::verdict::judge(*project, *e, analyses);
+        else
+            v.problem = e.error().text();
+        if (r.id == *chosen) {
+            met = v.blockers == 0 && v.problem.empty();
+            for (const auto& t : v.targets)
+                met = met && t.state != core::Mark::Crossed && t.basis != core::verdict::Basis::Missing;
+        }
+        revisions.push_back(verdictJson(v));
+        if (options.json)
+            continue;
+        std::printf("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers, v.validated ? ", validated" : "");
+        for (const auto& t : v.targets)
+            std::printf("  %-8s %-26s %s\n", std::string(core::markWord(t.state)).c_str(), t.name.c_str(),
+                        t.basis == core::verdict::Basis::Missing ? ("missing: " + t.why).c_str()
+                                                                 : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " + std::string(core::verdict::basisWord(t.basis))).c_str());
+    }
+    if (options.json)
+        print({{"revisions", revisions}});
+    return met ? ExitFine : ExitNotMet;
+}
+
+int report(const Options& options) {
+    const auto project = load(options);
+    if (!project)
+        return badInput(project.error());
+    const auto revision = revisionOf(options, *project);
+    if (!revision)
+        return badInput(revision.error());
+    const auto evaluations = evaluateAll(*project);
+    const auto analyses = analyseRuns(*project);
+    const std::string page = report::html(*project, evaluations, analyses, *revision, core::Show({.currency = project->currency}));
+    const QString path = options.output.empty() ? QString::fromStdString(*revision + ".html") : QString::fromStdString(options.output);
+    if (const auto done = store::writeWhole(path, QByteArray::fromStdString(page)); !done)
+        return badInput(done.error());
+    if (options.json)
+        print({{"file", path.toStdString()}, {"bytes", page.size()}, {"revision", *revision}});
+    else
+        std::printf("%s\n", path.toStdString().c_str());
+    return ExitFine;
+}
+
+} // namespace cli

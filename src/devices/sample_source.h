@@ -1,0 +1,61 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/model/run.h"
+
+#include <QObject>
+#include <QString>
+
+#include <memory>
+
+class QIODevice;
+class QProcess;
+class QLocalSocket;
+
+namespace devices {
+
+/// Where readings come from. Channels are known after channelsKnown(); each reading has one value a channel.
+class SampleSource : public QObject {
+    Q_OBJECT
+public:
+    using QObject::QObject;
+    virtual void start() = 0;
+    virtual void stop() = 0;
+    [[nodiscard]] const std::vector<core::Channel>& channels() const { return m_channels; }
+    [[nodiscard]] const QString& name() const { return m_name; }
+
+Q_SIGNALS:
+    void channelsKnown();
+    void reading(double timeS, const std::vector<double>& values);
+    void note(const QString& text);
+    /// The source is gone; @p reason is empty when it was stopped on purpose.
+    void ended(const QString& reason);
+
+protected:
+    std::vector<core::Channel> m_channels;
+    QString m_name;
+};
+
+/// Readings in the line protocol, from a program's standard output or a local socket.
+class LineSource : public SampleSource {
+    Q_OBJECT
+public:
+    static std::unique_ptr<LineSource> fromProgram(const QString& program, const QStringList& arguments);
+    static std::unique_ptr<LineSource> fromSocket(const QString& name);
+    ~LineSource() override;
+    void start() override;
+    void stop() override;
+
+private:
+    LineSource();
+    void readLines();
+    void finish(const QString& reason);
+
+    QString m_program, m_socketName;
+    QStringList m_arguments;
+    std::unique_ptr<QProcess> m_process;
+    std::unique_ptr<QLocalSocket> m_socket;
+    QIODevice* m_device = nullptr;
+    bool m_announced = false, m_ended = false;
+};
+
+} // namespace devices

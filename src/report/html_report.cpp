@@ -1,0 +1,192 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/html_report.h"
+
+#include "core/base/text.h"
+
+namespace report {
+namespace {
+
+using namespace core;
+
+std::string escape(std::string_view text) {
+    std::string out;
+    for (const char c : text)
+        switch (c) {
+        case '&': out += "&amp;"; break;
+        case '<': out += "&lt;"; break;
+        case '>': out += "&gt;"; break;
+        case '"': out += "&quot;"; break;
+        default: out += c;
+        }
+    return out;
+}
+
+std::string markHtml(Mark mark) { return "<span class=\"mark " + std::string(markWord(mark)) + "\">" + std::string(markWord(mark)) + "</span>"; }
+
+constexpr const char* style = R"(body{font:14px/1.45 "Asap Condensed",system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#26282b;background:#fcf9f2}
+h1{font-size:1.6rem}h2{font-size:1.15rem;border-bottom:1.5px solid #26282b;margin-top:2rem}table{border-collapse:collapse;width:100%}
+th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccba;vertical-align:top}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}
+.mark{font-weight:600}.holds{color:#2f6638}.open{color:#855000}.crossed{color:#8f1d5b}.no.data{color:#55534c}.sub{color:#55534c}svg{max-width:100%;height:auto}
+@media print{body{background:#fff;margin:0;max-width:none}})";
+
+class Page {
+public:
+    Page(const Project& project, const Show& show) : m_project(project), m_show(show) {}
+
+    void head(std::string_view revision) {
+        m_out = "<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>" + escape(m_project.name) + ", " + escape(revision) + "</title><style>" + style +
+                "</style></head><body>\n<h1>" + escape(m_project.name) + "</h1>\n<p>" + escape(m_project.brief.purpose) + "</p>\n<p class=\"sub\">Revision " + escape(revision) +
+                ", judged in a room of " + m_show.text(Quantity::Temperature, m_project.brief.roomC) + ", noise at " + fixed(m_project.brief.listenerM, 1) + " m.</p>\n";
+    }
+    void lineage(const verdict::Evaluation& e) {
+        heading("How it came about");
+        const auto line = core::lineage(m_project, e.build.revision);
+        m_out += "<ol>";
+        for (const Revision* r : *line) {
+            m_out += "<li><b>" + escape(r->id) + "</b> ";
+            for (std::size_t i = 0; i < r->changes.size() && i < 6; ++i)
+                m_out += (i ? "; " : "") + escape(describe(r->changes[i], m_project, r->parent));
+            if (r->changes.size() > 6)
+                m_out += "; and " + std::to_string(r->changes.size() - 6) + " more";
+            m_out += "</li>";
+        }
+        m_out += "</ol>\n";
+    }
+    void verdictTable(const std::vector<verdict::RevisionVerdict>& all) {
+        heading("Targets");
+        m_out += "<table><tr><th>target</th><th class=n>limit</th>";
+        for (const auto& v : all)
+            m_out += "<th>" + escape(v.id) + (v.validated ? " (validated)" : "") + "</th>";
+        m_out += "</tr>\n";
+        for (std::size_t t = 0; t < m_project.brief.targets.size(); ++t) {
+            const Target& target = m_project.brief.targets[t];
+            const Quantity q = explain::quantityOf(target.kind);
+            m_out += "<tr><td>" + escape(target.name) + "</td><td class=n>" + (isFloor(target.kind) ? "at least " : "at most ") + m_show.text(q, target.limit) + "</td>";
+            for (const auto& v : all) {
+                const auto& r = v.targets[t];
+                if (r.basis == verdict::Basis::Missing)
+                    m_out += "<td class=sub>missing: " + escape(r.why) + "</td>";
+                else
+                    m_out += "<td>" + m_show.number(q, r.value) + " " + markHtml(r.state) + "<br><span class=sub>" + std::string(verdict::basisWord(r.basis)) + "</span></td>";
+            }
+            m_out += "</tr>\n";
+        }
+        m_out += "</table>\n";
+    }
+    void before(const verdict::RevisionVerdict& v) {
+        if (v.before.empty()) {
+            m_out += "<p><b>Nothing stands in the way: " + escape(v.id) + (v.validated ? " is validated." : " can be validated.") + "</b></p>\n";
+            return;
+        }
+        m_out += "<p>Before " + escape(v.id) + " can be validated:</p><ul>";
+        for (const std::string& text : v.before)
+            m_out += "<li>" + escape(text) + "</li>";
+        m_out += "</ul>\n";
+    }
+    void findings(const verdict::Evaluation& e) {
+        heading("Findings");
+        if (e.findings.empty())
+            m_out += "<p>None.</p>";
+        m_out += "<ul>";
+        for (const auto& f : e.findings)
+            m_out += "<li><b>" + std::string(rules::severityWord(f.severity)) + "</b>, " + std::string(rules::stationWord(f.station)) + ": " + escape(f.text) + "</li>";
+        m_out += "</ul>\n";
+    }
+    void gaps(const verdict::Evaluation& e) {
+        heading("Gaps");
+        m_out += "<table><tr><th>gap</th><th class=n>nominal</th><th class=n>needs</th><th class=n>left at worst</th><th class=n>chance</th><th>state</th><th>how it adds up</th></tr>\n";
+        for (const fit::Gap& gap : e.fit.gaps) {
+            std::string chain;
+            for (const auto& item : gap.chain)
+                chain += (chain.empty() ? "" : "; ") + std::string(item.sign > 0 ? "+" : "\u2212") + m_show.number(Quantity::Length, item.factor * item.valueMm) + " " + item.label;
+            m_out += "<tr><td>" + escape(gap.between[0].text + " to " + gap.between[1].text) + "</td><td class=n>" + m_show.text(Quantity::Length, gap.nominal.mm()) + " ±" +
+                     m_show.number(Quantity::Length, gap.worstBandMm) + "</td><td class=n>" + m_show.number(Quantity::Length, gap.requiredMm) + "</td><td class=n>" +
+                     m_show.signedNumber(Quantity::Length, gap.marginMm()) + "</td><td class=n>" + m_show.number(Quantity::Share, gap.chance) + " %</td><td>" +
+                     std::string(fit::gapStateWord(gap.state)) + "</td><td class=sub>" + escape(chain) + "</td></tr>\n";
+        }
+        m_out += "</table>\n";
+    }
+    void air(const verdict::Evaluation& e) {
+        heading("Air, temperature and noise, predicted");
+        m_out += "<table><tr><th>part</th><th class=n>settled</th><th class=n>limit</th><th class=n>power</th><th class=n>clock</th></tr>\n";
+        for (const auto& p : e.air.parts)
+            m_out += "<tr><td>" + escape(p.name) + "</td><td class=n>" + m_show.text(Quantity::Temperature, p.temperatureC) + " ±" + m_show.number(Quantity::TemperatureDifference, p.bandK) +
+                     "</td><td class=n>" + (p.limitC > 0 ? m_show.text(Quantity::Temperature, p.limitC) : "") + "</td><td class=n>" + m_show.text(Quantity::Power, p.powerW) + "</td><td class=n>" +
+                     (p.clockMhz > 0 ? m_show.text(Quantity::Clock, p.clockMhz) : "") + "</td></tr>\n";
+        m_out += "</table>\n<table><tr><th>fan</th><th class=n>speed</th><th class=n>flow</th></tr>\n";
+        for (const auto& f : e.air.fans)
+            m_out += "<tr><td>" + escape(f.name) + "</td><td class=n>" + m_show.text(Quantity::Speed, f.rpm) + "</td><td class=n>" + m_show.text(Quantity::Flow, f.flowM3h) + "</td></tr>\n";
+        m_out += "</table>\n<p>Noise " + m_show.text(Quantity::Level, e.noise.totalDba) + ", pressure over the room " + m_show.text(Quantity::Pressure, e.air.balance.pressurePa) + ".</p>\n";
+    }
+    void runs(const verdict::Evaluation& e, const verdict::RunAnalyses& analyses) {
+        heading("Runs of " + e.build.revision);
+        bool any = false;
+        for (const Run& run : m_project.runs) {
+            const auto it = analyses.find(run.id);
+            if (run.revision != e.build.revision || it == analyses.end())
+                continue;
+            any = true;
+            m_out += "<h3>" + escape(run.name) + "</h3><table><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr>\n";
+            for (const auto& c : it->second->channels)
+                m_out += "<tr><td>" + escape(c.name) + "</td><td>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +
+                         (std::isfinite(c.settled) ? fixed(c.settled, 1) + " [" + fixed(c.low, 1) + ", " + fixed(c.high, 1) + "] " + escape(c.unit) : "") + "</td><td class=n>" +
+                         fixed(c.mean, 1) + "</td><td class=n>" + fixed(c.p95, 1) + "</td><td class=sub>" + escape(c.why) + "</td></tr>\n";
+            m_out += "</table>\n";
+        }
+        if (!any)
+            m_out += "<p>None logged yet.</p>\n";
+    }
+    void making(const verdict::Evaluation& e) {
+        heading("Making and assembly");
+        m_out += "<p>" + fixed(e.make.hours, 1) + " h of printing, " + fixed(e.make.massG, 0) + " g, " + std::to_string(e.make.screws) + " screws, about " + fixed(e.make.minutes, 0) + " min to put together.</p><ol>";
+        for (const auto& s : e.make.steps)
+            m_out += "<li>" + escape(s.text) + ", " + escape(s.tool) + ", " + std::to_string(s.screws) + " screws. To reach it again: " + fixed(s.undoMinutes, 0) + " min, " +
+                     std::to_string(s.undoScrews) + " screws." + (s.safety.empty() ? "" : " <b>" + escape(s.safety) + "</b>") + "</li>";
+        m_out += "</ol>\n";
+    }
+    void pictures(const std::vector<Picture>& list) {
+        for (const Picture& p : list) {
+            heading(p.title);
+            m_out += p.svg + "\n";
+        }
+    }
+    std::string finish() { return m_out + "<p class=sub>Predictions: absolute temperatures to about ±6 K, changes to ±3 K, noise to ±5 dB. Mains work to local code, by a qualified person.</p></body></html>\n"; }
+
+private:
+    void heading(const std::string& text) { m_out += "<h2>" + escape(text) + "</h2>\n"; }
+    const Project& m_project;
+    const Show& m_show;
+    std::string m_out;
+};
+
+} // namespace
+
+std::string html(const Project& project, const std::vector<verdict::Evaluation>& evaluations, const verdict::RunAnalyses& runs, std::string_view revision, const Show& show,
+                 const std::vector<Picture>& pictures) {
+    Page page(project, show);
+    page.head(revision);
+    std::vector<verdict::RevisionVerdict> all;
+    const verdict::Evaluation* chosen = nullptr;
+    for (const auto& e : evaluations) {
+        all.push_back(verdict::judge(project, e, runs));
+        if (e.build.revision == revision)
+            chosen = &e;
+    }
+    if (chosen)
+        page.lineage(*chosen);
+    page.verdictTable(all);
+    if (chosen) {
+        for (const auto& v : all)
+            if (v.id == revision)
+                page.before(v);
+        page.pictures(pictures);
+        page.findings(*chosen);
+        page.gaps(*chosen);
+        page.air(*chosen);
+        page.runs(*chosen, runs);
+        page.making(*chosen);
+    }
+    return page.finish();
+}
+
+} // namespace report
