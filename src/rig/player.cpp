@@ -54,7 +54,7 @@ Player::Player(const core::Build& build, Script script)
             addChannel(ChannelKind::Temperature, part.isProcessor ? "cpu_c" : shortName(part.id) + "_c", part.id, part.isProcessor ? 0.125 : 0.5, 0.35);
     for (const auto& part : m_compiled.network.passive)
         if (const core::Placed* p = m_build.at(part.id); p && p->part->kind == core::PartKind::Drive)
-            addChannel(ChannelKind::Temperature, shortName(part.id) + "_c", part.id, 1.0, 0.15);
+            addChannel(ChannelKind::Temperature, shortName(part.id) + "_c", part.id, 0.5, 0.3);
     addChannel(ChannelKind::Ambient, "room_c", "", 0.1, 0.05);
     for (const auto& fan : m_compiled.fans) {
         m_fanIds.push_back(fan.mount);

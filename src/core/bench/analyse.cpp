@@ -181,6 +181,7 @@ void Whole::analyseTemperature(const Channel& channel) {
         const Cut c = cut(clean.samples.timeS, other.values, out.load->startS, out.load->endS);
         if (const auto at = lastStep(c.t, c.v, other.kind == ChannelKind::Rpm ? 0.08 : 0.06); at && *at + 15 > start) {
             start = *at + 15;
+            out.stepped = out.stepped || *at > out.load->startS + 180; // a fan that starts at the beginning belongs to the warm-up
             restarted = (other.kind == ChannelKind::Rpm ? "fan" : "power") + std::string(" step at ") +
                         std::to_string(std::lround(*at - out.load->startS)) + " s, counted from there; ";
         }

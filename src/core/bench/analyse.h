@@ -48,6 +48,7 @@ struct RunAnalysis {
     Throttle throttle = Throttle::None;
     double throttleShare = 0; ///< of the load time
     double clockDrop = 0;     ///< relative, while low
+    bool stepped = false; ///< a fan or the power was changed in the middle of the load
     std::optional<double> steadyFromS; ///< log time from which nothing rises any more, model-free
     std::vector<std::string> notes;
 

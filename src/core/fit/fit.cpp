@@ -173,6 +173,10 @@ Chain Checker::face(std::size_t body, std::size_t axis, bool high, std::vector<D
     while (index(p.frame.axis[own].axis) != axis)
         ++own;
     const bool flipped = p.frame.axis[own].sign < 0;
+    // A face that is the part's own face has the part's own chain; measuring it twice would add doubt that is not there.
+    const bool ownHigh = high != flipped;
+    if (ownHigh && b.body->at[own].value + b.body->size[own].value == p.part->size[own].value)
+        return high ? p.high[axis] : p.low[axis];
     Chain chain = flipped ? p.high[axis] : p.low[axis];
     const auto add = [&](const char* word, const Measure& m, int halves) {
         if (m.value == Length{} && m.tolerance == Length{})
@@ -181,7 +185,7 @@ Chain Checker::face(std::size_t body, std::size_t axis, bool high, std::vector<D
         chain.add(dims.size() - 1, halves);
     };
     add(", place", b.body->at[own], flipped ? -2 : 2);
-    if (high != flipped)
+    if (ownHigh)
         add(", size", b.body->size[own], flipped ? -2 : 2);
     return chain;
 }

@@ -236,6 +236,22 @@ Direction cross(Direction a, Direction b) {
     return {static_cast<Axis>(third), a.sign * b.sign * (cyclic ? 1 : -1)};
 }
 
+/// A mount of the owner by its id. Every processor has a lid that carries a cooler, stated or not.
+const Mount* mountOf(const Part& owner, std::string_view id) {
+    const auto it = std::find_if(owner.mounts.begin(), owner.mounts.end(), [&](const Mount& m) { return m.id == id; });
+    if (it != owner.mounts.end())
+        return &*it;
+    static thread_local Mount lid; // centred on the processor at hand
+    if (owner.kind != PartKind::Processor || id != "lid")
+        return nullptr;
+    lid = Mount{.id = "lid", .name = "Lid", .accepts = {PartKind::Cooler}};
+    const auto half = [&](std::size_t a) {
+        return Offset{Ref::Centre, {.value = Length::fromUm(owner.size[a].value.um() / 2), .tolerance = {}, .source = Source::Computed}};
+    };
+    lid.at = {half(0), half(1), Offset{Ref::Above, {}}};
+    return &lid;
+}
+
 Resolver::Check Resolver::placeOne(const Order& o) {
     const auto slash = o.mount.rfind('/');
     const std::string last = slash == std::string::npos ? o.mount : o.mount.substr(slash + 1);
@@ -250,8 +266,8 @@ Resolver::Check Resolver::placeOne(const Order& o) {
         owner = parent->part;
         ownerFrame = parent->frame;
     }
-    const auto mount = std::find_if(owner->mounts.begin(), owner->mounts.end(), [&](const Mount& m) { return m.id == last; });
-    if (mount == owner->mounts.end())
+    const Mount* mount = mountOf(*owner, last);
+    if (!mount)
         return Problem{o.place, "\"" + owner->name + "\" has no mount \"" + last + "\"", "name one of its mounts"};
     if (std::find(mount->accepts.begin(), mount->accepts.end(), o.part->kind) == mount->accepts.end())
         return Problem{o.place, "mount \"" + o.mount + "\" does not take a " + std::string(kindWord(o.part->kind)),

@@ -78,6 +78,10 @@ std::optional<Measured> Judge::measured(const Target& target, std::string& why) 
         const auto found = m_runs.find(run.id);
         if (found == m_runs.end() || !found->second)
             continue;
+        if (found->second->stepped) {
+            why = "run " + run.name + ": a fan or the power was changed in the middle";
+            continue;
+        }
         const bench::ChannelResult* c = found->second->channel(kind, kind == ChannelKind::Level ? std::string_view{} : std::string_view(target.subject));
         if (!c) {
             why = "run " + run.name + " has no such channel";
