@@ -1,0 +1,155 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/document.h"
+
+#include <QElapsedTimer>
+#include <QUndoCommand>
+
+namespace app {
+
+/// One step of undo: the project before and after. Values are shared, so a step costs a few pointers.
+class SnapshotCommand : public QUndoCommand {
+public:
+    SnapshotCommand(Document& document, const QString& text, std::shared_ptr<const core::Project> after, int mergeId)
+        : QUndoCommand(text), m_document(document), m_before(document.m_project), m_after(std::move(after)), m_mergeId(mergeId), m_revision(document.m_revision) {}
+    void undo() override {
+        m_document.m_revision = m_revision;
+        m_document.setProject(m_before);
+    }
+    void redo() override { m_document.setProject(m_after); }
+    [[nodiscard]] int id() const override { return m_mergeId == 0 ? -1 : m_mergeId; }
+    bool mergeWith(const QUndoCommand* other) override {
+        m_after = static_cast<const SnapshotCommand*>(other)->m_after;
+        return true;
+    }
+
+private:
+    Document& m_document;
+    std::shared_ptr<const core::Project> m_before, m_after;
+    int m_mergeId;
+    std::string m_revision;
+};
+
+Document::Document(QObject* parent) : QObject(parent), m_project(std::make_shared<core::Project>()) { m_undo.setUndoLimit(500); }
+
+void Document::reset(core::Project project, const QString& path) {
+    m_undo.clear();
+    m_analyses.clear();
+    m_path = path;
+    m_revision = !project.baseline.empty() ? project.baseline : std::string{};
+    for (const core::Revision& r : project.revisions)
+        if (r.validated || m_revision.empty() || &r == &project.revisions.back())
+            if (m_revision.empty() || r.validated)
+                m_revision = r.id;
+    setProject(std::make_shared<core::Project>(std::move(project)));
+    Q_EMIT pathChanged();
+    Q_EMIT revisionSelected();
+}
+
+void Document::setSaved(const QString& path) {
+    m_path = path;
+    m_undo.setClean();
+    Q_EMIT pathChanged();
+}
+
+void Document::setProject(std::shared_ptr<const core::Project> project) {
+    m_project = std::move(project);
+    m_results.clear();
+    if (!m_project->revision(m_revision))
+        m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
+    Q_EMIT changed();
+}
+
+void Document::edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId) {
+    auto after = std::make_shared<core::Project>(*m_project);
+    change(*after);
+    if (*after == *m_project)
+        return;
+    m_undo.push(new SnapshotCommand(*this, text, std::move(after), mergeId));
+}
+
+std::string nextRevisionId(const core::Project& project) {
+    long largest = 0;
+    for (const core::Revision& r : project.revisions)
+        if (r.id.size() > 1 && r.id[0] == 'R')
+            largest = std::max(largest, std::strtol(r.id.c_str() + 1, nullptr, 10));
+    std::string id = "R" + std::to_string(largest + 1);
+    return id;
+}
+
+std::string Document::newRevision(const std::string& parent, std::vector<core::Change> changes) {
+    const std::string id = nextRevisionId(*m_project);
+    edit(tr("New revision %1").arg(QString::fromStdString(id)), [&](core::Project& p) { p.revisions.push_back({.id = id, .parent = parent, .changes = std::move(changes)}); });
+    selectRevision(id);
+    return id;
+}
+
+std::string Document::addChange(const core::Change& change) {
+    const core::Revision* revision = m_project->revision(m_revision);
+    if (!revision)
+        return newRevision({}, {change});
+    const bool logged = std::any_of(m_project->runs.begin(), m_project->runs.end(), [&](const core::Run& r) { return r.revision == m_revision; });
+    const bool hasChildren = std::any_of(m_project->revisions.begin(), m_project->revisions.end(), [&](const core::Revision& r) { return r.parent == m_revision; });
+    if (logged || hasChildren || revision->validated)
+        return newRevision(m_revision, {change});
+    const std::string id = m_revision;
+    edit(tr("Change of %1").arg(QString::fromStdString(id)), [&](core::Project& p) {
+        for (core::Revision& r : p.revisions)
+            if (r.id == id)
+                r.changes.push_back(change);
+    });
+    return id;
+}
+
+void Document::selectRevision(const std::string& id) {
+    if (id == m_revision || !m_project->revision(id))
+        return;
+    m_revision = id;
+    Q_EMIT revisionSelected();
+}
+
+const core::bench::RunAnalysis* Document::analysis(const std::string& runId) const {
+    const core::Run* run = m_project->run(runId);
+    if (!run)
+        return nullptr;
+    const auto build = core::resolve(*m_project, run->revision);
+    const auto options = core::verdict::benchOptions(*m_project, build ? &*build : nullptr);
+    Analysed& a = m_analyses[runId];
+    const bool same = a.analysis && a.samples == run->samples && a.options.referenceRoomC == options.referenceRoomC && a.options.capC == options.capC && a.head.roomC == run->roomC &&
+                      a.head.loadStartS == run->loadStartS && a.head.loadEndS == run->loadEndS;
+    if (!same)
+        a = {run->samples, *run, options, std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(*run, options))};
+    return a.analysis.get();
+}
+
+const Document::Result& Document::result(const std::string& id) const {
+    if (const auto it = m_results.find(id); it != m_results.end())
+        return it->second;
+    Result& r = m_results[id];
+    r.project = m_project;
+    r.verdict.id = id;
+    const core::Revision* revision = m_project->revision(id);
+    if (!revision) {
+        r.problem = "no revision";
+        return r;
+    }
+    for (std::size_t i = 0; i < revision->changes.size(); ++i)
+        r.words += (i ? ", " : "") + core::describe(revision->changes[i], *m_project, revision->parent);
+    QElapsedTimer timer;
+    timer.start();
+    auto e = core::verdict::evaluate(*m_project, id);
+    m_lastMs = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+    if (!e) {
+        r.problem = e.error().text();
+        r.verdict.problem = r.problem;
+        return r;
+    }
+    r.evaluation = std::move(*e);
+    core::verdict::RunAnalyses runs;
+    for (const core::Run& run : m_project->runs)
+        if (run.revision == id && analysis(run.id))
+            runs[run.id] = m_analyses[run.id].analysis;
+    r.verdict = core::verdict::judge(*m_project, *r.evaluation, runs);
+    return r;
+}
+
+} // namespace app

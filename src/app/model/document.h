@@ -1,0 +1,81 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/explain/working.h"
+
+#include <QObject>
+#include <QString>
+#include <QUndoStack>
+
+#include <map>
+#include <memory>
+
+namespace app {
+
+/// Owns the project, the undo stack and the results. There is one path: change -> evaluate -> results -> views.
+/// Projects are immutable values; an edit is a new value, so undo reaches everything and results can never be stale.
+class Document : public QObject {
+    Q_OBJECT
+public:
+    explicit Document(QObject* parent = nullptr);
+
+    /// Everything computed of one revision, or the problem that keeps it from resolving.
+    struct Result {
+        std::shared_ptr<const core::Project> project; ///< keeps alive what the evaluation points into
+        std::optional<core::verdict::Evaluation> evaluation;
+        core::verdict::RevisionVerdict verdict;
+        std::string problem;
+        std::string words; ///< the changes against the parent
+    };
+
+    [[nodiscard]] const core::Project& project() const { return *m_project; }
+    [[nodiscard]] std::shared_ptr<const core::Project> shared() const { return m_project; }
+    [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
+
+    /// Starts over with a project; the undo stack is cleared. @p path may be empty.
+    void reset(core::Project project, const QString& path);
+    [[nodiscard]] QString path() const { return m_path; }
+    void setSaved(const QString& path);
+    [[nodiscard]] bool isModified() const { return !m_undo.isClean(); }
+
+    /// Replaces the project by an edited copy; one step of undo. Edits with the same non-zero @p mergeId join.
+    void edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId = 0);
+
+    /// Adds a change: to the revision itself while nothing was logged on it, else to a new revision. Says which.
+    std::string addChange(const core::Change& change);
+    std::string newRevision(const std::string& parent, std::vector<core::Change> changes);
+
+    // ---- what is looked at; not part of undo ----
+    [[nodiscard]] const std::string& revision() const { return m_revision; }
+    void selectRevision(const std::string& id);
+
+    // ---- results ----
+    [[nodiscard]] const Result& result() const { return result(m_revision); }
+    [[nodiscard]] const Result& result(const std::string& revision) const;
+    [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
+    /// Milliseconds the last evaluation of one revision took.
+    [[nodiscard]] double lastEvaluationMs() const { return m_lastMs; }
+
+Q_SIGNALS:
+    void changed();          ///< project or results
+    void revisionSelected(); ///< another revision is looked at
+    void pathChanged();
+
+private:
+    friend class SnapshotCommand;
+    void setProject(std::shared_ptr<const core::Project> project);
+
+    std::shared_ptr<const core::Project> m_project;
+    QUndoStack m_undo;
+    QString m_path;
+    std::string m_revision;
+    mutable std::map<std::string, Result> m_results;
+    /// Analyses belong to the readings and outlive edits of the rest of the project.
+    struct Analysed { std::shared_ptr<const core::Samples> samples; core::Run head; core::bench::AnalyseOptions options; std::shared_ptr<const core::bench::RunAnalysis> analysis; };
+    mutable std::map<std::string, Analysed> m_analyses;
+    mutable double m_lastMs = 0;
+};
+
+/// "R8" after "R7": one more than the largest number there is.
+[[nodiscard]] std::string nextRevisionId(const core::Project& project);
+
+} // namespace app

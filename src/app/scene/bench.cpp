@@ -1,0 +1,154 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/stations.h"
+
+#include "core/base/text.h"
+
+namespace app {
+using core::Mark;
+using core::Quantity;
+
+namespace {
+
+Mark markOfState(const core::bench::ChannelResult& c) {
+    switch (c.state) {
+    case core::bench::SettleState::Settled: return Mark::Holds;
+    case core::bench::SettleState::Estimate:
+    case core::bench::SettleState::Rough: return Mark::Open;
+    case core::bench::SettleState::Refused: break;
+    }
+    return Mark::Crossed;
+}
+
+const core::bench::ChannelResult* cpuOf(const core::bench::RunAnalysis* a) {
+    if (!a)
+        return nullptr;
+    for (const auto& c : a->channels)
+        if (c.kind == core::ChannelKind::Temperature && (c.name.starts_with("cpu") || c.subject.find("cpu") != std::string::npos))
+            return &c;
+    for (const auto& c : a->channels)
+        if (c.kind == core::ChannelKind::Temperature)
+            return &c;
+    return nullptr;
+}
+
+double coverage(Canvas& c, const QRectF& r, const View& v) {
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Coverage"), QObject::tr("settled CPU, %1 at %2 room").arg(v.unit(Quantity::Temperature), v.number(Quantity::Temperature, v.project().brief.roomC)));
+    const auto& loads = v.project().loads;
+    const double column = (r.width() - 44) / std::max<std::size_t>(1, loads.size());
+    for (std::size_t i = 0; i < loads.size(); ++i)
+        c.second({r.left() + 44 + column * static_cast<double>(i), r.top() + 26, column - 4, 18}, c.elided(qs(loads[i].name), column - 6, 12), Qt::AlignCenter);
+    double y = r.top() + 46;
+    const double rowH = std::clamp((r.height() - 50) / std::max<std::size_t>(1, v.project().revisions.size()), 18.0, 28.0);
+    for (const core::Revision& revision : v.project().revisions) {
+        if (y + rowH > r.bottom() + 2)
+            break;
+        if (revision.id == v.document.revision())
+            c.box({r.left(), y, r.width(), rowH}, c.t.marker, {});
+        c.text({r.left() + 6, y, 40, rowH}, qs(revision.id), 12.5, Weight::Medium, c.t.ink);
+        for (std::size_t i = 0; i < loads.size(); ++i) {
+            const QRectF cell(r.left() + 44 + column * static_cast<double>(i), y + 2, column - 5, rowH - 4);
+            const core::Run* best = nullptr;
+            const core::bench::ChannelResult* value = nullptr;
+            for (const core::Run& run : v.project().runs) {
+                if (run.revision != revision.id || run.load != loads[i].id)
+                    continue;
+                const auto* channel = cpuOf(v.document.analysis(run.id));
+                if (!best || (channel && (!value || channel->state <= value->state))) {
+                    best = &run;
+                    value = channel;
+                }
+            }
+            if (!best) {
+                QPen pen(c.t.line, 1);
+                pen.setDashPattern({3, 3});
+                c.p.setPen(pen);
+                c.p.setBrush(Qt::NoBrush);
+                c.p.drawRect(cell);
+                continue;
+            }
+            const QString key = QStringLiteral("run:") + qs(best->id);
+            c.box(cell, c.isSelected(key) ? c.t.marker : c.t.sheet, c.isSelected(key) ? c.t.medge : c.t.ink, c.isSelected(key) ? 2 : 1);
+            c.mark({cell.left() + 4, cell.center().y() - 6}, value ? markOfState(*value) : Mark::Crossed);
+            const QString text = value && value->atReference ? qs(core::fixed(v.show.value(Quantity::Temperature, value->atReference->value), 0)) : QStringLiteral("–");
+            c.text(cell.adjusted(0, 0, -6, 0), text, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.hit(cell, key, QObject::tr("Run %1, %2").arg(qs(best->name), text));
+        }
+        y += rowH;
+    }
+    return y;
+}
+
+void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chosen) {
+    int count = 0;
+    for (const core::Run& run : v.project().runs)
+        count += run.revision == v.document.revision();
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Runs of %1").arg(qs(v.document.revision())), QObject::tr("%n run(s)", nullptr, count));
+    const double settledX = r.right() - 4, roomX = r.right() - 96, lengthX = r.right() - 140;
+    for (const auto& [x, word] : {std::pair{lengthX, QObject::tr("length")}, std::pair{roomX, QObject::tr("room")}, std::pair{settledX, QObject::tr("CPU settled")}})
+        c.second({x - 80, r.top() + 26, 80, 18}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    double y = r.top() + 46;
+    for (const core::Run& run : v.project().runs) {
+        if (run.revision != v.document.revision() || y + 24 > r.bottom() + 2)
+            continue;
+        const auto* a = v.document.analysis(run.id);
+        const auto* cpu = cpuOf(a);
+        const QString key = QStringLiteral("run:") + qs(run.id);
+        const QRectF row(r.left(), y, r.width(), 24);
+        if (run.id == chosen)
+            c.box(row, c.t.marker, c.t.medge, 1.5);
+        c.mark({r.left() + 4, y + 6}, cpu ? markOfState(*cpu) : Mark::Crossed);
+        c.text({r.left() + 26, y, 120, 24}, c.elided(qs(run.name), 118, 12.5, Weight::Medium), 12.5, Weight::Medium);
+        if (a && a->load) {
+            c.text({lengthX - 60, y, 60, 24}, qs(core::fixed((a->load->endS - a->load->startS) / 60, 0)) + QStringLiteral(" min"), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.text({roomX - 40, y, 40, 24}, v.number(Quantity::Temperature, a->roomC), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        }
+        const QString value = cpu && cpu->atReference ? v.number(Quantity::Temperature, cpu->atReference->value) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, 1.96 * cpu->atReference->u) : QObject::tr("not yet");
+        c.text({settledX - 92, y, 92, 24}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(r.left(), r.right(), y + 24, c.t.hair);
+        c.hit(row, key, QObject::tr("Run %1, CPU %2").arg(qs(run.name), value));
+        y += 24;
+    }
+    if (count == 0)
+        c.paragraph({r.left(), y + 4, r.width(), 60}, QObject::tr("No runs yet. Read in a log, or record from the rig."), 12.5, Weight::Regular, c.t.ink2);
+}
+
+/// The channels of the chosen run with what each settled at, or why it did not.
+void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& chosen) {
+    const auto* a = v.document.analysis(chosen);
+    const core::Run* run = v.project().run(chosen);
+    if (!a || !run)
+        return;
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)));
+    double y = r.top() + 26;
+    for (const auto& ch : a->channels) {
+        if (y + 20 > r.bottom() + 2)
+            break;
+        const QString key = QStringLiteral("channel:") + qs(run->id) + QLatin1Char(':') + qs(ch.name);
+        c.washIfSelected({r.left(), y, r.width(), 20}, key);
+        c.mark({r.left() + 4, y + 4}, markOfState(ch));
+        c.text({r.left() + 26, y, 116, 20}, c.elided(qs(ch.name), 114, 12.5), 12.5, Weight::Regular);
+        const bool thermal = ch.kind == core::ChannelKind::Temperature || ch.kind == core::ChannelKind::Ambient;
+        const QString value = !std::isfinite(ch.settled) ? QObject::tr("refused") : thermal ? v.text(Quantity::Temperature, ch.settled) : qs(core::fixed(ch.settled, ch.kind == core::ChannelKind::Level ? 1 : 0)) + QLatin1Char(' ') + qs(ch.unit);
+        c.text({r.left() + 120, y, r.width() - 122, 20}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(r.left(), r.right(), y + 20, c.t.hair);
+        c.hit({r.left(), y, r.width(), 20}, key, QObject::tr("Channel %1, %2").arg(qs(ch.name), value));
+        y += 20;
+    }
+}
+
+} // namespace
+
+void paintBench(Canvas& c, const QRectF& r, const View& v, const std::string& run) {
+    if (v.project().revisions.empty())
+        return emptyStage(c, r, QObject::tr("No revisions yet. A run belongs to a revision: add the case and parts first."));
+    const double coverageH = std::min(r.height() * 0.52, 52 + 28.0 * static_cast<double>(v.project().revisions.size()));
+    const double y = coverage(c, {r.left(), r.top(), r.width(), coverageH}, v) + 10;
+    int count = 0;
+    for (const core::Run& candidate : v.project().runs)
+        count += candidate.revision == v.document.revision();
+    const double runsH = 50 + 24.0 * std::max(1, std::min(count, 4));
+    runRows(c, {r.left(), y, r.width(), runsH}, v, run);
+    channelRows(c, {r.left(), y + runsH + 10, r.width(), r.bottom() - y - runsH - 10}, v, run);
+}
+
+} // namespace app

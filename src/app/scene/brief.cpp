@@ -1,0 +1,182 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/stations.h"
+
+#include "core/base/text.h"
+
+namespace app {
+using core::Mark;
+using core::Quantity;
+
+namespace {
+
+void targetRows(Canvas& c, const QRectF& r, const View& v) {
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Targets"),
+              QObject::tr("at %1 room, %2 m away").arg(v.text(Quantity::Temperature, v.project().brief.roomC), qs(core::fixed(v.project().brief.listenerM, 1))));
+    const double now = r.left() + 268, axis = r.left() + 300, end = r.right() - 40;
+    c.second({r.left() + 150, r.top() + 26, 76, 20}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);
+    c.second({now - 60, r.top() + 26, 60, 20}, QObject::tr("%1 now").arg(qs(v.document.revision())), Qt::AlignRight | Qt::AlignVCenter);
+    c.second({axis, r.top() + 26, r.right() - axis, 20}, QObject::tr("headroom, in bands"), Qt::AlignRight | Qt::AlignVCenter);
+    double y = r.top() + 48;
+    for (const auto& t : v.result().verdict.targets) {
+        const QString key = QStringLiteral("target:") + qs(t.id);
+        const QRectF row(r.left(), y, r.width(), 22);
+        c.washIfSelected(row, key);
+        c.mark({r.left() + 2, y + 5}, t.state);
+        c.text({r.left() + 24, y, 128, 22}, c.elided(qs(t.name), 126, 12.5), 12.5, Weight::Regular);
+        const Quantity q = core::explain::quantityOf(t.kind);
+        c.text({r.left() + 136, y, 90, 22}, v.text(q, t.limit), 12, Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
+        if (t.basis == core::verdict::Basis::Missing) {
+            c.text({now - 60, y, 60, 22}, QObject::tr("missing"), 12, Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
+        } else {
+            c.text({now - 60, y, 60, 22}, v.number(q, t.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            // The bar counts bands: the dashed line is one band, cut at four.
+            const double band = std::max(1e-9, 0.5 * (t.high - t.low));
+            const bool sharp = t.high - t.low < 1e-9;
+            const double bands = sharp ? (t.headroom >= 0 ? 4.0 : -0.8) : std::clamp(t.headroom / band, -0.8, 4.0);
+            const double unit = (end - axis - 20) / 4.8, zero = axis + 0.8 * unit;
+            const QRectF bar = QRectF(QPointF(zero, y + 5), QPointF(zero + bands * unit, y + 17)).normalized();
+            c.p.fillRect(bar, c.t.sheet);
+            c.pattern(bar, bands >= 0 ? Canvas::Pattern::Holds : Canvas::Pattern::Over);
+            c.box(bar, {}, c.markColor(t.state), 1.2);
+            c.vline(zero, y, y + 22, c.t.ink, 1);
+            if (!sharp)
+                c.vline(zero + unit, y + 2, y + 20, c.t.line, 1, Qt::DashLine);
+            const Quantity d = q == Quantity::Temperature ? Quantity::TemperatureDifference : q;
+            c.text({end - 10, y, 50, 22}, v.number(d, t.headroom), 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        }
+        c.hline(r.left(), r.right(), y + 22, c.t.hair);
+        c.hit(row, key, QObject::tr("Target %1, %2, %3").arg(qs(t.name), v.text(q, t.value), qs(core::markWord(t.state))));
+        y += 22;
+    }
+    if (v.result().verdict.targets.empty())
+        c.second({r.left(), y, r.width(), 22}, QObject::tr("No targets yet. Edit the brief to say what must hold."));
+}
+
+void partRows(Canvas& c, const QRectF& r, const View& v) {
+    const auto& e = *v.evaluation();
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts"));
+    const QRectF price(r.right() - 190, r.top(), 90, 22), mass(r.right() - 88, r.top(), 88, 22);
+    c.washIfSelected(price, QStringLiteral("price"));
+    c.washIfSelected(mass, QStringLiteral("mass"));
+    c.text(price, v.text(Quantity::Money, e.price), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.text(mass, v.text(Quantity::Mass, e.massG), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.hit(price, QStringLiteral("price"), QObject::tr("Price of all parts"));
+    c.hit(mass, QStringLiteral("mass"), QObject::tr("Mass of all parts"));
+    c.second({r.left() + 40, r.top() + 26, 100, 20}, QObject::tr("part"));
+    c.second({r.right() - 180, r.top() + 26, 90, 20}, qs(v.project().currency), Qt::AlignRight | Qt::AlignVCenter);
+    c.second({r.right() - 80, r.top() + 26, 78, 20}, QObject::tr("W, direct"), Qt::AlignRight | Qt::AlignVCenter);
+    double y = r.top() + 48;
+    const auto row = [&](const core::Part& part, const QString& key, double watts) {
+        if (y + 20 > r.bottom())
+            return;
+        c.washIfSelected({r.left(), y, r.width(), 20}, key);
+        c.hatch({r.left() + 4, y + 4, 24, 12}, part.kind, part.kind == core::PartKind::Case ? c.t.ink : c.t.sheet, c.t.ink, 1);
+        c.text({r.left() + 40, y, r.width() - 220, 20}, c.elided(qs(part.name), r.width() - 224, 12.5), 12.5, Weight::Regular);
+        c.text({r.right() - 180, y, 90, 20}, part.price > 0 ? qs(core::fixed(part.price, 0)) : QStringLiteral("–"), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.right() - 80, y, 78, 20}, watts > 0 ? qs(core::fixed(watts, 1)) : QStringLiteral("–"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(r.left(), r.right(), y + 20, c.t.hair);
+        c.hit({r.left(), y, r.width(), 20}, key, QObject::tr("Part %1").arg(qs(part.name)));
+        y += 20;
+    };
+    row(*e.build.casePart, QStringLiteral("volume"), 0);
+    for (const core::Placed& p : e.build.placed)
+        row(*p.part, QStringLiteral("part:") + qs(p.mount), p.powerW());
+}
+
+void powerBar(Canvas& c, const QRectF& r, const View& v) {
+    const auto& power = v.evaluation()->power;
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Power budget"),
+              QObject::tr("held %1 direct, %2 at the wall").arg(v.text(Quantity::Power, power.drawW), v.text(Quantity::Power, power.wallW)));
+    const double full = std::max({power.supplyW * 1.08, power.drawW * 1.08, 50.0});
+    const double scale = (r.width() - 8) / full;
+    double x = r.left();
+    const double y = r.top() + 32;
+    for (const auto& item : power.items) {
+        const QRectF bar(x, y, item.watts * scale, 24);
+        const QString key = QStringLiteral("part:") + qs(item.mount);
+        c.hatch(bar, item.kind, c.fillOf(key, c.t.sheet), c.t.ink, 1);
+        const QString label = qs(item.name) + QLatin1Char(' ') + qs(core::fixed(item.watts, 0));
+        if (c.width(label, 12, Weight::Medium) + 12 < bar.width())
+            c.plate(bar.center(), label);
+        c.hit(bar, key, QObject::tr("%1 draws %2").arg(qs(item.name), v.text(Quantity::Power, item.watts)));
+        x += bar.width();
+    }
+    c.hline(x, r.left() + full * scale, y + 12, c.t.line, 1, Qt::DotLine);
+    const double step = full > 700 ? 200 : full > 350 ? 100 : 50;
+    for (double w = 0; w <= full; w += step) {
+        c.vline(r.left() + w * scale, y + 24, y + 29, c.t.line);
+        c.text({r.left() + w * scale - 30, y + 28, 60, 16}, w == 0 ? QStringLiteral("0") : qs(core::fixed(w, 0)) + QStringLiteral(" W"), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+    }
+    if (power.supplyW > 0) {
+        const double s = r.left() + power.supplyW * scale;
+        c.vline(s, y - 4, y + 28, c.t.ink, 3);
+        c.text({s - 200, y - 2, 194, 24}, QObject::tr("supply %1, %2 % used").arg(v.text(Quantity::Power, power.supplyW), v.number(Quantity::Share, power.share)), 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    }
+    c.hit({r.left(), y - 4, r.width(), 30}, QStringLiteral("power"), QObject::tr("Power budget"));
+}
+
+void plugMap(Canvas& c, const QRectF& r, const View& v) {
+    const auto& rows = v.evaluation()->connectors.rows;
+    int shortOf = 0, spare = 0;
+    for (const auto& row : rows) {
+        shortOf += std::max(0, row.needed - row.given);
+        spare += std::max(0, row.given - row.needed);
+    }
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("What plugs into what"), QObject::tr("%1 short, %2 free").arg(shortOf).arg(spare));
+    const double rowHeight = std::clamp((r.height() - 30) / std::max<std::size_t>(1, rows.size()), 18.0, 24.0);
+    const double left = r.left() + 190, right = r.left() + r.width() * 0.58;
+    double y = r.top() + 30;
+    for (const auto& row : rows) {
+        if (y + rowHeight > r.bottom() + 4)
+            break;
+        const double middle = y + rowHeight / 2;
+        QStringList givers, takers;
+        for (const auto& g : row.givers)
+            if (!givers.contains(qs(g)))
+                givers << qs(g);
+        for (const auto& t : row.takers)
+            takers << qs(t);
+        c.text({r.left(), y, left - r.left() - 14, rowHeight}, c.elided(givers.isEmpty() ? QObject::tr("nothing gives it") : givers.join(QStringLiteral(", ")), left - r.left() - 16, 12.5), 12.5, Weight::Medium, givers.isEmpty() ? c.t.ink2 : c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        const bool missing = row.needed > row.given;
+        for (int i = 0; i < std::max(row.given, row.needed) && i < 6; ++i) {
+            const QRectF socket(left + i * 12, middle - 4.5, 9, 9);
+            c.box(socket, i < row.needed && i < row.given ? c.t.ink : QColor(), i < row.given ? c.t.ink : c.t.block, 1);
+        }
+        const double from = left + 76;
+        c.hline(from, right - 10, middle, missing ? c.t.block : row.needed == 0 ? c.t.hair : c.t.ink, 1.4, missing ? Qt::DashLine : Qt::SolidLine);
+        c.plate({(from + right) / 2, middle}, qs(row.kind), 11.5);
+        if (missing)
+            c.mark({right - 8, middle - 5}, Mark::Crossed);
+        const QString use = missing ? QObject::tr("%1 needed, %2 there").arg(row.needed).arg(row.given) : QObject::tr("%1 of %2 used").arg(row.needed).arg(row.given);
+        c.text({right + 12, y, r.right() - right - 110, rowHeight}, c.elided(takers.isEmpty() ? QObject::tr("free") : takers.join(QStringLiteral(", ")), r.right() - right - 116, 12.5), 12.5, Weight::Regular, takers.isEmpty() ? c.t.ink2 : c.t.ink);
+        c.text({r.right() - 100, y, 100, rowHeight}, use, 12, Weight::Regular, missing ? c.t.block : c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
+        y += rowHeight;
+    }
+    if (rows.empty())
+        c.second({r.left(), y, r.width(), 22}, QObject::tr("No plugs are stated on the parts."));
+}
+
+} // namespace
+
+void paintBrief(Canvas& c, const QRectF& r, const View& v) {
+    stageHead(c, r, QObject::tr("What is it for, and what must it hold?"));
+    const QRectF purpose(r.left(), r.top() + 32, r.width(), 44);
+    c.box(purpose, c.t.sheet, c.t.line, 1);
+    c.p.fillRect(QRectF(purpose.left(), purpose.top(), 4, purpose.height()), c.t.ink);
+    const QString text = qs(v.project().brief.purpose);
+    c.paragraph(purpose.adjusted(14, 5, -60, 0), text.isEmpty() ? QObject::tr("Nothing is said yet of what this computer is for. Press Edit, or Ctrl+B.") : text, 12.5, Weight::Medium, c.t.ink, 2);
+    if (!v.evaluation()) {
+        emptyStage(c, r.adjusted(0, 60, 0, 0), v.project().revisions.empty() ? QObject::tr("No parts yet. Add the case first, its inner size is what everything is measured against.") : qs(v.result().problem));
+        return;
+    }
+    const double half = (r.width() - 26) / 2, top = r.top() + 90;
+    const double rows = std::max<double>(static_cast<double>(v.result().verdict.targets.size()) * 22 + 52, 220);
+    const double partsHeight = std::min(rows + 60, 48 + 20.0 * (static_cast<double>(v.evaluation()->build.placed.size()) + 1));
+    targetRows(c, {r.left(), top, half, rows}, v);
+    partRows(c, {r.left() + half + 26, top, half, partsHeight}, v);
+    const double below = top + std::max(rows, partsHeight) + 10;
+    powerBar(c, {r.left(), below, r.width(), 80}, v);
+    plugMap(c, {r.left(), below + 92, r.width(), r.bottom() - below - 92}, v);
+}
+
+} // namespace app

@@ -1,0 +1,347 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/canvas.h"
+
+#include <QFontMetricsF>
+#include <QPainterPath>
+
+#include <cmath>
+
+namespace app {
+using core::Mark;
+
+void Canvas::text(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, Qt::Alignment align) {
+    p.setFont(t.font(px, w));
+    p.setPen(c);
+    p.drawText(r, static_cast<int>(align) | Qt::TextSingleLine | Qt::TextDontClip, s);
+}
+
+double Canvas::number(double x, double y, const QString& n, const QString& unit, double px, Weight w) {
+    text({x - 200, y - 10, 200, 20}, n, px, w, t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    if (unit.isEmpty())
+        return x;
+    text({x + 4, y - 10, 80, 20}, unit, 11.5, Weight::Regular, t.ink2);
+    return x + 4 + width(unit, 11.5);
+}
+
+double Canvas::width(const QString& s, double px, Weight w) const { return QFontMetricsF(t.font(px, w)).horizontalAdvance(s); }
+
+QString Canvas::elided(const QString& s, double widthPx, double px, Weight w) const { return QFontMetricsF(t.font(px, w)).elidedText(s, Qt::ElideRight, widthPx); }
+
+double Canvas::paragraph(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, int maxLines) {
+    p.setFont(t.font(px, w));
+    p.setPen(c);
+    const QFontMetricsF metrics(p.font());
+    const double lineHeight = std::ceil(metrics.height() * 1.06);
+    QStringList lines;
+    QString line;
+    for (const QString& word : s.split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
+        const QString next = line.isEmpty() ? word : line + QLatin1Char(' ') + word;
+        if (metrics.horizontalAdvance(next) > r.width() && !line.isEmpty()) {
+            lines << line;
+            line = word;
+        } else {
+            line = next;
+        }
+    }
+    if (!line.isEmpty())
+        lines << line;
+    if (lines.size() > maxLines) {
+        lines[maxLines - 1] = metrics.elidedText(QStringList(lines.mid(maxLines - 1)).join(QLatin1Char(' ')), Qt::ElideRight, r.width());
+        lines = lines.mid(0, maxLines);
+    }
+    double y = r.top();
+    for (const QString& l : lines) {
+        p.drawText(QPointF(r.left(), y + metrics.ascent()), metrics.elidedText(l, Qt::ElideRight, r.width()));
+        y += lineHeight;
+    }
+    return y - r.top();
+}
+
+void Canvas::heading(double x, double y, double w, const QString& left, const QString& right) {
+    text({x, y, w, 20}, left, 14, Weight::SemiBold);
+    if (!right.isEmpty()) {
+        const double free = w - width(left, 14, Weight::SemiBold) - 12;
+        second({x, y, w, 20}, elided(right, free, 12), Qt::AlignRight | Qt::AlignVCenter);
+    }
+    hline(x, x + w, y + 23, t.ink, 1);
+}
+
+QRectF Canvas::plate(const QPointF& centre, const QString& s, double px, Weight w, const QColor& edge) {
+    const double wide = width(s, px, w) + 8, high = px + 6;
+    const QRectF r(std::round(centre.x() - wide / 2), std::round(centre.y() - high / 2), wide, high);
+    p.setPen(edge.isValid() ? QPen(edge, 1) : Qt::NoPen);
+    p.setBrush(t.sheet);
+    p.drawRoundedRect(r, 1, 1);
+    text(r, s, px, w, t.ink, Qt::AlignCenter);
+    return r;
+}
+
+void Canvas::hline(double x1, double x2, double y, const QColor& c, double w, Qt::PenStyle style) {
+    p.setRenderHint(QPainter::Antialiasing, w != 1);
+    QPen pen(c, w, style, Qt::FlatCap);
+    p.setPen(pen);
+    const double snapped = w == 1 ? std::floor(y) + 0.5 : y;
+    p.drawLine(QPointF(x1, snapped), QPointF(x2, snapped));
+    p.setRenderHint(QPainter::Antialiasing, true);
+}
+
+void Canvas::vline(double x, double y1, double y2, const QColor& c, double w, Qt::PenStyle style) {
+    p.setRenderHint(QPainter::Antialiasing, w != 1);
+    p.setPen(QPen(c, w, style, Qt::FlatCap));
+    const double snapped = w == 1 ? std::floor(x) + 0.5 : x;
+    p.drawLine(QPointF(snapped, y1), QPointF(snapped, y2));
+    p.setRenderHint(QPainter::Antialiasing, true);
+}
+
+void Canvas::box(const QRectF& r, const QColor& fill, const QColor& edge, double w) {
+    p.setPen(edge.isValid() ? QPen(edge, w, Qt::SolidLine, Qt::SquareCap, Qt::MiterJoin) : Qt::NoPen);
+    p.setBrush(fill.isValid() ? QBrush(fill) : Qt::NoBrush);
+    p.drawRect(r);
+}
+
+void Canvas::arrow(const QPointF& from, const QPointF& to, const QColor& c, double w) {
+    p.setPen(QPen(c, w));
+    p.drawLine(from, to);
+    const double a = std::atan2(to.y() - from.y(), to.x() - from.x());
+    QPainterPath head(to);
+    head.lineTo(to - QPointF(7 * std::cos(a - 0.4), 7 * std::sin(a - 0.4)));
+    head.lineTo(to - QPointF(7 * std::cos(a + 0.4), 7 * std::sin(a + 0.4)));
+    head.closeSubpath();
+    p.fillPath(head, c);
+}
+
+QColor Canvas::markColor(Mark m) const {
+    switch (m) {
+    case Mark::Holds: return t.ok;
+    case Mark::Open: return t.tight;
+    case Mark::Crossed: return t.block;
+    case Mark::Running: return t.ink;
+    case Mark::Note: return t.ink2;
+    case Mark::None: break;
+    }
+    return t.line;
+}
+
+/// An edge line 14 wide with a half-round notch of radius 5 hanging from it.
+void Canvas::mark(const QPointF& at, Mark m) {
+    const QColor c = markColor(m);
+    const double y = at.y() + 2;
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c, 1.6, m == Mark::None ? Qt::DashLine : Qt::SolidLine, Qt::FlatCap));
+    p.drawLine(QPointF(at.x(), y), QPointF(at.x() + 14, y));
+    const QRectF notch(at.x() + 2, y - 5, 10, 10);
+    switch (m) {
+    case Mark::Holds:
+        p.setBrush(c);
+        p.drawChord(notch, 180 * 16, 180 * 16);
+        break;
+    case Mark::Open: p.drawArc(notch, 180 * 16, 180 * 16); break;
+    case Mark::Running:
+        p.drawArc(notch, 180 * 16, 180 * 16);
+        p.setBrush(c);
+        p.drawPie(notch, 180 * 16, 90 * 16);
+        break;
+    case Mark::Crossed:
+        p.drawLine(QPointF(at.x() + 2.5, y + 1), QPointF(at.x() + 11.5, y + 9));
+        p.drawLine(QPointF(at.x() + 11.5, y + 1), QPointF(at.x() + 2.5, y + 9));
+        break;
+    case Mark::Note: p.drawLine(QPointF(at.x() + 7, y), QPointF(at.x() + 7, y + 8)); break;
+    case Mark::None: break;
+    }
+}
+
+void Canvas::baselineSign(const QPointF& c) {
+    QPainterPath triangle(c + QPointF(0, -5));
+    triangle.lineTo(c + QPointF(6, 4));
+    triangle.lineTo(c + QPointF(-6, 4));
+    triangle.closeSubpath();
+    p.fillPath(triangle, t.ink);
+    hline(c.x() - 7, c.x() + 7, c.y() + 5, t.ink, 1);
+}
+
+void Canvas::stamp(const QPointF& at, core::explain::Stamp s) {
+    using core::explain::Stamp;
+    const QRectF r(at, QSizeF(13, 13));
+    const auto letter = [&](const char* l, const QColor& c) { text(r, QLatin1String(l), 11, Weight::SemiBold, c, Qt::AlignCenter); };
+    switch (s) {
+    case Stamp::Measured:
+        box(r, t.ink2, {});
+        letter("m", t.sheet);
+        break;
+    case Stamp::Sheet:
+        box(r, {}, t.ink2);
+        letter("s", t.ink2);
+        break;
+    case Stamp::Assumed:
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(t.ink2, 1, Qt::CustomDashLine));
+        {
+            QPen pen(t.ink2, 1);
+            pen.setDashPattern({2.4, 2});
+            p.setPen(pen);
+        }
+        p.drawEllipse(r);
+        letter("a", t.ink2);
+        break;
+    case Stamp::Computed:
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(t.ink2, 1));
+        p.drawEllipse(r);
+        letter("c", t.ink2);
+        break;
+    case Stamp::Setting: {
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(t.ink2, 1));
+        const QPolygonF triangle{{r.center().x(), r.top() + 1}, {r.right(), r.bottom() - 1}, {r.left(), r.bottom() - 1}};
+        p.drawPolygon(triangle);
+        break;
+    }
+    }
+}
+
+void Canvas::fanGlyph(const QPointF& c, double radius, bool intoPage) {
+    p.setPen(QPen(t.ink, 1.2));
+    p.setBrush(t.sheet);
+    p.drawEllipse(c, radius, radius);
+    p.setBrush(Qt::NoBrush);
+    for (int i = 0; i < 5; ++i) {
+        p.save();
+        p.translate(c);
+        p.rotate(72.0 * i);
+        QPainterPath blade(QPointF(0, -radius * 0.25));
+        blade.quadTo(QPointF(radius * 0.75, -radius * 0.5), QPointF(radius * 0.35, -radius * 0.92));
+        p.drawPath(blade);
+        p.restore();
+    }
+    p.setBrush(t.sheet);
+    p.drawEllipse(c, radius * 0.27, radius * 0.27);
+    if (intoPage) {
+        const double d = radius * 0.16;
+        p.drawLine(c + QPointF(-d, -d), c + QPointF(d, d));
+        p.drawLine(c + QPointF(-d, d), c + QPointF(d, -d));
+    } else {
+        p.setBrush(t.ink);
+        p.drawEllipse(c, radius * 0.1, radius * 0.1);
+    }
+}
+
+void Canvas::screw(const QPointF& c) {
+    p.setPen(QPen(t.ink, 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawEllipse(c, 3.2, 3.2);
+    p.drawLine(c + QPointF(-2.2, 2.2), c + QPointF(2.2, -2.2));
+}
+
+namespace {
+/// Lines across a rectangle at an angle; @p step apart, origin fixed to the corner of the part.
+void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
+    p.save();
+    p.setClipRect(r, Qt::IntersectClip);
+    p.setPen(pen);
+    p.translate(r.topLeft());
+    p.rotate(degrees);
+    const double reach = r.width() + r.height() + step;
+    for (double y = -std::ceil(reach / step) * step; y < reach; y += step)
+        p.drawLine(QPointF(-reach, y), QPointF(reach, y));
+    p.restore();
+}
+} // namespace
+
+void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, const QColor& ink, double edge) {
+    using core::PartKind;
+    p.save();
+    p.fillRect(r, ground);
+    p.setClipRect(r, Qt::IntersectClip);
+    const auto pen = [&](double w) { return QPen(ink, w); };
+    const auto each = [&](double sx, double sy, auto&& draw) {
+        for (double y = r.top() + sy / 2; y < r.bottom(); y += sy)
+            for (double x = r.left() + sx / 2; x < r.right(); x += sx)
+                draw(QPointF(x, y));
+    };
+    switch (kind) {
+    case PartKind::Board: lines(p, r, -45, 6, pen(0.7)); break;
+    case PartKind::Card:
+        lines(p, r, 45, 9, pen(0.7));
+        lines(p, r.translated(0, 0).adjusted(0, 2.5, 0, 0), 45, 9, pen(0.7));
+        break;
+    case PartKind::Cooler: lines(p, r, 90, 4, pen(0.8)); break;
+    case PartKind::PowerSupply:
+        lines(p, r, 45, 8, pen(0.6));
+        lines(p, r, -45, 8, pen(0.6));
+        break;
+    case PartKind::Fan:
+        p.setPen(Qt::NoPen);
+        p.setBrush(ink);
+        each(6, 6, [&](QPointF c) { p.drawEllipse(c, 0.9, 0.9); });
+        break;
+    case PartKind::Memory:
+        p.setPen(pen(0.8));
+        each(8, 8, [&](QPointF c) {
+            p.drawLine(c - QPointF(2, 0), c + QPointF(2, 0));
+            p.drawLine(c - QPointF(0, 2), c + QPointF(0, 2));
+        });
+        break;
+    case PartKind::Drive: lines(p, r, 0, 4, pen(0.8)); break;
+    case PartKind::Made:
+        p.setPen(pen(0.7));
+        for (double y = r.top() + 2; y < r.bottom() + 5; y += 5) {
+            QPolygonF zigzag;
+            int k = 0;
+            for (double x = r.left(); x < r.right() + 8; x += 4, ++k)
+                zigzag << QPointF(x, y + (k % 2 ? 2 : 0));
+            p.drawPolyline(zigzag);
+        }
+        break;
+    case PartKind::Processor:
+    case PartKind::Case:
+    case PartKind::Adapter:
+    case PartKind::Cable: break;
+    }
+    p.restore();
+    if (edge > 0)
+        box(r, {}, ink, edge);
+}
+
+void Canvas::pattern(const QRectF& r, Pattern which) {
+    switch (which) {
+    case Pattern::Over: lines(p, r, -45, 5, QPen(t.block, 1.2)); break;
+    case Pattern::Holds: {
+        QColor c = t.ok;
+        c.setAlphaF(0.55F);
+        lines(p, r, -45, 6, QPen(c, 0.6));
+        break;
+    }
+    case Pattern::KeepClear: {
+        QPen pen(t.tight, 1);
+        pen.setDashPattern({4, 3});
+        lines(p, r, -45, 7, pen);
+        break;
+    }
+    case Pattern::LevelLines: lines(p, r, 0, 4, QPen(t.ink, 0.8)); break;
+    case Pattern::Diagonal: lines(p, r, -45, 5, QPen(t.ink, 0.8)); break;
+    case Pattern::Crossed:
+        lines(p, r, 45, 6, QPen(t.ink, 0.7));
+        lines(p, r, -45, 6, QPen(t.ink, 0.7));
+        break;
+    case Pattern::Solid: p.fillRect(r, t.ink); break;
+    }
+}
+
+void Canvas::hit(const QRectF& r, const QString& key, const QString& name) {
+    // Small drawings still get a target of at least 24 px.
+    QRectF target = r;
+    if (target.width() < 24)
+        target.adjust(-(24 - target.width()) / 2, 0, (24 - target.width()) / 2, 0);
+    if (target.height() < 24)
+        target.adjust(0, -(24 - target.height()) / 2, 0, (24 - target.height()) / 2);
+    hits.push_back({target, key, name});
+    if (isHovered(key) && !isSelected(key))
+        box(r, {}, t.ink, 1.5);
+}
+
+void Canvas::washIfSelected(const QRectF& r, const QString& key) {
+    if (isSelected(key))
+        box(r, t.marker, t.medge, 1.5);
+}
+
+} // namespace app

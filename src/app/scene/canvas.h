@@ -1,0 +1,77 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/scene/theme.h"
+#include "core/base/mark.h"
+#include "core/explain/working.h"
+
+#include <QPainter>
+#include <QString>
+
+#include <vector>
+
+namespace app {
+
+/// A place on a drawing that stands for something: clicked, hovered, reached with J and K, read out by name.
+struct Hit {
+    QRectF rect;
+    QString key;
+    QString name;
+};
+
+[[nodiscard]] inline QString qs(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+
+/// A painter with the theme's type, marks and hatches; collects the places that can be clicked. The same calls paint on
+/// the screen, into a PNG and into an SVG.
+class Canvas {
+public:
+    Canvas(QPainter& painter, const Theme& theme, QString selected = {}, QString hovered = {}) : p(painter), t(theme), m_selected(std::move(selected)), m_hovered(std::move(hovered)) {}
+
+    QPainter& p;
+    const Theme& t;
+    std::vector<Hit> hits;
+
+    // ---- text ----
+    void text(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter);
+    void text(const QRectF& r, const QString& s, double px = 12.5, Weight w = Weight::Regular) { text(r, s, px, w, t.ink); }
+    void second(const QRectF& r, const QString& s, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter, double px = 12) { text(r, s, px, Weight::Regular, t.ink2, align); }
+    /// Number right-aligned at @p x, its unit left-aligned after it; returns the end of the unit.
+    double number(double x, double y, const QString& number, const QString& unit, double px = 12.5, Weight w = Weight::SemiBold);
+    [[nodiscard]] double width(const QString& s, double px, Weight w = Weight::Regular) const;
+    [[nodiscard]] QString elided(const QString& s, double widthPx, double px, Weight w = Weight::Regular) const;
+    /// Wrapped text; returns the height it took.
+    double paragraph(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, int maxLines = 99);
+    void heading(double x, double y, double w, const QString& left, const QString& right = {});
+    /// Text on a plate, so that it reads on hatches and tints.
+    QRectF plate(const QPointF& centre, const QString& s, double px = 12, Weight w = Weight::Medium, const QColor& edge = {});
+
+    // ---- lines ----
+    void hline(double x1, double x2, double y, const QColor& c, double w = 1, Qt::PenStyle style = Qt::SolidLine);
+    void vline(double x, double y1, double y2, const QColor& c, double w = 1, Qt::PenStyle style = Qt::SolidLine);
+    void box(const QRectF& r, const QColor& fill, const QColor& edge, double w = 1);
+    void arrow(const QPointF& from, const QPointF& to, const QColor& c, double w = 1.2);
+
+    // ---- the product's own signs ----
+    void mark(const QPointF& topLeft, core::Mark mark);
+    void baselineSign(const QPointF& centre);
+    void stamp(const QPointF& topLeft, core::explain::Stamp stamp);
+    void fanGlyph(const QPointF& centre, double radius, bool intoPage);
+    void screw(const QPointF& centre);
+    [[nodiscard]] QColor markColor(core::Mark mark) const;
+    void hatch(const QRectF& r, core::PartKind kind, const QColor& ground, const QColor& ink, double edge = 1.2);
+    enum class Pattern { Over, Holds, KeepClear, LevelLines, Diagonal, Solid, Crossed };
+    void pattern(const QRectF& r, Pattern pattern);
+
+    // ---- places ----
+    void hit(const QRectF& r, const QString& key, const QString& name);
+    [[nodiscard]] bool isSelected(const QString& key) const { return !key.isEmpty() && key == m_selected; }
+    [[nodiscard]] bool isHovered(const QString& key) const { return !key.isEmpty() && key == m_hovered; }
+    [[nodiscard]] const QString& selected() const { return m_selected; }
+    /// Marker wash and edge behind a selected thing.
+    void washIfSelected(const QRectF& r, const QString& key);
+    [[nodiscard]] QColor fillOf(const QString& key, const QColor& otherwise) const { return isSelected(key) ? t.marker : otherwise; }
+
+private:
+    QString m_selected, m_hovered;
+};
+
+} // namespace app

@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/stations.h"
+
+#include "core/base/text.h"
+
+namespace app {
+using core::Mark;
+using core::Quantity;
+using core::TargetKind;
+
+const core::verdict::TargetResult* targetOf(const Document::Result& result, TargetKind kind) {
+    for (const auto& t : result.verdict.targets)
+        if (t.kind == kind)
+            return &t;
+    return nullptr;
+}
+
+namespace {
+
+Mark worstOf(const Document::Result& result, TargetKind kind) {
+    Mark mark = Mark::None;
+    for (const auto& t : result.verdict.targets)
+        if (t.kind == kind)
+            mark = core::worse(mark, t.state);
+    return mark;
+}
+
+Mark markOfFindings(const core::verdict::Evaluation& e, core::rules::Station station) {
+    Mark mark = Mark::Holds;
+    for (const auto& f : e.findings)
+        if (f.station == station && f.severity != core::rules::Severity::Note)
+            mark = core::worse(mark, f.severity == core::rules::Severity::Blocker ? Mark::Crossed : Mark::Open);
+    return mark;
+}
+
+Live briefLive(const core::verdict::Evaluation& e) {
+    int blockers = 0, cautions = 0;
+    for (const auto& f : e.findings)
+        if (f.station == core::rules::Station::Brief) {
+            blockers += f.severity == core::rules::Severity::Blocker;
+            cautions += f.severity == core::rules::Severity::Caution;
+        }
+    const QString text = blockers ? QObject::tr("%n blocker(s)", nullptr, blockers) : cautions ? QObject::tr("%n caution(s)", nullptr, cautions) : QObject::tr("%1 parts agree").arg(e.build.placed.size());
+    return {text, markOfFindings(e, core::rules::Station::Brief)};
+}
+
+Live airLive(const View& v, const core::verdict::Evaluation& e) {
+    const core::Placed* cpu = e.build.firstOf(core::PartKind::Processor);
+    const auto* part = cpu ? e.air.part(cpu->mount) : nullptr;
+    const QString noise = qs(core::fixed(e.noise.totalDba, 0)) + QStringLiteral(" dB");
+    Mark mark = core::worse(worstOf(v.result(), TargetKind::Temperature), worstOf(v.result(), TargetKind::Noise));
+    mark = core::worse(mark, markOfFindings(e, core::rules::Station::Air));
+    if (!part)
+        return {noise, mark};
+    return {QObject::tr("CPU %1 at %2").arg(qs(core::fixed(v.show.value(Quantity::Temperature, part->temperatureC), 0)), noise), mark};
+}
+
+Live benchLive(const View& v) {
+    int runs = 0, settled = 0;
+    for (const core::Run& run : v.project().runs) {
+        if (run.revision != v.document.revision())
+            continue;
+        ++runs;
+        bool all = false;
+        if (const auto* a = v.document.analysis(run.id)) {
+            all = a->load.has_value();
+            for (const auto& c : a->channels)
+                if (c.kind == core::ChannelKind::Temperature)
+                    all = all && c.state == core::bench::SettleState::Settled;
+        }
+        settled += all;
+    }
+    if (runs == 0)
+        return {QObject::tr("no runs yet"), Mark::None};
+    return {QObject::tr("%1 of %2 settled").arg(settled).arg(runs), settled == runs ? Mark::Holds : settled ? Mark::Open : Mark::Crossed};
+}
+
+} // namespace
+
+std::array<Live, 6> liveResults(const View& v) {
+    std::array<Live, 6> live;
+    const auto* e = v.evaluation();
+    live[4] = benchLive(v);
+    if (!e) {
+        const QString text = v.project().revisions.empty() ? QObject::tr("no parts yet") : QObject::tr("does not resolve");
+        for (const std::size_t i : {0U, 1U, 2U, 3U, 5U})
+            live[i] = {text, v.project().revisions.empty() ? Mark::None : Mark::Crossed};
+        return live;
+    }
+    live[0] = briefLive(*e);
+    live[1] = e->fit.gaps.empty() ? Live{QObject::tr("no gaps yet"), Mark::None}
+                                  : Live{QObject::tr("tightest %1").arg(v.signedNumber(Quantity::Length, e->fit.gaps.front().marginMm()) + QLatin1Char(' ') + v.unit(Quantity::Length)), railMarks(v.result())[0]};
+    live[2] = airLive(v, *e);
+    live[3] = {QObject::tr("%1 h, %2 screws").arg(qs(core::fixed(e->make.hours, 1))).arg(e->make.screws), markOfFindings(*e, core::rules::Station::Make)};
+    const auto& verdict = v.result().verdict;
+    Mark mark = verdict.targets.empty() ? Mark::None : Mark::Holds;
+    for (const auto& t : verdict.targets)
+        mark = core::worse(mark, t.state == Mark::None ? Mark::Open : t.state);
+    live[5] = {verdict.validated ? QObject::tr("validated") : QObject::tr("%1 of %2 proven").arg(verdict.proven).arg(verdict.targets.size()), mark};
+    return live;
+}
+
+std::array<Mark, 3> railMarks(const Document::Result& result) {
+    if (!result.evaluation)
+        return {Mark::Crossed, Mark::None, Mark::None};
+    Mark fit = Mark::Holds;
+    for (const auto& gap : result.evaluation->fit.gaps)
+        if (gap.state != core::fit::GapState::Clear || gap.marginMm() < 0)
+            fit = core::worse(fit, gap.mark == Mark::Holds ? Mark::Open : gap.mark);
+    for (const auto& f : result.evaluation->findings)
+        if (f.station == core::rules::Station::Fit && f.severity == core::rules::Severity::Blocker)
+            fit = Mark::Crossed;
+    return {fit, worstOf(result, TargetKind::Temperature), worstOf(result, TargetKind::Noise)};
+}
+
+std::optional<core::explain::Working> workingOf(const View& v, const QString& key) {
+    const auto* e = v.evaluation();
+    const std::string k = key.toStdString();
+    const auto colon = k.find(':');
+    const std::string kind = k.substr(0, colon), rest = colon == std::string::npos ? std::string{} : k.substr(colon + 1);
+    if (kind == "channel") {
+        const auto cut = rest.find(':');
+        const core::Run* run = v.project().run(rest.substr(0, cut));
+        const auto* a = run ? v.document.analysis(run->id) : nullptr;
+        if (a)
+            for (const auto& c : a->channels)
+                if (c.name == rest.substr(cut + 1))
+                    return core::explain::ofChannel(*run, *a, c, v.show);
+        return std::nullopt;
+    }
+    if (kind == "run") {
+        const core::Run* run = v.project().run(rest);
+        const auto* a = run ? v.document.analysis(run->id) : nullptr;
+        if (a && !a->channels.empty()) {
+            for (const auto& c : a->channels) // the processor's is what one asks for first
+                if (c.kind == core::ChannelKind::Temperature && c.name.starts_with("cpu"))
+                    return core::explain::ofChannel(*run, *a, c, v.show);
+            return core::explain::ofChannel(*run, *a, a->channels.front(), v.show);
+        }
+        return std::nullopt;
+    }
+    if (!e)
+        return std::nullopt;
+    if (kind == "gap")
+        for (std::size_t i = 0; i < e->fit.gaps.size(); ++i)
+            if (e->fit.gaps[i].id == rest)
+                return core::explain::ofGap(e->fit.gaps[i], i + 1, v.show);
+    if (kind == "part" && e->build.at(rest))
+        return core::explain::ofPart(*e, rest, v.show);
+    if (kind == "fan" && e->build.at(rest))
+        return core::explain::ofFan(*e, rest, v.show);
+    if (kind == "opening" && e->build.opening(rest))
+        return core::explain::ofOpening(*e, rest, v.show);
+    if (kind == "chamber")
+        return core::explain::ofChamber(*e, rest, v.show);
+    if (kind == "noise")
+        return core::explain::ofNoise(*e, v.show);
+    if (kind == "power")
+        return core::explain::ofPower(*e, v.show);
+    if (kind == "volume")
+        return core::explain::ofVolume(*e, v.show);
+    if (kind == "balance")
+        return core::explain::ofBalance(*e, v.show);
+    if (kind == "mass")
+        return core::explain::ofTotals(*e, Quantity::Mass, v.show);
+    if (kind == "price")
+        return core::explain::ofTotals(*e, Quantity::Money, v.show);
+    if (kind == "made")
+        for (const auto& part : e->make.parts)
+            if (part.id == rest)
+                return core::explain::ofMadePart(v.project(), part, v.show);
+    if (kind == "step")
+        for (std::size_t i = 0; i < e->make.steps.size(); ++i)
+            if (e->make.steps[i].mount == rest)
+                return core::explain::ofStep(e->make, i, v.show);
+    if (kind == "target") {
+        const auto cut = rest.find('@');
+        const auto& result = cut == std::string::npos ? v.result() : v.document.result(rest.substr(cut + 1));
+        if (result.evaluation)
+            for (const auto& t : result.verdict.targets)
+                if (t.id == rest.substr(0, cut))
+                    return core::explain::ofTarget(*result.evaluation, t, v.show);
+    }
+    return std::nullopt;
+}
+
+void stageHead(Canvas& c, const QRectF& r, const QString& question, const QString& right) {
+    c.text({r.left(), r.top(), r.width(), 24}, question, 16, Weight::SemiBold);
+    if (!right.isEmpty())
+        c.second({r.left(), r.top(), r.width(), 24}, c.elided(right, r.width() - c.width(question, 16, Weight::SemiBold) - 16, 12), Qt::AlignRight | Qt::AlignVCenter);
+}
+
+void emptyStage(Canvas& c, const QRectF& r, const QString& sentence) {
+    c.box(r.adjusted(0, 34, 0, 0), {}, c.t.hair, 1);
+    c.paragraph({r.left() + 16, r.top() + 52, 520, 80}, sentence, 14, Weight::Medium, c.t.ink);
+}
+
+} // namespace app

@@ -1,0 +1,51 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/model/document.h"
+#include "app/scene/canvas.h"
+
+namespace app {
+
+/// What a station is painted from.
+struct View {
+    const Document& document;
+    core::Show show;
+
+    [[nodiscard]] const Document::Result& result() const { return document.result(); }
+    [[nodiscard]] const core::verdict::Evaluation* evaluation() const { return result().evaluation ? &*result().evaluation : nullptr; }
+    [[nodiscard]] const core::Project& project() const { return document.project(); }
+    [[nodiscard]] QString text(core::Quantity q, double v) const { return qs(show.text(q, v)); }
+    [[nodiscard]] QString number(core::Quantity q, double v) const { return qs(show.number(q, v)); }
+    [[nodiscard]] QString signedNumber(core::Quantity q, double v) const { return qs(show.signedNumber(q, v)); }
+    [[nodiscard]] QString unit(core::Quantity q) const { return qs(show.unit(q)); }
+};
+
+/// Positions of the three cuts through the case, mm in case axes: A across y, B across x, C across z.
+struct Cuts { double a = -1, b = -1, c = -1; };
+
+/// Painters of the six stations into the inside of the stage border. They only draw and name what can be clicked.
+void paintBrief(Canvas& c, const QRectF& r, const View& v);
+void paintFit(Canvas& c, const QRectF& r, const View& v, const Cuts& cuts);
+void paintAir(Canvas& c, const QRectF& r, const View& v);
+void paintMake(Canvas& c, const QRectF& r, const View& v);
+/// Left column of the bench: coverage and runs; the plots are widgets beside it.
+void paintBench(Canvas& c, const QRectF& r, const View& v, const std::string& run);
+void paintVerdict(Canvas& c, const QRectF& r, const View& v);
+
+/// Question in the head of a station.
+void stageHead(Canvas& c, const QRectF& r, const QString& question, const QString& right = {});
+/// "No parts yet. ..." at the upper left of an empty stage.
+void emptyStage(Canvas& c, const QRectF& r, const QString& sentence);
+
+/// Live result of a station and its mark, for the strip.
+struct Live { QString text; core::Mark mark = core::Mark::None; };
+[[nodiscard]] std::array<Live, 6> liveResults(const View& v);
+/// Marks of fit, heat and noise of a revision, for the rail.
+[[nodiscard]] std::array<core::Mark, 3> railMarks(const Document::Result& result);
+
+/// How the selected figure was worked out; nothing when the key means nothing on this revision.
+[[nodiscard]] std::optional<core::explain::Working> workingOf(const View& v, const QString& key);
+
+/// Target result by kind and subject, for readings such as "CPU 74 at 39 dB".
+[[nodiscard]] const core::verdict::TargetResult* targetOf(const Document::Result& result, core::TargetKind kind);
+
+} // namespace app

@@ -1,0 +1,218 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/stations.h"
+
+#include "core/base/text.h"
+
+namespace app {
+using core::Mark;
+using core::Quantity;
+using core::verdict::Basis;
+
+namespace {
+
+/// The revisions that fit across: the lineage of the chosen one, newest last.
+std::vector<std::string> shownRevisions(const View& v, std::size_t most) {
+    std::vector<std::string> ids;
+    if (const auto line = core::lineage(v.project(), v.document.revision()))
+        for (const core::Revision* r : *line)
+            ids.push_back(r->id);
+    while (ids.size() > most)
+        ids.erase(ids.begin() + 1); // the first stays for comparison
+    return ids;
+}
+
+double barScale(core::TargetKind kind) {
+    switch (kind) { // full bar: 16 K, 5 dB, 0.3 GHz, 5 mm, 0.3 L, 1 kg, 250 money, 100 W
+    case core::TargetKind::Temperature: return 16;
+    case core::TargetKind::Noise: return 5;
+    case core::TargetKind::Clock: return 300;
+    case core::TargetKind::Gap: return 5;
+    case core::TargetKind::Volume: return 0.3;
+    case core::TargetKind::Mass: return 1000;
+    case core::TargetKind::Cost: return 250;
+    case core::TargetKind::Power: return 100;
+    }
+    return 1;
+}
+
+void banner(Canvas& c, const QRectF& r, const View& v) {
+    const auto& verdict = v.result().verdict;
+    const Mark mark = verdict.validated || verdict.canBeValidated ? Mark::Holds : verdict.blockers ? Mark::Crossed : Mark::Open;
+    c.box(r, c.t.sheet, c.t.ink, 1.4);
+    c.p.fillRect(QRectF(r.left(), r.top(), 4, r.height()), c.markColor(mark));
+    c.p.save();
+    c.p.translate(r.left() + 20, r.center().y() - 10);
+    c.p.scale(1.8, 1.8);
+    c.mark({0, 0}, mark);
+    c.p.restore();
+    const QString id = qs(v.document.revision());
+    const QString head = verdict.validated ? QObject::tr("%1 is validated: %2 of %3 targets proven").arg(id).arg(verdict.proven).arg(verdict.targets.size())
+                                           : QObject::tr("%1 proves %2 of %3 targets").arg(id).arg(verdict.proven).arg(verdict.targets.size());
+    c.text({r.left() + 60, r.top() + 8, r.width() - 320, 20}, head, 14, Weight::SemiBold);
+    const QString next = verdict.before.empty() ? QObject::tr("Nothing stands in the way.") : qs(verdict.before.front());
+    c.second({r.left() + 60, r.top() + 28, r.width() - 330, 20}, c.elided(next, r.width() - 340, 12));
+}
+
+double board(Canvas& c, const QRectF& r, const View& v) {
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Target board"), QObject::tr("bar = headroom, whisker = band, left of the line = over; all at %1 room").arg(v.text(Quantity::Temperature, v.project().brief.roomC)));
+    const auto ids = shownRevisions(v, r.width() > 900 ? 6 : 5);
+    const double nameW = 136, limitW = 78, column = (r.width() - nameW - limitW) / std::max<std::size_t>(1, ids.size());
+    double y = r.top() + 26;
+    c.second({r.left(), y, nameW, 24}, QObject::tr("target"));
+    c.second({r.left() + nameW, y, limitW, 24}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);
+    for (std::size_t k = 0; k < ids.size(); ++k) {
+        const QRectF head(r.left() + nameW + limitW + column * static_cast<double>(k), y, column, 24);
+        if (ids[k] == v.document.revision())
+            c.box({head.left() + 4, head.top(), column - 4, 24.0 + 22.0 * static_cast<double>(v.project().brief.targets.size())}, c.t.marker, c.t.medge, 1.5);
+        if (ids[k] == v.project().baseline)
+            c.baselineSign({head.left() + 14, head.center().y()});
+        c.text(head.adjusted(26, 0, 0, 0), qs(ids[k]), 12.5, Weight::SemiBold, c.t.ink);
+        const QString words = qs(v.document.result(ids[k]).words);
+        c.second({head.left() + 54, y, column - 58, 24}, c.elided(words, column - 60, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    }
+    y += 24;
+    for (const core::Target& target : v.project().brief.targets) {
+        const Quantity q = core::explain::quantityOf(target.kind);
+        c.hline(r.left(), r.right(), y, c.t.hair);
+        c.text({r.left(), y, nameW, 22}, c.elided(qs(target.name), nameW - 4, 12.5), 12.5, Weight::Regular);
+        c.text({r.left() + nameW, y, limitW, 22}, v.text(q, target.limit), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        for (std::size_t k = 0; k < ids.size(); ++k) {
+            const auto& result = v.document.result(ids[k]);
+            const double x = r.left() + nameW + limitW + column * static_cast<double>(k);
+            const auto it = std::find_if(result.verdict.targets.begin(), result.verdict.targets.end(), [&](const auto& t) { return t.id == target.id; });
+            if (it == result.verdict.targets.end() || it->basis == Basis::Missing) {
+                c.second({x + 24, y, column - 30, 22}, QObject::tr("missing"), Qt::AlignCenter);
+                continue;
+            }
+            const QString key = QStringLiteral("target:") + qs(target.id) + (ids[k] == v.document.revision() ? QString() : QLatin1Char('@') + qs(ids[k]));
+            const double zero = x + column * 0.26, unit = column * 0.24 / barScale(target.kind);
+            const auto at = [&](double h) { return std::clamp(zero + h * unit, x + 8, x + column * 0.52); };
+            const QRectF bar = QRectF(QPointF(zero, y + 6), QPointF(at(it->headroom), y + 16)).normalized();
+            c.p.fillRect(bar, c.t.sheet);
+            c.pattern(bar, it->headroom >= 0 ? Canvas::Pattern::Holds : Canvas::Pattern::Over);
+            c.box(bar, {}, c.markColor(it->state), 1.2);
+            const double half = 0.5 * (it->high - it->low);
+            if (half > 0) {
+                c.hline(at(it->headroom - half), at(it->headroom + half), y + 11, c.t.ink, 1);
+                c.vline(at(it->headroom - half), y + 8, y + 15, c.t.ink, 1);
+                c.vline(at(it->headroom + half), y + 8, y + 15, c.t.ink, 1);
+            }
+            c.vline(zero, y, y + 22, c.t.ink, 1);
+            // Predicted values stand in second ink: they prove nothing.
+            c.text({x + column * 0.5, y, column * 0.5 - 28, 22}, v.number(q, it->value), 12.5, it->basis == Basis::Predicted ? Weight::Regular : Weight::SemiBold, it->basis == Basis::Predicted ? c.t.ink2 : c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.mark({x + column - 22, y + 6}, it->state);
+            const QRectF cell(x + 4, y, column - 6, 22);
+            if (c.isSelected(key))
+                c.box(cell, {}, c.t.medge, 2);
+            c.hit(cell, key, QObject::tr("%1, %2, %3, %4").arg(qs(target.name), qs(ids[k]), v.text(q, it->value), qs(core::markWord(it->state))));
+        }
+        y += 22;
+    }
+    c.hline(r.left(), r.right(), y, c.t.ink, 1);
+    c.second({r.left(), y + 2, r.width(), 16}, QObject::tr("dark figures: measured or computed; light figures: predicted, they prove nothing"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    return y + 18;
+}
+
+void steps(Canvas& c, const QRectF& r, const View& v) {
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("What each change did"), QObject::tr("CPU, %1").arg(v.unit(Quantity::Temperature)));
+    const auto ids = shownRevisions(v, 6);
+    struct Point { std::string id; double value, half; bool predicted; std::string words; };
+    std::vector<Point> points;
+    const core::verdict::TargetResult* cap = nullptr;
+    for (const std::string& id : ids) {
+        const auto& result = v.document.result(id);
+        if (const auto* t = targetOf(result, core::TargetKind::Temperature); t && t->basis != Basis::Missing) {
+            points.push_back({id, t->value, 0.5 * (t->high - t->low), t->basis == Basis::Predicted, result.words});
+            if (id == v.document.revision())
+                cap = t;
+        }
+    }
+    if (points.size() < 2) {
+        c.second({r.left(), r.top() + 30, r.width(), 20}, QObject::tr("Two revisions with a temperature make a chart."));
+        return;
+    }
+    double low = cap ? cap->limit : 1e9, high = cap ? cap->limit : -1e9;
+    for (const Point& p : points) {
+        low = std::min(low, p.value - std::min(p.half, 3.0));
+        high = std::max(high, p.value + std::min(p.half, 3.0));
+    }
+    low -= 3;
+    high += 3;
+    const QRectF plot(r.left() + 34, r.top() + 38, r.width() - 40, r.height() - 74);
+    const auto y = [&](double c0) { return plot.bottom() - (c0 - low) / (high - low) * plot.height(); };
+    for (double tick = std::ceil(low / 5) * 5; tick < high; tick += 5) {
+        c.hline(plot.left(), plot.right(), y(tick), c.t.hair);
+        c.text({r.left(), y(tick) - 8, 28, 16}, qs(core::fixed(v.show.value(Quantity::Temperature, tick), 0)), 11, Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
+    }
+    if (cap) {
+        c.hline(plot.left(), plot.right(), y(cap->limit), c.t.ink, 1.6, Qt::DashLine);
+        c.text({plot.right() - 60, y(cap->limit) - 18, 60, 16}, QObject::tr("cap %1").arg(qs(core::fixed(v.show.value(Quantity::Temperature, cap->limit), 0))), 11.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    }
+    const double slot = plot.width() / static_cast<double>(points.size() * 2 - 1);
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        const Point& p = points[i];
+        const double x = plot.left() + slot * 2 * static_cast<double>(i), at = y(p.value);
+        c.hline(x, x + slot, at, p.predicted ? c.t.line : c.t.ink, 3);
+        c.text({x - 10, at - 19, slot + 20, 16}, v.number(Quantity::Temperature, p.value), 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+        if (p.id == v.document.revision())
+            c.box({x + slot / 2 - 22, plot.bottom() + 6, 44, 18}, c.t.marker, c.t.medge, 1.5);
+        if (p.id == v.project().baseline)
+            c.baselineSign({x + slot / 2 - 22, plot.bottom() + 15});
+        c.text({x, plot.bottom() + 6, slot, 18}, qs(p.id), 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+        const QString key = QStringLiteral("target:") + qs(targetOf(v.document.result(p.id), core::TargetKind::Temperature)->id) + (p.id == v.document.revision() ? QString() : QLatin1Char('@') + qs(p.id));
+        c.hit({x, at - 18, slot, 24}, key, QObject::tr("%1, CPU %2").arg(qs(p.id), v.text(Quantity::Temperature, p.value)));
+        if (i + 1 == points.size())
+            break;
+        const Point& n = points[i + 1];
+        const double d = n.value - p.value, u = std::hypot(p.half, n.half);
+        QRectF bar = QRectF(QPointF(x + slot * 1.25, at), QPointF(x + slot * 1.75, y(n.value))).normalized();
+        bar.setHeight(std::max(2.0, bar.height()));
+        c.p.fillRect(bar, c.t.sheet);
+        c.pattern(bar, d <= 0 ? Canvas::Pattern::LevelLines : Canvas::Pattern::Diagonal);
+        c.box(bar, {}, d <= 0 ? c.t.cool : c.t.warm, 1.4);
+        const double mid = bar.center().x();
+        c.vline(mid, std::max(plot.top(), y(n.value + std::min(u, 4.0))), std::min(plot.bottom(), y(n.value - std::min(u, 4.0))), c.t.ink, 1.4);
+        c.text({x + slot * 0.9, bar.bottom() + 3, slot * 1.2, 16}, v.signedNumber(Quantity::TemperatureDifference, d) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, u), 11.5, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        c.text({x + slot * 0.6, bar.top() - 17, slot * 1.8, 16}, c.elided(qs(n.words), slot * 1.8, 11), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+    }
+}
+
+void beforeList(Canvas& c, const QRectF& r, const View& v) {
+    const auto& verdict = v.result().verdict;
+    const QString id = qs(v.document.revision());
+    c.heading(r.left(), r.top(), r.width(), verdict.validated ? QObject::tr("Why %1 is validated").arg(id) : QObject::tr("Before %1 can be validated").arg(id));
+    double y = r.top() + 30;
+    if (verdict.before.empty()) {
+        for (const auto& t : verdict.targets) {
+            if (y + 20 > r.bottom())
+                break;
+            c.mark({r.left(), y + 4}, t.state);
+            y += std::max(20.0, c.paragraph({r.left() + 24, y + 2, r.width() - 24, 40}, qs(t.name) + QStringLiteral(": ") + qs(core::verdict::basisWord(t.basis)) + (t.run.empty() ? QString() : QStringLiteral(", ") + qs(t.run)), 12.5, Weight::Regular, c.t.ink, 1) + 3);
+        }
+        return;
+    }
+    for (const std::string& text : verdict.before) {
+        if (y + 36 > r.bottom()) {
+            c.second({r.left() + 24, y, r.width() - 24, 18}, QObject::tr("and more"));
+            break;
+        }
+        c.mark({r.left(), y + 4}, Mark::Open);
+        y += c.paragraph({r.left() + 24, y + 2, r.width() - 24, 40}, qs(text), 12.5, Weight::Regular, c.t.ink, 2) + 6;
+    }
+}
+
+} // namespace
+
+void paintVerdict(Canvas& c, const QRectF& r, const View& v) {
+    stageHead(c, r, QObject::tr("Which revision is good enough, and how sure is that?"));
+    if (!v.evaluation())
+        return emptyStage(c, r, v.project().revisions.empty() ? QObject::tr("No revisions yet. The verdict compares revisions with the brief.") : qs(v.result().problem));
+    banner(c, {r.left(), r.top() + 32, r.width(), 56}, v);
+    const double y = board(c, {r.left(), r.top() + 98, r.width(), 300}, v) + 10;
+    const double list = std::clamp(r.width() * 0.33, 230.0, 340.0);
+    steps(c, {r.left(), y, r.width() - list - 26, r.bottom() - y}, v);
+    c.vline(r.right() - list - 13, y, r.bottom(), c.t.line);
+    beforeList(c, {r.right() - list, y, list, r.bottom() - y}, v);
+}
+
+} // namespace app

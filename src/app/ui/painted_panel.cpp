@@ -1,0 +1,94 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/painted_panel.h"
+
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QToolTip>
+
+namespace app {
+
+PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    connect(&context.selection, &Selection::changed, this, [this] { update(); });
+    connect(&context.selection, &Selection::hoverChanged, this, [this] { update(); });
+    connect(&context.document, &Document::changed, this, [this] { update(); });
+    connect(&context.document, &Document::revisionSelected, this, [this] { update(); });
+}
+
+void PaintedPanel::paintEvent(QPaintEvent*) {
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    Canvas canvas(painter, m_context.theme, m_context.selection.key(), m_context.selection.hovered());
+    paintContent(canvas);
+    m_hits = std::move(canvas.hits);
+    if (hasFocus() && focusPolicy() != Qt::NoFocus && m_hits.empty()) {
+        painter.setPen(QPen(m_context.theme.ink, 2));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(QRectF(rect()).adjusted(2, 2, -2, -2));
+    }
+}
+
+const Hit* PaintedPanel::hitAt(const QPointF& at) const {
+    // The smallest place wins: a pin before the part under it.
+    const Hit* best = nullptr;
+    for (const Hit& hit : m_hits)
+        if (hit.rect.contains(at) && (!best || hit.rect.width() * hit.rect.height() < best->rect.width() * best->rect.height()))
+            best = &hit;
+    return best;
+}
+
+void PaintedPanel::clicked(const Hit& hit) {
+    m_context.selection.select(hit.key);
+    Q_EMIT activated(hit.key);
+}
+
+void PaintedPanel::mousePressEvent(QMouseEvent* event) {
+    setFocus(Qt::MouseFocusReason);
+    if (const Hit* hit = hitAt(event->position())) {
+        const Hit copy = *hit; // a click may repaint, and so replace the list
+        clicked(copy);
+    }
+}
+
+void PaintedPanel::mouseMoveEvent(QMouseEvent* event) {
+    const Hit* hit = hitAt(event->position());
+    setCursor(hit ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    m_context.selection.hover(hit ? hit->key : QString());
+}
+
+void PaintedPanel::leaveEvent(QEvent*) { m_context.selection.hover({}); }
+
+bool PaintedPanel::event(QEvent* event) {
+    if (event->type() == QEvent::ToolTip) {
+        auto* help = static_cast<QHelpEvent*>(event);
+        if (const Hit* hit = hitAt(help->pos()))
+            QToolTip::showText(help->globalPos(), hit->name, this);
+        else
+            QToolTip::hideText();
+        return true;
+    }
+    return QWidget::event(event);
+}
+
+void PaintedPanel::stepSelection(int direction) {
+    if (m_hits.empty())
+        return;
+    const auto n = static_cast<int>(m_hits.size());
+    int at = direction > 0 ? -1 : n;
+    for (int i = 0; i < n; ++i)
+        if (m_hits[static_cast<std::size_t>(i)].key == m_context.selection.key())
+            at = i;
+    // Several drawings of one thing count once.
+    for (int i = 0; i < n; ++i) {
+        at = (at + direction + n) % n;
+        if (m_hits[static_cast<std::size_t>(at)].key != m_context.selection.key())
+            break;
+    }
+    const Hit copy = m_hits[static_cast<std::size_t>(at)];
+    setAccessibleDescription(copy.name);
+    m_context.selection.select(copy.key);
+}
+
+} // namespace app

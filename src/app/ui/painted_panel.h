@@ -1,0 +1,38 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/context.h"
+
+#include <QWidget>
+
+namespace app {
+
+/// A widget that is drawn by a scene painter: keeps its places for clicking, hovering, J and K, and reading out.
+class PaintedPanel : public QWidget {
+    Q_OBJECT
+public:
+    PaintedPanel(Context& context, QWidget* parent = nullptr);
+
+    [[nodiscard]] const std::vector<Hit>& hits() const { return m_hits; }
+    /// Selects the next or previous place on the drawing.
+    void stepSelection(int direction);
+    [[nodiscard]] const Hit* hitAt(const QPointF& at) const;
+
+Q_SIGNALS:
+    void activated(const QString& key); ///< clicked, or Enter
+
+protected:
+    virtual void paintContent(Canvas& canvas) = 0;
+    /// A click on a place; the default selects it.
+    virtual void clicked(const Hit& hit);
+
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+    bool event(QEvent* event) override;
+
+    Context& m_context;
+    std::vector<Hit> m_hits;
+};
+
+} // namespace app

@@ -1,0 +1,141 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/shell/findings_line.h"
+
+#include <QKeyEvent>
+
+namespace app {
+using core::Mark;
+using core::rules::Severity;
+
+namespace {
+Mark markOf(Severity s) { return s == Severity::Blocker ? Mark::Crossed : s == Severity::Caution ? Mark::Open : Mark::Note; }
+}
+
+QString keyOf(const core::rules::Finding& f) {
+    switch (f.station) {
+    case core::rules::Station::Fit: return QStringLiteral("gap:") + qs(f.subject);
+    case core::rules::Station::Make: return QStringLiteral("made:") + qs(f.subject);
+    case core::rules::Station::Brief:
+        if (f.rule == "target")
+            return QStringLiteral("target:") + qs(f.subject);
+        if (f.rule.starts_with("power"))
+            return QStringLiteral("power");
+        break;
+    default: break;
+    }
+    return QStringLiteral("part:") + qs(f.subject);
+}
+
+FindingsLine::FindingsLine(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
+    setFixedHeight(30);
+    setAccessibleName(tr("Findings"));
+    setObjectName(QStringLiteral("findingsLine"));
+}
+
+void FindingsLine::clicked(const Hit& hit) {
+    const auto* e = m_context.view().evaluation();
+    if (hit.key == QLatin1String("findings:first") && e && !e->findings.empty())
+        Q_EMIT show(e->findings.front());
+    else
+        Q_EMIT toggled();
+}
+
+void FindingsLine::paintContent(Canvas& c) {
+    c.p.fillRect(rect(), c.t.tray);
+    c.hline(0, width(), 0, c.t.ink, 1);
+    const View v = m_context.view();
+    const auto* e = v.evaluation();
+    int blockers = 0, cautions = 0, notes = 0;
+    if (e)
+        for (const auto& f : e->findings)
+            ++(f.severity == Severity::Blocker ? blockers : f.severity == Severity::Caution ? cautions : notes);
+    double x = 16;
+    for (const auto& [mark, text] : {std::pair{Mark::Crossed, tr("%n blocker(s)", nullptr, blockers)}, std::pair{Mark::Open, tr("%n caution(s)", nullptr, cautions)}, std::pair{Mark::Note, tr("%n note(s)", nullptr, notes)}}) {
+        c.mark({x, 10}, mark);
+        c.text({x + 20, 0, 100, 30}, text, 12.5, Weight::Medium, c.t.ink);
+        x += 26 + c.width(text, 12.5, Weight::Medium) + 10;
+    }
+    c.vline(x, 6, 25, c.t.line);
+    x += 14;
+    const double end = width() - 120;
+    QString first = m_problem;
+    if (first.isEmpty() && e && !e->findings.empty())
+        first = qs(e->findings.front().text);
+    if (first.isEmpty())
+        first = v.project().revisions.empty() ? tr("Start with File, New, or drop a project here") : e ? tr("Nothing found that needs doing") : qs(v.result().problem);
+    const QString link = m_problem.isEmpty() && e && !e->findings.empty() ? tr("Show in %1").arg(qs(core::rules::stationWord(e->findings.front().station))) : QString();
+    const double room = end - x - c.width(link, 12.5, Weight::Medium) - 16;
+    const QString shown = c.elided(first, room, 12.5, Weight::Medium);
+    c.text({x, 0, room, 30}, shown, 12.5, Weight::Medium, m_problem.isEmpty() ? c.t.ink : c.t.block);
+    if (!link.isEmpty()) {
+        const double lx = x + c.width(shown, 12.5, Weight::Medium) + 14, lw = c.width(link, 12.5, Weight::Medium);
+        c.text({lx, 0, lw, 30}, link, 12.5, Weight::Medium, c.t.ink);
+        c.hline(lx, lx + lw, 22, c.t.ink);
+        c.hit({lx - 4, 2, lw + 8, 26}, QStringLiteral("findings:first"), link);
+    }
+    const QString all = tr("All findings");
+    c.text({width() - 110.0, 0, 80, 30}, all, 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.p.setPen(QPen(c.t.ink, 1.6));
+    c.p.drawPolyline(QPolygonF{{width() - 22.0, 18}, {width() - 17.0, 12}, {width() - 12.0, 18}});
+    c.hit({width() - 116.0, 2, 110, 26}, QStringLiteral("findings:all"), tr("All findings (F)"));
+}
+
+FindingsList::FindingsList(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
+    setObjectName(QStringLiteral("findingsList"));
+    setAccessibleName(tr("All findings"));
+}
+
+void FindingsList::clicked(const Hit& hit) {
+    const auto* e = m_context.view().evaluation();
+    m_row = hit.key.mid(8).toInt();
+    if (e && m_row < static_cast<int>(e->findings.size()))
+        Q_EMIT show(e->findings[static_cast<std::size_t>(m_row)]);
+}
+
+void FindingsList::keyPressEvent(QKeyEvent* event) {
+    const auto* e = m_context.view().evaluation();
+    const int n = e ? static_cast<int>(e->findings.size()) : 0;
+    if (event->key() == Qt::Key_Escape || event->key() == Qt::Key_F)
+        return Q_EMIT closed();
+    if (n == 0)
+        return;
+    if (event->key() == Qt::Key_Down)
+        m_row = std::min(m_row + 1, n - 1);
+    else if (event->key() == Qt::Key_Up)
+        m_row = std::max(m_row - 1, 0);
+    else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+        Q_EMIT show(e->findings[static_cast<std::size_t>(std::min(m_row, n - 1))]);
+    else
+        return QWidget::keyPressEvent(event);
+    update();
+}
+
+void FindingsList::paintContent(Canvas& c) {
+    c.p.fillRect(rect(), c.t.sheet);
+    c.hline(0, width(), 0, c.t.ink, 1.4);
+    const auto* e = m_context.view().evaluation();
+    const std::size_t n = e ? e->findings.size() : 0;
+    c.text({20, 8, 120, 24}, tr("Findings"), 14, Weight::SemiBold);
+    c.second({100, 8, 300, 24}, tr("%n in all, by weight, then by station order", nullptr, static_cast<int>(n)));
+    c.second({width() - 140.0, 8, 124, 24}, tr("Esc closes"), Qt::AlignRight | Qt::AlignVCenter);
+    double y = 36;
+    for (std::size_t i = 0; i < n; ++i) {
+        const auto& f = e->findings[i];
+        if (y + 24 > height())
+            break;
+        const QRectF row(12, y, width() - 24.0, 24);
+        if (static_cast<int>(i) == m_row && hasFocus())
+            c.box(row, c.t.marker, c.t.medge, 1.5);
+        c.mark({22, y + 6}, markOf(f.severity));
+        c.text({48, y, width() - 240.0, 24}, c.elided(qs(f.text), width() - 244.0, 12.5), 12.5, Weight::Regular);
+        c.second({width() - 180.0, y, 80, 24}, qs(core::rules::stationWord(f.station)));
+        c.text({width() - 80.0, y, 56, 24}, tr("Show"), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(row.left(), row.right(), y + 24, c.t.hair);
+        c.hit(row, QStringLiteral("finding:%1").arg(i), tr("%1: %2. %3").arg(qs(core::rules::severityWord(f.severity)), qs(f.text), qs(f.remedies.empty() ? std::string{} : f.remedies.front())));
+        y += 24;
+    }
+    if (n == 0)
+        c.second({20, 40, 400, 24}, tr("Nothing found that needs doing."));
+}
+
+} // namespace app

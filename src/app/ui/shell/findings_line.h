@@ -1,0 +1,48 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/painted_panel.h"
+
+namespace app {
+
+/// Counts, the heaviest finding in words, and all of them when opened.
+class FindingsLine : public PaintedPanel {
+    Q_OBJECT
+public:
+    explicit FindingsLine(Context& context, QWidget* parent = nullptr);
+    void setProblem(const QString& text) { m_problem = text; update(); }
+
+Q_SIGNALS:
+    void toggled();
+    void show(const core::rules::Finding& finding);
+
+protected:
+    void paintContent(Canvas& canvas) override;
+    void clicked(const Hit& hit) override;
+
+private:
+    QString m_problem; ///< a save that did not work stays until it does
+};
+
+/// The opened list; lies over the stage.
+class FindingsList : public PaintedPanel {
+    Q_OBJECT
+public:
+    explicit FindingsList(Context& context, QWidget* parent = nullptr);
+
+Q_SIGNALS:
+    void show(const core::rules::Finding& finding);
+    void closed();
+
+protected:
+    void paintContent(Canvas& canvas) override;
+    void clicked(const Hit& hit) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    int m_row = 0;
+};
+
+/// Selection key of what a finding is about.
+[[nodiscard]] QString keyOf(const core::rules::Finding& finding);
+
+} // namespace app

@@ -1,0 +1,202 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/shell/revision_rail.h"
+
+#include "core/base/text.h"
+
+#include <QKeyEvent>
+#include <QScrollBar>
+#include <QVBoxLayout>
+
+namespace app {
+namespace {
+
+constexpr int cardHeight = 62, cardStep = 68;
+
+class RailHead : public PaintedPanel {
+public:
+    using PaintedPanel::PaintedPanel;
+
+protected:
+    void paintContent(Canvas& c) override {
+        c.p.fillRect(rect(), c.t.tray);
+        c.text({12, 8, 90, 22}, tr("Revisions"), 14, Weight::SemiBold);
+        const double right = width() - 17;
+        for (const auto& [x, word] : {std::pair{right - 72, tr("fit")}, std::pair{right - 39, tr("heat")}, std::pair{right - 7, tr("noise")}})
+            c.text({x - 20, 8, 40, 22}, word, 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+    }
+};
+
+/// The selected revision against the baseline, three numbers.
+class RailFoot : public PaintedPanel {
+public:
+    using PaintedPanel::PaintedPanel;
+
+protected:
+    void paintContent(Canvas& c) override {
+        c.p.fillRect(rect(), c.t.tray);
+        c.hline(12, width() - 12, 2, c.t.line);
+        const View v = m_context.view();
+        const std::string& base = v.project().baseline;
+        if (base.empty() || !v.project().revision(base)) {
+            c.paragraph({12, 10, width() - 24.0, 70}, tr("No baseline. Press P to pin the selected revision."), 12, Weight::Regular, c.t.ink2, 3);
+            return;
+        }
+        c.text({12, 8, width() - 24.0, 20}, tr("%1 against %2").arg(qs(v.document.revision()), qs(base)), 12.5, Weight::SemiBold);
+        const auto& now = v.result();
+        const auto& then = v.document.result(base);
+        double y = 30;
+        const auto row = [&](const QString& name, core::TargetKind kind, core::Quantity difference) {
+            const auto* a = targetOf(now, kind);
+            const auto* b = targetOf(then, kind);
+            c.text({12, y, 90, 18}, name, 12, Weight::Regular, c.t.ink);
+            const bool known = a && b && std::isfinite(a->value) && std::isfinite(b->value);
+            c.number(width() - 40.0, y + 9, known ? v.signedNumber(difference, a->value - b->value) : QStringLiteral("–"), v.unit(difference), 12.5);
+            y += 19;
+        };
+        row(tr("CPU"), core::TargetKind::Temperature, core::Quantity::TemperatureDifference);
+        row(tr("Noise"), core::TargetKind::Noise, core::Quantity::Level);
+        row(tr("Tightest gap"), core::TargetKind::Gap, core::Quantity::Length);
+    }
+};
+
+} // namespace
+
+RevisionCards::RevisionCards(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
+    setAccessibleName(tr("Revisions"));
+    setObjectName(QStringLiteral("revisionCards"));
+}
+
+QSize RevisionCards::sizeHint() const { return {164, static_cast<int>(m_context.document.project().revisions.size()) * cardStep + 26}; }
+QRect RevisionCards::cardRect(int index) const { return {34, 4 + index * cardStep, width() - 42, cardHeight}; }
+
+void RevisionCards::clicked(const Hit& hit) { m_context.document.selectRevision(hit.key.mid(9).toStdString()); }
+
+void RevisionCards::keyPressEvent(QKeyEvent* event) {
+    const auto& revisions = m_context.document.project().revisions;
+    const auto it = std::find_if(revisions.begin(), revisions.end(), [&](const core::Revision& r) { return r.id == m_context.document.revision(); });
+    if (it == revisions.end())
+        return QWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_Down && it + 1 != revisions.end())
+        m_context.document.selectRevision((it + 1)->id);
+    else if (event->key() == Qt::Key_Up && it != revisions.begin())
+        m_context.document.selectRevision((it - 1)->id);
+    else
+        QWidget::keyPressEvent(event);
+}
+
+void RevisionCards::paintContent(Canvas& c) {
+    c.p.fillRect(rect(), c.t.tray);
+    const View v = m_context.view();
+    const auto& revisions = v.project().revisions;
+    std::vector<std::string> trunk;
+    if (const auto line = core::lineage(v.project(), v.document.revision()))
+        for (const core::Revision* r : *line)
+            trunk.push_back(r->id);
+    const auto indexOf = [&](const std::string& id) { return std::find_if(revisions.begin(), revisions.end(), [&](const core::Revision& r) { return r.id == id; }) - revisions.begin(); };
+    const auto onTrunk = [&](const std::string& id) { return std::find(trunk.begin(), trunk.end(), id) != trunk.end(); };
+    // Lines of descent: the trunk straight, side branches short.
+    if (trunk.size() > 1)
+        c.vline(17, cardRect(static_cast<int>(indexOf(trunk.front()))).top() + 12, cardRect(static_cast<int>(indexOf(trunk.back()))).top() + 12, c.t.ink, 1.6);
+    for (std::size_t i = 0; i < revisions.size(); ++i) {
+        const core::Revision& r = revisions[i];
+        const auto& result = v.document.result(r.id);
+        const bool straight = onTrunk(r.id), selected = r.id == v.document.revision();
+        QRectF card = QRectF(cardRect(static_cast<int>(i)));
+        if (!straight)
+            card.setLeft(card.left() + 8);
+        const double y = card.top() + 12;
+        if (straight) {
+            c.hline(17, card.left(), y, c.t.ink, 1.2);
+        } else if (!r.parent.empty()) {
+            const double from = cardRect(static_cast<int>(indexOf(r.parent))).top() + 12.0;
+            c.p.setPen(QPen(c.t.line, 1));
+            c.p.drawPolyline(QPolygonF{{17, std::max(from, y - 40)}, {24, y}, {card.left(), y}});
+        }
+        if (r.id == v.project().baseline)
+            c.baselineSign({17, y});
+        else {
+            c.p.setPen(QPen(c.t.ink, 1.4));
+            c.p.setBrush(selected ? c.t.mdot : straight ? c.t.sheet : c.t.tray);
+            c.p.drawEllipse(QPointF(17, y), selected ? 5 : 3.5, selected ? 5 : 3.5);
+        }
+        c.box(card, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.line, selected ? 1.6 : 1);
+        if (selected)
+            c.p.fillRect(QRectF(card.left(), card.top(), 3, card.height()), c.t.medge);
+        if (r.id == v.project().baseline)
+            c.p.fillRect(QRectF(0, 0, 0, 0), c.t.ink);
+        c.text({card.left() + 9, card.top() + 2, 60, 20}, qs(r.id), 13, Weight::SemiBold);
+        if (result.verdict.validated)
+            c.text({card.left() + 34, card.top() + 3, 30, 18}, tr("valid"), 11, Weight::SemiBold, c.t.ok);
+        const auto marks = railMarks(result);
+        const double right = card.right() - 9;
+        for (int k = 0; k < 3; ++k)
+            c.mark({right - 79 + 32.5 * k, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
+        const QString words = r.parent.empty() ? tr("First: ") + qs(result.words) : qs(result.words);
+        c.text({card.left() + 9, card.top() + 20, card.width() - 16, 20}, c.elided(words.isEmpty() ? tr("no change yet") : words, card.width() - 18, 12, Weight::Medium), 12, Weight::Medium, c.t.ink);
+        QString line;
+        if (!result.evaluation)
+            line = qs(result.problem);
+        else if (const auto* cpu = targetOf(result, core::TargetKind::Temperature); cpu && std::isfinite(cpu->value))
+            line = v.text(core::Quantity::Temperature, cpu->value) + QStringLiteral(" · ") + v.number(core::Quantity::Level, targetOf(result, core::TargetKind::Noise) ? targetOf(result, core::TargetKind::Noise)->value : result.evaluation->noise.totalDba) + QStringLiteral(" dB");
+        else
+            line = v.text(core::Quantity::Volume, result.evaluation->fit.volumeL);
+        c.second({card.left() + 9, card.top() + 39, card.width() - 16, 18}, c.elided(line, card.width() - 18, 12));
+        c.hit(card, QStringLiteral("revision:") + qs(r.id), tr("%1: %2. Fit %3, heat %4, noise %5").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2]))));
+    }
+    if (!v.project().baseline.empty()) {
+        const double y = static_cast<double>(revisions.size()) * cardStep + 12;
+        c.baselineSign({17, y});
+        c.second({34, y - 10, width() - 40.0, 20}, tr("%1 is the baseline").arg(qs(v.project().baseline)));
+    }
+}
+
+RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 12);
+    layout->setSpacing(0);
+    m_head = new RailHead(context, this);
+    m_head->setFixedHeight(34);
+    m_head->setFocusPolicy(Qt::NoFocus);
+    m_cards = new RevisionCards(context);
+    m_scroll = new QScrollArea(this);
+    m_scroll->setWidget(m_cards);
+    m_scroll->setWidgetResizable(true);
+    m_scroll->setFrameShape(QFrame::NoFrame);
+    m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_scroll->setFocusPolicy(Qt::NoFocus);
+    m_foot = new RailFoot(context, this);
+    m_foot->setFixedHeight(96);
+    m_foot->setFocusPolicy(Qt::NoFocus);
+    m_button = new QPushButton(this);
+    m_button->setObjectName(QStringLiteral("newRevision"));
+    layout->addWidget(m_head);
+    layout->addWidget(m_scroll, 1);
+    layout->addWidget(m_foot);
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(12, 0, 12, 0);
+    row->addWidget(m_button);
+    layout->addLayout(row);
+    connect(m_button, &QPushButton::clicked, this, &RevisionRail::newRevision);
+    connect(&context.document, &Document::changed, this, &RevisionRail::refresh);
+    connect(&context.document, &Document::revisionSelected, this, &RevisionRail::refresh);
+    refresh();
+}
+
+void RevisionRail::refresh() {
+    m_cards->setMinimumHeight(m_cards->sizeHint().height());
+    const QString id = qs(m_context.document.revision());
+    m_button->setText(id.isEmpty() ? tr("Start the first revision") : tr("New revision from %1").arg(id));
+    m_button->setToolTip(tr("State one change; the revision gets its words from it (Ctrl+N)"));
+    QMetaObject::invokeMethod(this, [this] { showSelected(); }, Qt::QueuedConnection);
+}
+
+void RevisionRail::showSelected() {
+    const auto& revisions = m_context.document.project().revisions;
+    for (std::size_t i = 0; i < revisions.size(); ++i)
+        if (revisions[i].id == m_context.document.revision()) {
+            const QRect r = m_cards->cardRect(static_cast<int>(i));
+            m_scroll->ensureVisible(r.center().x(), r.center().y(), 10, r.height());
+        }
+}
+
+} // namespace app

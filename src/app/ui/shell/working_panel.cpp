@@ -1,0 +1,274 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/shell/working_panel.h"
+
+#include "core/base/text.h"
+
+#include <QVBoxLayout>
+
+namespace app {
+using core::explain::Working;
+using core::Quantity;
+
+namespace {
+
+class WorkingHead : public PaintedPanel {
+public:
+    WorkingHead(Context& context, const WorkingSheet& sheet, QWidget* parent) : PaintedPanel(context, parent), m_sheet(sheet) {}
+
+protected:
+    void paintContent(Canvas& c) override {
+        c.p.fillRect(rect(), c.t.sheet);
+        c.text({16, 8, 100, 22}, tr("Working"), 14, Weight::SemiBold);
+        if (m_sheet.working())
+            c.second({90, 8, width() - 106.0, 22}, c.elided(qs(m_sheet.working()->place), width() - 108.0, 12), Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(0, width(), height() - 1, c.t.line);
+    }
+
+private:
+    const WorkingSheet& m_sheet;
+};
+
+class WorkingLegend : public PaintedPanel {
+public:
+    using PaintedPanel::PaintedPanel;
+
+protected:
+    void paintContent(Canvas& c) override {
+        c.p.fillRect(rect(), c.t.sheet);
+        c.hline(0, width(), 0, c.t.line);
+        using core::explain::Stamp;
+        double x = 12;
+        for (const auto& [stamp, word] : {std::pair{Stamp::Measured, tr("measured")}, std::pair{Stamp::Sheet, tr("sheet")}, std::pair{Stamp::Assumed, tr("assumed")}, std::pair{Stamp::Computed, tr("computed")}}) {
+            c.stamp({x, 7}, stamp);
+            c.second({x + 16, 4, 70, 20}, word, Qt::AlignLeft | Qt::AlignVCenter, 11);
+            x += 20 + c.width(word, 11) + 5;
+        }
+    }
+};
+
+double section(Canvas& c, double y, double w, const QString& title) {
+    c.hline(0, w, y, c.t.hair);
+    c.text({16, y + 7, w - 32, 20}, title, 12.5, Weight::SemiBold);
+    return y + 30;
+}
+
+} // namespace
+
+WorkingSheet::WorkingSheet(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
+    setAccessibleName(tr("Working"));
+    setObjectName(QStringLiteral("workingSheet"));
+    connect(&context.selection, &Selection::changed, this, &WorkingSheet::refresh);
+    connect(&context.document, &Document::changed, this, &WorkingSheet::refresh);
+    connect(&context.document, &Document::revisionSelected, this, &WorkingSheet::refresh);
+}
+
+void WorkingSheet::refresh() {
+    const QString key = m_context.selection.key();
+    m_working = key.isEmpty() ? std::nullopt : workingOf(m_context.view(), key);
+    m_missing = key.isEmpty() ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.") : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
+    if (m_working)
+        setAccessibleDescription(qs(m_working->title + ", " + m_context.show().text(m_working->quantity, m_working->value) + ", " + m_working->sentence));
+    // The height follows from the content; painting into nothing measures it.
+    QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
+    QPainter painter(&probe);
+    Canvas canvas(painter, m_context.theme);
+    paintContent(canvas);
+    update();
+    if (auto* w = window())
+        w->update();
+}
+
+double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View& v) {
+    const double right = width();
+    y = section(c, y, right, tr("How it adds up"));
+    for (const auto& row : w.rows) {
+        c.text({16, y - 1, 14, 18}, qs(row.sign), 12.5, Weight::Medium, c.t.ink);
+        const double used = c.paragraph({32, y, right - 32 - 122, 60}, qs(row.label), 12.5, Weight::Regular, c.t.ink, 3);
+        c.text({right - 134, y - 1, 54, 18}, v.number(row.quantity, row.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        QString tail = v.unit(row.quantity);
+        if (row.band > 0) {
+            const Quantity d = row.quantity == Quantity::Temperature ? Quantity::TemperatureDifference : row.quantity;
+            tail = QStringLiteral("±") + v.number(d, row.band);
+        }
+        c.second({right - 76, y - 1, 46, 18}, tail, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        c.stamp({right - 28, y + 1}, row.stamp);
+        y += std::max(19.0, used + 3);
+    }
+    if (!w.sum.empty()) {
+        c.hline(32, right - 16, y + 2, c.t.ink, 1.4);
+        y += 8 + c.paragraph({32, y + 7, right - 48, 120}, qs(w.sum), 12, Weight::Regular, c.t.ink2, 6);
+    }
+    return y + 8;
+}
+
+double WorkingSheet::paintDoubt(Canvas& c, double y, const Working& w) {
+    const double right = width();
+    y = section(c, y, right, tr("Where the doubt comes from"));
+    const QRectF bar(16, y, right - 32, 10);
+    const std::array patterns{Canvas::Pattern::Solid, Canvas::Pattern::Crossed, Canvas::Pattern::LevelLines};
+    double x = bar.left();
+    for (std::size_t i = 0; i < w.doubt.size() && i < 3; ++i) {
+        const QRectF part(x, bar.top(), bar.width() * w.doubt[i].share, bar.height());
+        c.pattern(part, patterns[i]);
+        x += part.width();
+    }
+    c.box(bar, {}, c.t.ink, 1);
+    y += 16;
+    for (std::size_t i = 0; i < w.doubt.size() && i < 3; ++i) {
+        c.pattern({16, y + 4, 10, 10}, patterns[i]);
+        c.box({16, y + 4, 10, 10}, {}, c.t.ink, 1);
+        c.text({34, y, right - 90, 18}, c.elided(qs(w.doubt[i].label), right - 92, 12.5), 12.5, Weight::Regular);
+        c.text({right - 66, y, 50, 18}, qs(core::fixed(100 * w.doubt[i].share, 0)) + QStringLiteral(" %"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        y += 18;
+    }
+    return y + 8;
+}
+
+double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const View& v) {
+    const double right = width();
+    y = section(c, y, right, tr("What would change it"));
+    for (const auto& change : w.changes) {
+        c.mark({16, y + 3}, change.after);
+        const double used = c.paragraph({38, y, right - 38 - 84, 40}, qs(change.text), 12.5, Weight::Regular, c.t.ink, 2);
+        c.text({right - 96, y - 1, 80, 18}, v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') + v.unit(change.quantity), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        y += std::max(20.0, used + 4);
+    }
+    return y + 8;
+}
+
+/// The same figure over the line of descent.
+double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
+    const auto line = core::lineage(v.project(), v.document.revision());
+    if (!line || line->size() < 2 || !m_working->known)
+        return y;
+    struct Point { std::string id; double value; };
+    std::vector<Point> points;
+    for (const core::Revision* r : *line) {
+        const auto& result = v.document.result(r->id);
+        if (!result.evaluation)
+            continue;
+        const auto& e = *result.evaluation;
+        const std::string& key = m_working->key;
+        std::optional<double> value;
+        if (key.starts_with("part:")) {
+            if (const auto* p = e.air.part(key.substr(5)))
+                value = p->temperatureC;
+        } else if (key.starts_with("gap:")) {
+            for (const auto& g : e.fit.gaps)
+                if (g.id == key.substr(4))
+                    value = g.marginMm();
+        } else if (key == "noise") {
+            value = e.noise.totalDba;
+        } else if (key == "power") {
+            value = e.power.drawW;
+        } else if (key.starts_with("target:")) {
+            const std::string id = key.substr(7, key.find('@') - 7);
+            for (const auto& t : result.verdict.targets)
+                if (t.id == id && std::isfinite(t.value))
+                    value = t.value;
+        } else if (key.starts_with("fan:")) {
+            for (const auto& f : e.air.fans)
+                if (f.id == key.substr(4))
+                    value = f.flowM3h;
+        }
+        if (value)
+            points.push_back({r->id, *value});
+    }
+    if (points.size() < 2)
+        return y;
+    const double right = width();
+    y = section(c, y, right, tr("Over the revisions"));
+    const auto [lo, hi] = std::minmax_element(points.begin(), points.end(), [](const Point& a, const Point& b) { return a.value < b.value; });
+    const double low = lo->value, high = std::max(hi->value, low + 1e-6);
+    const double dx = (right - 56) / static_cast<double>(points.size() - 1);
+    const auto at = [&](std::size_t i) { return QPointF(28 + dx * static_cast<double>(i), y + 58 - 40 * (points[i].value - low) / (high - low)); };
+    c.p.setPen(QPen(c.t.ink2, 1.2));
+    for (std::size_t i = 1; i < points.size(); ++i)
+        c.p.drawLine(at(i - 1), at(i));
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        if (points[i].id == v.project().baseline) {
+            c.baselineSign(at(i));
+        } else {
+            c.p.setPen(QPen(c.t.ink, 1.3));
+            c.p.setBrush(points[i].id == v.document.revision() ? c.t.mdot : c.t.sheet);
+            c.p.drawEllipse(at(i), 3.6, 3.6);
+        }
+        c.text({at(i).x() - 20, at(i).y() - 20, 40, 14}, qs(core::fixed(v.show.value(m_working->quantity, points[i].value), m_working->quantity == Quantity::Length ? 1 : 0)), 11, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        c.text({at(i).x() - 20, y + 68, 40, 14}, qs(points[i].id), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+    }
+    return y + 90;
+}
+
+void WorkingSheet::paintContent(Canvas& c) {
+    c.p.fillRect(rect(), c.t.sheet);
+    const double right = width();
+    if (!m_working) {
+        c.paragraph({16, 16, right - 32, 120}, m_missing, 12.5, Weight::Regular, c.t.ink2);
+        setMinimumHeight(140);
+        return;
+    }
+    const View v = m_context.view();
+    const Working& w = *m_working;
+    double y = 12;
+    y += c.paragraph({16, y, right - 60, 40}, qs(w.title), 12.5, Weight::Medium, c.t.ink, 2) + 2;
+    if (w.known) {
+        const QString number = v.number(w.quantity, w.value);
+        c.text({16, y, right, 38}, number, 32, Weight::SemiBold);
+        double x = 16 + c.width(number, 32, Weight::SemiBold) + 8;
+        c.text({x, y + 4, 80, 34}, v.unit(w.quantity), 15, Weight::Regular, c.t.ink2);
+        x += c.width(v.unit(w.quantity), 15) + 10;
+        if (w.band > 0) {
+            const Quantity d = w.quantity == Quantity::Temperature ? Quantity::TemperatureDifference : w.quantity;
+            c.text({x, y + 4, 90, 34}, QStringLiteral("±") + v.number(d, w.band), 15, Weight::Medium, c.t.ink);
+        }
+        c.p.save();
+        c.p.translate(right - 40, y + 10);
+        c.p.scale(1.6, 1.6);
+        c.mark({0, 0}, w.mark);
+        c.p.restore();
+        y += 42;
+    }
+    y += c.paragraph({16, y, right - 32, 100}, qs(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) + 12;
+    if (!w.rows.empty())
+        y = paintRows(c, y, w, v);
+    if (!w.doubt.empty())
+        y = paintDoubt(c, y, w);
+    if (!w.changes.empty())
+        y = paintChanges(c, y, w, v);
+    if (!w.usedBy.empty()) {
+        c.hline(0, right, y, c.t.hair);
+        c.text({16, y + 6, 60, 20}, tr("Used by"), 12.5, Weight::SemiBold);
+        QStringList used;
+        for (const auto& u : w.usedBy)
+            used << qs(u);
+        y += 12 + c.paragraph({76, y + 8, right - 92, 40}, used.join(QStringLiteral(", ")), 12.5, Weight::Regular, c.t.ink, 2);
+    }
+    y = paintHistory(c, y, v);
+    c.hline(0, right, y, c.t.hair);
+    y += 8 + c.paragraph({16, y + 8, right - 32, 120}, qs(w.method), 12, Weight::Regular, c.t.ink2, 6) + 8;
+    setMinimumHeight(static_cast<int>(y));
+}
+
+WorkingPanel::WorkingPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(0);
+    m_sheet = new WorkingSheet(context);
+    auto* head = new WorkingHead(context, *m_sheet, this);
+    head->setFixedHeight(38);
+    head->setFocusPolicy(Qt::NoFocus);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidget(m_sheet);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    auto* legend = new WorkingLegend(context, this);
+    legend->setFixedHeight(28);
+    legend->setFocusPolicy(Qt::NoFocus);
+    layout->addWidget(head);
+    layout->addWidget(scroll, 1);
+    layout->addWidget(legend);
+}
+
+} // namespace app

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/painted_panel.h"
+
+#include <QScrollArea>
+
+namespace app {
+
+/// How the selected figure was worked out; always in the same order.
+class WorkingSheet : public PaintedPanel {
+    Q_OBJECT
+public:
+    explicit WorkingSheet(Context& context, QWidget* parent = nullptr);
+    [[nodiscard]] const std::optional<core::explain::Working>& working() const { return m_working; }
+    void refresh();
+
+protected:
+    void paintContent(Canvas& canvas) override;
+
+private:
+    double paintRows(Canvas& c, double y, const core::explain::Working& w, const View& v);
+    double paintDoubt(Canvas& c, double y, const core::explain::Working& w);
+    double paintChanges(Canvas& c, double y, const core::explain::Working& w, const View& v);
+    double paintHistory(Canvas& c, double y, const View& v);
+    std::optional<core::explain::Working> m_working;
+    QString m_missing;
+};
+
+class WorkingPanel : public QWidget {
+    Q_OBJECT
+public:
+    explicit WorkingPanel(Context& context, QWidget* parent = nullptr);
+    [[nodiscard]] WorkingSheet* sheet() const { return m_sheet; }
+
+private:
+    Context& m_context;
+    WorkingSheet* m_sheet;
+};
+
+} // namespace app

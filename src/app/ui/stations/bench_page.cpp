@@ -1,0 +1,364 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/stations/bench_page.h"
+
+#include "core/base/text.h"
+
+#include <qcustomplot.h>
+
+namespace app {
+using core::ChannelKind;
+using core::Quantity;
+
+namespace {
+constexpr double leftShare = 0.40;
+
+void dress(QCustomPlot* plot, const Theme& t) {
+    plot->setBackground(QBrush(t.paper));
+    for (QCPAxis* axis : {plot->xAxis, plot->yAxis, plot->xAxis2, plot->yAxis2}) {
+        axis->setBasePen(QPen(t.line, 1));
+        axis->setTickPen(QPen(t.line, 1));
+        axis->setSubTicks(false);
+        axis->setTickLabelColor(t.ink2);
+        axis->setLabelColor(t.ink2);
+        axis->setTickLabelFont(t.font(11));
+        axis->setLabelFont(t.font(11));
+        axis->grid()->setPen(QPen(t.hair, 1));
+        axis->grid()->setZeroLinePen(Qt::NoPen);
+    }
+    plot->axisRect()->setMinimumMargins(QMargins(44, 4, 6, 4));
+}
+} // namespace
+
+BenchPage::BenchPage(Context& context, QWidget* parent)
+    : StationPage(context, tr("Bench"), {}, parent), m_trace(new QCustomPlot(this)), m_level(new QCustomPlot(this)), m_clock(new QCustomPlot(this)) {
+    m_trace->setObjectName(QStringLiteral("trace"));
+    for (QCustomPlot* plot : {m_trace, m_level, m_clock}) {
+        plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
+        plot->axisRect()->setRangeZoom(Qt::Horizontal);
+        plot->axisRect()->setRangeDrag(Qt::Horizontal);
+        plot->setFocusPolicy(Qt::NoFocus);
+        // The three share their time.
+        connect(plot->xAxis, qOverload<const QCPRange&>(&QCPAxis::rangeChanged), this, [this](const QCPRange& range) {
+            for (QCustomPlot* other : {m_trace, m_level, m_clock})
+                if (other->xAxis->range() != range) {
+                    other->xAxis->setRange(range);
+                    other->replot(QCustomPlot::rpQueuedReplot);
+                }
+        });
+    }
+    connect(&context.document, &Document::changed, this, [this] { chooseRunOfRevision(); });
+    connect(&context.document, &Document::revisionSelected, this, [this] { chooseRunOfRevision(); });
+    connect(&context.selection, &Selection::changed, this, [this] {
+        const QString key = m_context.selection.key();
+        if (key.startsWith(QLatin1String("run:")))
+            selectRun(key.mid(4).toStdString());
+        else if (key.startsWith(QLatin1String("channel:")))
+            plot();
+    });
+    refreshTheme();
+}
+
+BenchPage::~BenchPage() {
+    if (m_source)
+        m_source->disconnect(this);
+}
+
+void BenchPage::refreshTheme() {
+    for (QCustomPlot* p : {m_trace, m_level, m_clock})
+        dress(p, m_context.theme);
+    plot();
+}
+
+void BenchPage::selectRun(const std::string& id) {
+    if (!m_context.document.project().run(id))
+        return;
+    m_run = id;
+    const std::string revision = m_context.document.project().run(id)->revision;
+    if (revision != m_context.document.revision())
+        m_context.document.selectRevision(revision);
+    m_run = id;
+    plot();
+    update();
+    Q_EMIT runSelected();
+}
+
+void BenchPage::chooseRunOfRevision() {
+    const auto& project = m_context.document.project();
+    const core::Run* current = project.run(m_run);
+    if (!current || current->revision != m_context.document.revision()) {
+        m_run.clear();
+        for (const core::Run& run : project.runs)
+            if (run.revision == m_context.document.revision() && (m_run.empty() || run.load == project.brief.load))
+                if (m_run.empty() || project.run(m_run)->load != project.brief.load)
+                    m_run = run.id;
+    }
+    plot();
+    update();
+}
+
+const core::bench::ChannelResult* BenchPage::plotted() const {
+    const auto* a = m_context.document.analysis(m_run);
+    if (!a)
+        return nullptr;
+    const QString key = m_context.selection.key();
+    const QString prefix = QStringLiteral("channel:") + qs(m_run) + QLatin1Char(':');
+    const core::bench::ChannelResult* best = nullptr;
+    for (const auto& c : a->channels) {
+        if (c.kind != ChannelKind::Temperature)
+            continue;
+        if (key == prefix + qs(c.name))
+            return &c;
+        if (!best || c.name.starts_with("cpu"))
+            best = &c;
+    }
+    return best;
+}
+
+void BenchPage::plotChannel(QCustomPlot* plot, const core::Run& run, ChannelKind kind, const QString& title) {
+    plot->clearPlottables();
+    plot->clearItems();
+    const Theme& t = m_context.theme;
+    for (const core::Channel& ch : run.samples->channels) {
+        if (ch.kind != kind)
+            continue;
+        QVector<double> x, y;
+        for (std::size_t i = 0; i < ch.values.size(); ++i)
+            if (std::isfinite(ch.values[i])) {
+                x << run.samples->timeS[i] / 60;
+                y << (kind == ChannelKind::Clock ? ch.values[i] / 1000 : ch.values[i]);
+            }
+        QCPGraph* graph = plot->addGraph();
+        graph->setData(x, y, true);
+        graph->setPen(QPen(t.ink, 1.1));
+        graph->setAdaptiveSampling(true);
+        break;
+    }
+    plot->yAxis->setLabel(title);
+    plot->yAxis->rescale();
+    plot->yAxis->scaleRange(1.3);
+    plot->yAxis->ticker()->setTickCount(3);
+    plot->replot(QCustomPlot::rpQueuedReplot);
+}
+
+void BenchPage::plot() {
+    m_trace->clearPlottables();
+    m_trace->clearItems();
+    const core::Run* run = m_context.document.project().run(m_run);
+    const bool shown = run && !run->samples->timeS.empty();
+    for (QCustomPlot* p : {m_trace, m_level, m_clock})
+        p->setVisible(shown && !isRecording());
+    if (!shown)
+        return;
+    const Theme& t = m_context.theme;
+    const core::Show show = m_context.show();
+    const auto* a = m_context.document.analysis(m_run);
+    const auto* c = plotted();
+    const auto degrees = [&](double v) { return show.value(Quantity::Temperature, v); };
+    const core::Channel* channel = nullptr;
+    for (const core::Channel& ch : run->samples->channels)
+        if (c && ch.name == c->name)
+            channel = &ch;
+    if (channel) {
+        QVector<double> x, y;
+        double last = -1e9;
+        for (std::size_t i = 0; i < channel->values.size(); ++i) {
+            const double minute = run->samples->timeS[i] / 60;
+            // A gap in the log is drawn as a gap.
+            if (x.size() && minute - last > 0.2) {
+                x << minute;
+                y << std::nan("");
+            }
+            last = minute;
+            x << minute;
+            y << degrees(channel->values[i]);
+        }
+        QCPGraph* graph = m_trace->addGraph();
+        graph->setData(x, y, true);
+        graph->setPen(QPen(t.ink2, 1));
+    }
+    if (c && c->fit && c->fit->bins > 0) {
+        QVector<double> x, y;
+        for (int i = 0; i <= 200; ++i) {
+            const double s = c->fit->lengthS * i / 200 + 15;
+            x << (c->fitStartS + s) / 60;
+            y << degrees(c->fit->two.at(s) + c->fitRoomC);
+        }
+        QCPGraph* graph = m_trace->addGraph();
+        graph->setData(x, y, true);
+        graph->setPen(QPen(t.ink, 2));
+    }
+    m_trace->xAxis->rescale();
+    const auto hline = [&](double v, const QColor& colour, double w, Qt::PenStyle style, const QString& text) {
+        auto* line = new QCPItemStraightLine(m_trace);
+        line->point1->setCoords(0, v);
+        line->point2->setCoords(1, v);
+        line->setPen(QPen(colour, w, style));
+        auto* label = new QCPItemText(m_trace);
+        label->position->setTypeX(QCPItemPosition::ptAxisRectRatio);
+        label->position->setTypeY(QCPItemPosition::ptPlotCoords);
+        label->position->setCoords(0.01, v);
+        label->setPositionAlignment(Qt::AlignLeft | Qt::AlignBottom);
+        label->setFont(t.font(11.5, Weight::SemiBold));
+        label->setColor(colour == t.medge ? t.ink : colour);
+        label->setText(text);
+    };
+    double low = 1e9, high = -1e9;
+    for (int g = 0; g < m_trace->graphCount(); ++g) {
+        bool found = false;
+        const QCPRange range = m_trace->graph(g)->getValueRange(found);
+        if (found) {
+            low = std::min(low, range.lower);
+            high = std::max(high, range.upper);
+        }
+    }
+    if (c && std::isfinite(c->settled)) {
+        hline(degrees(c->settled), t.medge, 1.6, Qt::SolidLine,
+              tr("%1 %2 ±%3").arg(c->state == core::bench::SettleState::Settled ? tr("settles to") : tr("would settle to"), qs(show.text(Quantity::Temperature, c->settled)), qs(show.number(Quantity::TemperatureDifference, 0.5 * (c->high - c->low)))));
+        high = std::max(high, degrees(c->settled));
+    }
+    for (const core::Target& target : m_context.document.project().brief.targets)
+        if (c && target.kind == core::TargetKind::Temperature && target.subject == c->subject) {
+            hline(degrees(target.limit), t.ink, 1.4, Qt::DashLine, tr("cap %1").arg(qs(show.number(Quantity::Temperature, target.limit))));
+            high = std::max(high, degrees(target.limit));
+        }
+    if (a && a->load)
+        for (const auto& [at, text] : {std::pair{a->load->startS, tr("load")}, std::pair{a->load->endS, tr("end")}}) {
+            auto* line = new QCPItemLine(m_trace);
+            line->start->setTypeY(QCPItemPosition::ptAxisRectRatio);
+            line->end->setTypeY(QCPItemPosition::ptAxisRectRatio);
+            line->start->setCoords(at / 60, 0);
+            line->end->setCoords(at / 60, 1);
+            line->setPen(QPen(t.line, 1, Qt::DashLine));
+            auto* label = new QCPItemText(m_trace);
+            label->position->setTypeY(QCPItemPosition::ptAxisRectRatio);
+            label->position->setCoords(at / 60, 0.97);
+            label->setPositionAlignment(at == a->load->startS ? Qt::AlignLeft | Qt::AlignBottom : Qt::AlignRight | Qt::AlignBottom);
+            label->setFont(t.font(11));
+            label->setColor(t.ink2);
+            label->setText(text);
+        }
+    m_trace->yAxis->setLabel((c ? qs(c->name) + QStringLiteral(", ") : QString()) + qs(show.unit(Quantity::Temperature)));
+    m_trace->xAxis->setLabel(tr("minutes"));
+    if (high > low)
+        m_trace->yAxis->setRange(low - 3, high + 4);
+    m_trace->replot(QCustomPlot::rpQueuedReplot);
+    plotChannel(m_level, *run, ChannelKind::Level, tr("Noise, dB(A)"));
+    plotChannel(m_clock, *run, ChannelKind::Clock, tr("Clock, GHz"));
+}
+
+void BenchPage::resizeEvent(QResizeEvent* event) {
+    StationPage::resizeEvent(event);
+    const QRectF r = inside();
+    const double left = r.left() + r.width() * leftShare + 20, width = r.right() - left;
+    const double top = r.top() + 62, free = r.bottom() - top - 2;
+    m_trace->setGeometry(QRectF(left, top, width, free * 0.56).toRect());
+    m_level->setGeometry(QRectF(left, top + free * 0.58, width, free * 0.20).toRect());
+    m_clock->setGeometry(QRectF(left, top + free * 0.80, width, free * 0.20).toRect());
+}
+
+void BenchPage::drawLive(Canvas& c, const QRectF& r) {
+    c.box(r, c.t.field, c.t.ink, 1.4);
+    const QRectF head(r.left(), r.top(), 112, r.height());
+    c.p.fillRect(head, c.t.ink);
+    c.p.setPen(Qt::NoPen);
+    c.p.setBrush(c.t.paper);
+    c.p.drawEllipse(QPointF(head.left() + 18, head.top() + 18), 5, 5);
+    c.text({head.left() + 30, head.top() + 8, 80, 20}, tr("Recording"), 13, Weight::SemiBold, c.t.paper);
+    c.text({head.left() + 12, head.top() + 30, 96, 18}, qs(m_liveRevision), 12, Weight::Regular, c.t.paper);
+    const double seconds = m_live.timeS.empty() ? 0 : m_live.timeS.back() - m_live.timeS.front();
+    c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(seconds)).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
+    std::vector<const core::Channel*> shown;
+    for (const core::Channel& ch : m_live.channels)
+        if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
+            shown.push_back(&ch);
+    const double w = (r.width() - head.width()) / std::max<std::size_t>(1, shown.size());
+    for (std::size_t i = 0; i < shown.size(); ++i) {
+        const core::Channel& ch = *shown[i];
+        const double x = head.right() + w * static_cast<double>(i) + 10;
+        c.second({x, r.top() + 8, w - 14, 18}, c.elided(qs(ch.name), w - 16, 12));
+        const double value = ch.values.empty() ? std::nan("") : ch.values.back();
+        if (!std::isfinite(value)) {
+            c.text({x, r.top() + 28, w - 14, 38}, tr("lost"), 20, Weight::SemiBold, c.t.block);
+            continue;
+        }
+        const bool thermal = ch.kind == ChannelKind::Temperature || ch.kind == ChannelKind::Ambient;
+        const core::Show show = m_context.show();
+        const QString number = thermal ? qs(show.number(Quantity::Temperature, value)) : ch.kind == ChannelKind::Clock ? qs(core::fixed(value / 1000, 2)) : qs(core::fixed(value, ch.kind == ChannelKind::Level ? 1 : 0));
+        c.text({x, r.top() + 26, w, 40}, number, 31, Weight::SemiBold, c.t.ink);
+        c.second({x + c.width(number, 31, Weight::SemiBold) + 5, r.top() + 38, 50, 24}, thermal ? qs(show.unit(Quantity::Temperature)) : ch.kind == ChannelKind::Clock ? QStringLiteral("GHz") : qs(ch.unit));
+    }
+}
+
+void BenchPage::paintContent(Canvas& c) {
+    paintBorder(c, QRectF(rect()));
+    const QRectF r = inside();
+    const View v = m_context.view();
+    stageHead(c, r, tr("What did the real box do?"));
+    const double leftW = r.width() * leftShare;
+    QRectF left(r.left(), r.top() + 34, leftW, r.height() - 34);
+    if (isRecording())
+        drawLive(c, {left.right() + 20, r.top() + 70, r.right() - left.right() - 20, 80});
+    paintBench(c, left, v, m_run);
+    c.vline(left.right() + 10, left.top(), r.bottom(), c.t.line);
+    const core::Run* run = v.project().run(m_run);
+    if (run && !isRecording()) {
+        const auto* channel = plotted();
+        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (channel ? QStringLiteral(", ") + qs(channel->name) : QString()), channel ? qs(channel->why) : QString());
+    } else if (!isRecording()) {
+        c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80}, tr("No run to show. Read in a log with Ctrl+I, or record with Ctrl+R: without sensors the simulated rig plays this revision."), 13, Weight::Medium, c.t.ink);
+    }
+}
+
+void BenchPage::record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath) {
+    stop();
+    m_source = std::move(source);
+    m_live = {};
+    m_liveRevision = m_context.document.revision();
+    connect(m_source.get(), &devices::SampleSource::channelsKnown, this, [this, capturePath] {
+        m_live.channels = m_source->channels();
+        if (const auto opened = m_capture.open(capturePath, m_live.channels); !opened)
+            finish(qs(opened.error().text()));
+    });
+    connect(m_source.get(), &devices::SampleSource::reading, this, [this](double t, const std::vector<double>& values) {
+        m_live.timeS.push_back(t);
+        for (std::size_t i = 0; i < values.size() && i < m_live.channels.size(); ++i)
+            m_live.channels[i].values.push_back(values[i]);
+        (void)m_capture.add(t, values);
+        update();
+    });
+    connect(m_source.get(), &devices::SampleSource::ended, this, [this](const QString& reason) { finish(reason); });
+    plot();
+    update();
+    m_source->start();
+}
+
+void BenchPage::stop() {
+    if (m_source)
+        m_source->stop();
+}
+
+void BenchPage::finish(const QString& reason) {
+    if (!m_source)
+        return;
+    m_source.release()->deleteLater();
+    m_capture.close();
+    if (m_live.timeS.size() > 1) {
+        const auto& project = m_context.document.project();
+        int n = 1;
+        std::string id;
+        do
+            id = m_liveRevision + "-live-" + std::to_string(n++);
+        while (project.run(id));
+        core::Run run{.id = id, .name = id, .revision = m_liveRevision, .load = project.brief.load, .source = "capture", .distanceM = project.brief.listenerM};
+        run.samples = std::make_shared<core::Samples>(std::move(m_live));
+        m_context.document.edit(tr("Recorded run"), [&](core::Project& p) { p.runs.push_back(run); });
+        selectRun(id);
+        QFile::remove(m_capture.path()); // it is in the project now
+    }
+    m_live = {};
+    plot();
+    update();
+    Q_EMIT recordingEnded(reason);
+}
+
+} // namespace app

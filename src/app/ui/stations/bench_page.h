@@ -1,0 +1,55 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/stations/station_page.h"
+
+#include "devices/capture_file.h"
+#include "devices/sample_source.h"
+
+class QCustomPlot;
+class QLabel;
+
+namespace app {
+
+/// Coverage and runs at the left, the trace with its fit at the right, live readings on top while recording.
+class BenchPage : public StationPage {
+    Q_OBJECT
+public:
+    explicit BenchPage(Context& context, QWidget* parent = nullptr);
+    ~BenchPage() override;
+
+    [[nodiscard]] const std::string& run() const { return m_run; }
+    void selectRun(const std::string& id);
+    void refreshTheme();
+
+    /// Records from a source until it ends or stop() is called; the run is added to the project then.
+    void record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath);
+    void stop();
+    [[nodiscard]] bool isRecording() const { return m_source != nullptr; }
+
+Q_SIGNALS:
+    void runSelected();
+    void recordingEnded(const QString& reason);
+
+protected:
+    void paintContent(Canvas& canvas) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    void plot();
+    void plotChannel(QCustomPlot* plot, const core::Run& run, core::ChannelKind kind, const QString& title);
+    void drawLive(Canvas& canvas, const QRectF& r);
+    void finish(const QString& reason);
+    void chooseRunOfRevision();
+    [[nodiscard]] const core::bench::ChannelResult* plotted() const;
+
+    std::string m_run;
+    QCustomPlot* m_trace;
+    QCustomPlot* m_level;
+    QCustomPlot* m_clock;
+    std::unique_ptr<devices::SampleSource> m_source;
+    devices::CaptureFile m_capture;
+    core::Samples m_live;
+    std::string m_liveRevision;
+};
+
+} // namespace app
