@@ -32,10 +32,11 @@ struct CsvFormat {
 enum class BadField { Refuse, ReadTheRest };
 
 /// Recognises separator, decimal sign, header, units and columns from the first lines.
-/// Errors: empty file, no time column, a line longer than 1 MB.
+/// Where no column looks like time, none is marked: readCsv() refuses such a format, a dialog lets the user choose.
+/// Errors: empty file, no text, a first line longer than 1 MB.
 [[nodiscard]] core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName);
 
-/// Reads a log; times become seconds from the first row. Errors name file, line and column.
+/// Reads a log; times become seconds from the first row. Errors name file, line and column; no column of time is one.
 /// @p progress gets 0..1 and returns false to stop (the result is then an error "stopped").
 [[nodiscard]] core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& format, const std::string& fileName,
                                                   BadField bad = BadField::Refuse, const std::function<bool(double)>& progress = {});

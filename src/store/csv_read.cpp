@@ -38,6 +38,8 @@ public:
     }
 
     core::Result<core::Samples> run(const std::function<bool(double)>& progress) {
+        if (std::none_of(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.isTime; }))
+            return core::problem(m_file + ", line 1", "no column of time", "a column named \"time_s\", or choose one");
         const auto rows = static_cast<std::size_t>(std::count(m_text.begin(), m_text.end(), '\n')) + 1;
         m_samples.timeS.reserve(rows);
         for (core::Channel& c : m_samples.channels)

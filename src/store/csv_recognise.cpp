@@ -140,7 +140,7 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
         time = format.columns.begin();
     }
     if (time == format.columns.end())
-        return core::problem(fileName + ", line 1", "no column of time", "a column named \"time_s\", or choose one");
+        return format; // for the reader to choose one; reading refuses it as it is
     for (auto other = time + 1; other != format.columns.end(); ++other)
         if (other->isTime)
             other->isTime = other->use = false;

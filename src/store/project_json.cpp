@@ -65,6 +65,35 @@ core::Result<core::Run> readRunEntry(const Json& j, const std::string& place, co
     return run;
 }
 
+core::Result<Json> parseJson(const std::string& text, const std::string& fileName) {
+    try {
+        return Json::parse(text);
+    } catch (const Json::parse_error& e) {
+        return core::problem(fileName + ", " + lineOfByte(text, e.byte), "this is not JSON from here on", "check for a missing comma, quote or bracket just before");
+    }
+}
+
+/// "format" and "version" at the head of a file; a newer version is refused with words.
+void checkHead(JsonReader& reader, const char* wantedFormat) {
+    std::string format;
+    int version = 0;
+    reader("format", format);
+    if (format != wantedFormat)
+        JsonReader::fail("format", "is \"" + format.substr(0, 40) + "\"", std::string("\"") + wantedFormat + "\"");
+    reader("version", version);
+    if (version > formatVersion)
+        JsonReader::fail("version", "is " + std::to_string(version) + ", this program reads up to " + std::to_string(formatVersion), "a newer version of the program");
+    if (version < 1)
+        JsonReader::fail("version", "is " + std::to_string(version), "1");
+}
+
+/// Puts file and line before the path inside the JSON.
+core::Problem located(core::Problem p, const std::string& text, const std::string& fileName) {
+    const int line = lineOfPath(text, p.place);
+    p.place = fileName + (line > 0 ? ", line " + std::to_string(line) : "") + (p.place.empty() ? "" : ", " + p.place);
+    return p;
+}
+
 } // namespace
 
 std::string runFileName(const core::Project& project, std::size_t index) {
@@ -98,53 +127,58 @@ std::string writeProjectJson(const core::Project& project) {
 
 core::Result<Loaded> readProjectJson(const std::string& text, const std::string& fileName, const std::function<core::Result<std::string>(const std::string&)>& readRun) {
     Loaded loaded;
-    const auto located = [&](core::Problem p) {
-        const int line = lineOfPath(text, p.place);
-        p.place = fileName + (line > 0 ? ", line " + std::to_string(line) : "") + (p.place.empty() ? "" : ", " + p.place);
-        return p;
-    };
-    Json json;
+    const auto json = parseJson(text, fileName);
+    if (!json)
+        return tl::make_unexpected(json.error());
     try {
-        json = Json::parse(text);
-    } catch (const Json::parse_error& e) {
-        return core::problem(fileName + ", " + lineOfByte(text, e.byte), "this is not JSON from here on", "check for a missing comma, quote or bracket just before");
-    }
-    try {
-        JsonReader reader(json, "", loaded.warnings);
-        std::string format;
-        int version = 0;
-        reader("format", format);
-        if (format != formatWord)
-            return tl::make_unexpected(located({"format", "is \"" + format.substr(0, 40) + "\"", std::string("\"") + formatWord + "\""}));
-        reader("version", version);
-        if (version > formatVersion)
-            return tl::make_unexpected(located({"version", "is " + std::to_string(version) + ", this program reads up to " + std::to_string(formatVersion), "a newer version of the program"}));
-        if (version < 1)
-            return tl::make_unexpected(located({"version", "is " + std::to_string(version), "1"}));
+        JsonReader reader(*json, "", loaded.warnings);
+        checkHead(reader, formatWord);
         fields(reader, loaded.project);
         reader.seen("runs");
         reader.finish();
-        if (const auto runs = json.find("runs"); runs != json.end()) {
+        if (const auto runs = json->find("runs"); runs != json->end()) {
             if (!runs->is_array())
                 JsonReader::fail("runs", "is " + JsonReader::typeWord(*runs), "an array in [ ]");
             for (std::size_t i = 0; i < runs->size(); ++i) {
                 const std::string place = "runs[" + std::to_string(i) + "]";
                 auto run = readRunEntry((*runs)[i], place, loaded.project, loaded.warnings, readRun);
                 if (!run)
-                    return tl::make_unexpected(run.error().place.starts_with("runs[") ? located(run.error()) : run.error());
+                    return tl::make_unexpected(run.error().place.starts_with("runs[") ? located(run.error(), text, fileName) : run.error());
                 loaded.project.runs.push_back(std::move(*run));
             }
         }
     } catch (const ReadError& e) {
-        return tl::make_unexpected(located(e.problem));
+        return tl::make_unexpected(located(e.problem, text, fileName));
     } catch (const Json::exception& e) {
         return core::problem(fileName, e.what(), "a project written by this program, or by hand after docs/format.md");
     }
     for (core::Problem& w : loaded.warnings)
-        w = located(w);
+        w = located(w, text, fileName);
     if (auto wrong = core::validate(loaded.project); !wrong.empty())
-        return tl::make_unexpected(located(wrong.front()));
+        return tl::make_unexpected(located(wrong.front(), text, fileName));
     return loaded;
+}
+
+core::Result<std::vector<core::Part>> readShelfJson(const std::string& text, const std::string& fileName) {
+    const auto json = parseJson(text, fileName);
+    if (!json)
+        return tl::make_unexpected(json.error());
+    std::vector<core::Part> parts;
+    std::vector<core::Problem> warnings;
+    try {
+        JsonReader reader(*json, "", warnings);
+        checkHead(reader, shelfFormatWord);
+        reader("parts", parts);
+    } catch (const ReadError& e) {
+        return tl::make_unexpected(located(e.problem, text, fileName));
+    } catch (const Json::exception& e) {
+        return core::problem(fileName, e.what(), "a shelf file");
+    }
+    core::Project carrier;
+    carrier.shelf = parts;
+    if (auto wrong = core::validate(carrier); !wrong.empty())
+        return tl::make_unexpected(located(wrong.front(), text, fileName));
+    return parts;
 }
 
 } // namespace store

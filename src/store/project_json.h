@@ -9,6 +9,7 @@ namespace store {
 
 constexpr int formatVersion = 1;
 constexpr const char* formatWord = "mini-draft-project";
+constexpr const char* shelfFormatWord = "mini-draft-shelf";
 
 /// A project and what was noticed while reading it.
 struct Loaded {
@@ -22,6 +23,9 @@ struct Loaded {
 /// Errors name file, line and field. A newer version is refused with words.
 [[nodiscard]] core::Result<Loaded> readProjectJson(const std::string& text, const std::string& fileName,
                                                    const std::function<core::Result<std::string>(const std::string&)>& readRun);
+
+/// Reads a shelf file ("mini-draft-shelf": a list of parts). Errors name file, line and field.
+[[nodiscard]] core::Result<std::vector<core::Part>> readShelfJson(const std::string& text, const std::string& fileName);
 
 /// File name of a run inside the folder, safe on any file system.
 [[nodiscard]] std::string runFileName(const core::Project& project, std::size_t run);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/document.h"
 
+#include "core/model/choices.h"
+
 #include <QElapsedTimer>
 #include <QUndoCommand>
 
@@ -59,12 +61,15 @@ void Document::setProject(std::shared_ptr<const core::Project> project) {
     Q_EMIT changed();
 }
 
-void Document::edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId) {
+core::Result<void> Document::edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId) {
     auto after = std::make_shared<core::Project>(*m_project);
     change(*after);
     if (*after == *m_project)
-        return;
+        return {};
+    if (auto wrong = core::validate(*after); !wrong.empty())
+        return tl::make_unexpected(wrong.front());
     m_undo.push(new SnapshotCommand(*this, text, std::move(after), mergeId));
+    return {};
 }
 
 std::string nextRevisionId(const core::Project& project) {
@@ -76,14 +81,22 @@ std::string nextRevisionId(const core::Project& project) {
     return id;
 }
 
-std::string Document::newRevision(const std::string& parent, std::vector<core::Change> changes) {
+core::Project Document::withRevision(const core::Project& project, const std::string& id, const std::string& parent, std::vector<core::Change> changes, const std::string& note) {
+    core::Project after = project;
+    after.revisions.push_back({.id = id, .parent = parent, .changes = std::move(changes), .note = note});
+    return after;
+}
+
+core::Result<std::string> Document::newRevision(const std::string& parent, std::vector<core::Change> changes, const std::string& note) {
     const std::string id = nextRevisionId(*m_project);
-    edit(tr("New revision %1").arg(QString::fromStdString(id)), [&](core::Project& p) { p.revisions.push_back({.id = id, .parent = parent, .changes = std::move(changes)}); });
+    const auto done = edit(tr("New revision %1").arg(QString::fromStdString(id)), [&](core::Project& p) { p = withRevision(p, id, parent, std::move(changes), note); });
+    if (!done)
+        return tl::make_unexpected(done.error());
     selectRevision(id);
     return id;
 }
 
-std::string Document::addChange(const core::Change& change) {
+core::Result<std::string> Document::addChange(const core::Change& change) {
     const core::Revision* revision = m_project->revision(m_revision);
     if (!revision)
         return newRevision({}, {change});
@@ -92,11 +105,13 @@ std::string Document::addChange(const core::Change& change) {
     if (logged || hasChildren || revision->validated)
         return newRevision(m_revision, {change});
     const std::string id = m_revision;
-    edit(tr("Change of %1").arg(QString::fromStdString(id)), [&](core::Project& p) {
+    const auto done = edit(tr("Change of %1").arg(QString::fromStdString(id)), [&](core::Project& p) {
         for (core::Revision& r : p.revisions)
             if (r.id == id)
-                r.changes.push_back(change);
+                core::addTo(r.changes, change);
     });
+    if (!done)
+        return tl::make_unexpected(done.error());
     return id;
 }
 
@@ -119,6 +134,14 @@ const core::bench::RunAnalysis* Document::analysis(const std::string& runId) con
     if (!same)
         a = {run->samples, *run, options, std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(*run, options))};
     return a.analysis.get();
+}
+
+core::verdict::RunAnalyses Document::analyses() const {
+    core::verdict::RunAnalyses all;
+    for (const core::Run& run : m_project->runs)
+        if (analysis(run.id))
+            all[run.id] = m_analyses[run.id].analysis;
+    return all;
 }
 
 const Document::Result& Document::result(const std::string& id) const {

@@ -38,11 +38,14 @@ public:
     [[nodiscard]] bool isModified() const { return !m_undo.isClean(); }
 
     /// Replaces the project by an edited copy; one step of undo. Edits with the same non-zero @p mergeId join.
-    void edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId = 0);
+    /// An edit that would leave a project that cannot be opened again is refused with its reason, and changes nothing.
+    core::Result<void> edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId = 0);
 
-    /// Adds a change: to the revision itself while nothing was logged on it, else to a new revision. Says which.
-    std::string addChange(const core::Change& change);
-    std::string newRevision(const std::string& parent, std::vector<core::Change> changes);
+    /// Adds a change: to the revision itself while nothing was logged on it, else to a new revision. Answers which.
+    core::Result<std::string> addChange(const core::Change& change);
+    core::Result<std::string> newRevision(const std::string& parent, std::vector<core::Change> changes, const std::string& note = {});
+    /// The project with a change added to a new child of @p parent: what newRevision() would make, to be looked at first.
+    [[nodiscard]] static core::Project withRevision(const core::Project& project, const std::string& id, const std::string& parent, std::vector<core::Change> changes, const std::string& note = {});
 
     // ---- what is looked at; not part of undo ----
     [[nodiscard]] const std::string& revision() const { return m_revision; }
@@ -52,6 +55,8 @@ public:
     [[nodiscard]] const Result& result() const { return result(m_revision); }
     [[nodiscard]] const Result& result(const std::string& revision) const;
     [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
+    /// Analyses of all runs, by run.
+    [[nodiscard]] core::verdict::RunAnalyses analyses() const;
     /// Milliseconds the last evaluation of one revision took.
     [[nodiscard]] double lastEvaluationMs() const { return m_lastMs; }
 

@@ -82,6 +82,20 @@ double chamberK(const core::air::Prediction& air, const std::string& id) {
     return 0;
 }
 
+/// The chamber that holds the middle of a part.
+std::string chamberOf(const core::Build& build, const core::Placed& p) {
+    for (const core::Chamber& ch : build.caseSpec().chambers) {
+        bool inside = true;
+        for (std::size_t a = 0; a < 3; ++a) {
+            const double middle = 0.5 * (p.lowAt[a].mm() + p.highAt[a].mm());
+            inside = inside && middle >= ch.lowMm[a] && middle <= ch.highMm[a];
+        }
+        if (inside)
+            return ch.id;
+    }
+    return build.caseSpec().chambers.front().id;
+}
+
 void paintChambers(Canvas& c, const SideView& s, const View& v) {
     const auto& e = *v.evaluation();
     for (const core::Chamber& ch : e.build.caseSpec().chambers) {
@@ -172,7 +186,7 @@ void paintOpenings(Canvas& c, const SideView& s, const View& v) {
             const bool out = net >= 0;
             QPainterPath path(out ? inside : outside);
             path.lineTo(out ? outside : inside);
-            ribbon(c, path, std::abs(net), out ? k : 0, out ? k : std::min(chamber, 3.0), out);
+            ribbon(c, path, std::abs(net), out ? k : 0, out ? k : chamber, out);
         }
         const QPointF label = gate.wall + gate.out * 34 + (gate.out.y() != 0 ? QPointF(-64, gate.out.y() * 2) : QPointF(0, -18));
         const double w = c.width(words, 11.5);
@@ -203,10 +217,13 @@ void paintFans(Canvas& c, const SideView& s, const View& v) {
         } else if (p->part->kind == PartKind::Fan) {
             // Blows through the panel that faces the viewer, on towards the board behind it.
             const QPointF from = at, to = at + QPointF(46, -54);
-            ribbon(c, curve(from, {1, 0}, to, {0.2, -1}), std::abs(fan.flowM3h), fan.direction == core::air::FanDirection::In ? 0 : k, std::max(k, 4.0), false);
+            const double inside = e.build.caseSpec().chambers.empty() ? 0 : chamberK(e.air, chamberOf(e.build, *p));
+            ribbon(c, curve(from, {1, 0}, to, {0.2, -1}), std::abs(fan.flowM3h), fan.direction == core::air::FanDirection::In ? 0 : k, inside, false);
         } else if (fan.direction == core::air::FanDirection::Out) {
             const Gate gate = gateOf(s, core::Side::Front, 0, 0.5 * (p->lowAt[2].mm() + p->highAt[2].mm()));
-            const double outK = std::min(18.0, k + 5);
+            // What the supply loses warms the air that it moves.
+            const auto* supply = e.air.part(fan.id);
+            const double outK = k + (supply && std::abs(fan.flowM3h) > 0.1 ? supply->powerW / (1.2 * 1006 * std::abs(fan.flowM3h) / 3600) : 0.0);
             ribbon(c, curve(at + QPointF(20, 0), {-1, 0}, gate.wall + gate.out * 26, {-1, 0}), std::abs(fan.flowM3h), k, outK, true);
         }
         const double radius = std::clamp(std::min(r.width(), r.height()) * 0.26, 11.0, 22.0);
@@ -323,6 +340,10 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
         c.second({r.right() - 60, y, 60, 26}, driven, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 26, c.t.hair);
         c.hit({r.left(), y, r.width(), 26}, key, QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h)));
+        if (p->part->kind == PartKind::Fan) {
+            c.hit({ax - 3, y, 24, 26}, QStringLiteral("flip:") + qs(fan.id), QObject::tr("Turn %1 round (R)").arg(qs(fan.name)));
+            c.hit({from, y + 1, to - from, 24}, QStringLiteral("speed:") + qs(fan.id), QObject::tr("Set the speed of %1 (left and right arrow)").arg(qs(fan.name)));
+        }
         y += 26;
     }
 }

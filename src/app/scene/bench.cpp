@@ -34,11 +34,11 @@ const core::bench::ChannelResult* cpuOf(const core::bench::RunAnalysis* a) {
 double coverage(Canvas& c, const QRectF& r, const View& v) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Coverage"), QObject::tr("settled CPU, %1 at %2 room").arg(v.unit(Quantity::Temperature), v.number(Quantity::Temperature, v.project().brief.roomC)));
     const auto& loads = v.project().loads;
-    const double column = (r.width() - 44) / std::max<std::size_t>(1, loads.size());
+    const double column = (r.width() - 44) / share(loads.size());
     for (std::size_t i = 0; i < loads.size(); ++i)
         c.second({r.left() + 44 + column * static_cast<double>(i), r.top() + 26, column - 4, 18}, c.elided(qs(loads[i].name), column - 6, 12), Qt::AlignCenter);
     double y = r.top() + 46;
-    const double rowH = std::clamp((r.height() - 50) / std::max<std::size_t>(1, v.project().revisions.size()), 18.0, 28.0);
+    const double rowH = std::clamp((r.height() - 50) / share(v.project().revisions.size()), 18.0, 28.0);
     for (const core::Revision& revision : v.project().revisions) {
         if (y + rowH > r.bottom() + 2)
             break;

@@ -123,7 +123,7 @@ void plugMap(Canvas& c, const QRectF& r, const View& v) {
         spare += std::max(0, row.given - row.needed);
     }
     c.heading(r.left(), r.top(), r.width(), QObject::tr("What plugs into what"), QObject::tr("%1 short, %2 free").arg(shortOf).arg(spare));
-    const double rowHeight = std::clamp((r.height() - 30) / std::max<std::size_t>(1, rows.size()), 18.0, 24.0);
+    const double rowHeight = std::clamp((r.height() - 30) / share(rows.size()), 18.0, 24.0);
     const double left = r.left() + 190, right = r.left() + r.width() * 0.58;
     double y = r.top() + 30;
     for (const auto& row : rows) {

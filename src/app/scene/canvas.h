@@ -18,6 +18,9 @@ struct Hit {
     QString name;
 };
 
+/// A count to divide a length by; never zero.
+[[nodiscard]] inline double share(std::size_t count) { return count == 0 ? 1.0 : static_cast<double>(count); }
+
 [[nodiscard]] inline QString qs(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
 
 /// A painter with the theme's type, marks and hatches; collects the places that can be clicked. The same calls paint on

@@ -54,8 +54,8 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
     for (const auto& s : plan.steps)
         if (!lanes.contains(qs(s.place)))
             lanes << qs(s.place);
-    const double laneH = std::clamp((r.height() - 120) / std::max<qsizetype>(1, lanes.size()), 24.0, 34.0);
-    const double left = r.left() + 84, dx = (r.right() - left - 20) / std::max<std::size_t>(1, plan.steps.size());
+    const double laneH = std::clamp((r.height() - 120) / share(static_cast<std::size_t>(lanes.size())), 24.0, 34.0);
+    const double left = r.left() + 84, dx = (r.right() - left - 20) / share(plan.steps.size());
     double y = r.top() + 32;
     for (const QString& lane : lanes) {
         c.second({r.left(), y, 80, laneH}, c.elided(lane == QLatin1String("case") ? QObject::tr("Case") : lane, 78, 12));

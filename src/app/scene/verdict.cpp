@@ -56,7 +56,7 @@ void banner(Canvas& c, const QRectF& r, const View& v) {
 double board(Canvas& c, const QRectF& r, const View& v) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Target board"), QObject::tr("bar = headroom, whisker = band, left of the line = over; all at %1 room").arg(v.text(Quantity::Temperature, v.project().brief.roomC)));
     const auto ids = shownRevisions(v, r.width() > 900 ? 6 : 5);
-    const double nameW = 136, limitW = 78, column = (r.width() - nameW - limitW) / std::max<std::size_t>(1, ids.size());
+    const double nameW = 136, limitW = 78, column = (r.width() - nameW - limitW) / share(ids.size());
     double y = r.top() + 26;
     c.second({r.left(), y, nameW, 24}, QObject::tr("target"));
     c.second({r.left() + nameW, y, limitW, 24}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);

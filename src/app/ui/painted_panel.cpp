@@ -73,20 +73,25 @@ bool PaintedPanel::event(QEvent* event) {
 }
 
 void PaintedPanel::stepSelection(int direction) {
-    if (m_hits.empty())
+    // Handles to act with (turn a fan, set its speed) are no figures.
+    std::vector<Hit> figures;
+    for (const Hit& hit : m_hits)
+        if (!hit.key.startsWith(QLatin1String("flip:")) && !hit.key.startsWith(QLatin1String("speed:")))
+            figures.push_back(hit);
+    if (figures.empty())
         return;
-    const auto n = static_cast<int>(m_hits.size());
+    const auto n = static_cast<int>(figures.size());
     int at = direction > 0 ? -1 : n;
     for (int i = 0; i < n; ++i)
-        if (m_hits[static_cast<std::size_t>(i)].key == m_context.selection.key())
+        if (figures[static_cast<std::size_t>(i)].key == m_context.selection.key())
             at = i;
     // Several drawings of one thing count once.
     for (int i = 0; i < n; ++i) {
         at = (at + direction + n) % n;
-        if (m_hits[static_cast<std::size_t>(at)].key != m_context.selection.key())
+        if (figures[static_cast<std::size_t>(at)].key != m_context.selection.key())
             break;
     }
-    const Hit copy = m_hits[static_cast<std::size_t>(at)];
+    const Hit copy = figures[static_cast<std::size_t>(at)];
     setAccessibleDescription(copy.name);
     m_context.selection.select(copy.key);
 }

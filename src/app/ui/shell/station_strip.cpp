@@ -30,7 +30,12 @@ void StationStrip::setCurrent(int station) {
     update();
 }
 
-void StationStrip::clicked(const Hit& hit) { Q_EMIT stationChosen(hit.key.mid(8).toInt()); }
+void StationStrip::clicked(const Hit& hit) {
+    if (hit.key == QLatin1String("menu:"))
+        Q_EMIT menuWanted(mapToGlobal(QPoint(8, height() - 4)));
+    else
+        Q_EMIT stationChosen(hit.key.mid(8).toInt());
+}
 
 void StationStrip::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Right || event->key() == Qt::Key_Left)
@@ -57,10 +62,13 @@ void StationStrip::paintContent(Canvas& c) {
     }
     const View v = m_context.view();
     const QString name = qs(v.project().name);
-    c.text({46, 12, left - 52, 20}, c.elided(name.isEmpty() ? tr("Mini Draft") : name, left - 54, 14, Weight::SemiBold), 14, Weight::SemiBold);
+    c.text({46, 12, left - 72, 20}, c.elided(name.isEmpty() ? tr("Mini Draft") : name, left - 74, 14, Weight::SemiBold), 14, Weight::SemiBold);
     QString sub = v.evaluation() ? v.text(core::Quantity::Volume, v.evaluation()->fit.volumeL) : tr("no parts yet");
     sub += m_context.document.isModified() ? tr(" · not saved") : m_context.document.path().isEmpty() ? QString() : tr(" · saved");
-    c.second({46, 31, left - 52, 18}, c.elided(sub, left - 54, 12));
+    c.second({46, 31, left - 72, 18}, c.elided(sub, left - 74, 12));
+    c.p.setPen(QPen(t.ink, 1.6));
+    c.p.drawPolyline(QPolygonF{{left - 22, 26}, {left - 17, 32}, {left - 12, 26}});
+    c.hit({0, 0, left - 2, h}, QStringLiteral("menu:"), tr("Menu: file, edit, revision, bench, view, help (F10)"));
     const auto live = liveResults(v);
     for (int i = 0; i < 6; ++i) {
         const QRectF r(left + tab * i, 6, tab, h - 6);

@@ -18,6 +18,7 @@ public:
 
 Q_SIGNALS:
     void stationChosen(int station);
+    void menuWanted(const QPoint& global);
 
 protected:
     void paintContent(Canvas& canvas) override;

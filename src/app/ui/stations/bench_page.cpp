@@ -3,6 +3,7 @@
 
 #include "core/base/text.h"
 
+#include <QLockFile>
 #include <qcustomplot.h>
 
 namespace app {
@@ -271,7 +272,7 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
     for (const core::Channel& ch : m_live.channels)
         if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
             shown.push_back(&ch);
-    const double w = (r.width() - head.width()) / std::max<std::size_t>(1, shown.size());
+    const double w = (r.width() - head.width()) / share(shown.size());
     for (std::size_t i = 0; i < shown.size(); ++i) {
         const core::Channel& ch = *shown[i];
         const double x = head.right() + w * static_cast<double>(i) + 10;
@@ -309,8 +310,11 @@ void BenchPage::paintContent(Canvas& c) {
     }
 }
 
-void BenchPage::record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath) {
+void BenchPage::record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath, const std::string& load) {
     stop();
+    m_lock = std::make_unique<QLockFile>(capturePath + QStringLiteral(".lock"));
+    m_lock->tryLock(0);
+    m_liveLoad = load;
     m_source = std::move(source);
     m_live = {};
     m_liveRevision = m_context.document.revision();
@@ -329,6 +333,7 @@ void BenchPage::record(std::unique_ptr<devices::SampleSource> source, const QStr
     connect(m_source.get(), &devices::SampleSource::ended, this, [this](const QString& reason) { finish(reason); });
     plot();
     update();
+    Q_EMIT recordingChanged();
     m_source->start();
 }
 
@@ -349,12 +354,17 @@ void BenchPage::finish(const QString& reason) {
         do
             id = m_liveRevision + "-live-" + std::to_string(n++);
         while (project.run(id));
-        core::Run run{.id = id, .name = id, .revision = m_liveRevision, .load = project.brief.load, .source = "capture", .distanceM = project.brief.listenerM};
+        core::Run run{.id = id, .name = id, .revision = m_liveRevision, .load = m_liveLoad, .source = "capture", .distanceM = project.brief.listenerM};
         run.samples = std::make_shared<core::Samples>(std::move(m_live));
-        m_context.document.edit(tr("Recorded run"), [&](core::Project& p) { p.runs.push_back(run); });
-        selectRun(id);
-        QFile::remove(m_capture.path()); // it is in the project now
+        const auto kept = m_context.document.edit(tr("Recorded run"), [&](core::Project& p) { p.runs.push_back(run); });
+        if (kept)
+            selectRun(id);
+        else
+            Q_EMIT refused(kept.error()); // the capture file stays, and is offered at the next start
+    } else {
+        QFile::remove(m_capture.path()); // nothing was read
     }
+    m_lock.reset();
     m_live = {};
     plot();
     update();

@@ -6,7 +6,7 @@
 #include "devices/sample_source.h"
 
 class QCustomPlot;
-class QLabel;
+class QLockFile;
 
 namespace app {
 
@@ -22,13 +22,15 @@ public:
     void refreshTheme();
 
     /// Records from a source until it ends or stop() is called; the run is added to the project then.
-    void record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath);
+    void record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath, const std::string& load);
     void stop();
     [[nodiscard]] bool isRecording() const { return m_source != nullptr; }
 
 Q_SIGNALS:
     void runSelected();
+    void recordingChanged();
     void recordingEnded(const QString& reason);
+    void refused(const core::Problem& problem);
 
 protected:
     void paintContent(Canvas& canvas) override;
@@ -49,7 +51,8 @@ private:
     std::unique_ptr<devices::SampleSource> m_source;
     devices::CaptureFile m_capture;
     core::Samples m_live;
-    std::string m_liveRevision;
+    std::string m_liveRevision, m_liveLoad;
+    std::unique_ptr<QLockFile> m_lock; ///< says to other instances that the capture is alive
 };
 
 } // namespace app

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/stations/station_page.h"
 
+#include <QKeyEvent>
+
 namespace app {
 
 StationPage::StationPage(Context& context, QString name, Painter painter, QWidget* parent) : PaintedPanel(context, parent), m_painter(std::move(painter)) {
@@ -50,6 +52,13 @@ void paintBorder(Canvas& c, const QRectF& r) {
         c.hline(in.left() - 5, in.left(), ey, c.t.line);
         c.hline(in.right(), in.right() + 5, ey, c.t.line);
     }
+}
+
+void StationPage::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+        Q_EMIT activated(m_context.selection.key());
+    else
+        PaintedPanel::keyPressEvent(event);
 }
 
 void StationPage::paintContent(Canvas& c) {

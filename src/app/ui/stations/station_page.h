@@ -25,6 +25,7 @@ public:
 
 protected:
     void paintContent(Canvas& canvas) override;
+    void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
 private:

@@ -1,0 +1,215 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/dialogs/change_dialog.h"
+
+#include "core/base/text.h"
+#include "core/model/choices.h"
+
+#include <QPushButton>
+
+namespace app {
+using core::PartKind;
+using core::Quantity;
+
+namespace {
+
+/// In the order of the choices on screen.
+enum Kind { Swap, Place, Remove, Flip, Speed, ScreenOf, OpenShare, Move, Lay, Limit, Case };
+
+} // namespace
+
+ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* parent) : FormDialog(context, tr("New revision"), parent), m_parent(context.document.revision()) {
+    auto* head = new QLabel(tr("%1 from %2. State one change; its words are made from it.").arg(qs(nextRevisionId(context.document.project())), qs(m_parent)), this);
+    m_layout->insertWidget(0, head);
+    m_kind = addChoice(tr("Change"), QStringLiteral("kind"));
+    m_kind->addItems({tr("Swap a part"), tr("Place a part"), tr("Take a part out"), tr("Turn a fan round"), tr("Set a fan's speed"), tr("Dust screen"), tr("Open share of a panel"), tr("Move a part"), tr("Stand or lay the case"), tr("Limit the power of a part"), tr("Another case")});
+    m_subject = addChoice(tr("Of"), QStringLiteral("subject"));
+    m_value = addChoice(tr("To"), QStringLiteral("value"));
+    m_share = addNumber(tr("Share"), QStringLiteral("share"), Quantity::Share, 0.6, 0, 1);
+    m_axis = addChoice(tr("Along"), QStringLiteral("axis"));
+    m_axis->addItems({tr("left to right"), tr("front to rear"), tr("bottom to top")});
+    m_length = addNumber(tr("By"), QStringLiteral("length"), Quantity::Length, 5, -500, 500);
+    m_watts = addNumber(tr("At most"), QStringLiteral("watts"), Quantity::Power, 65, 1, 2000);
+    m_note = addText(tr("Note"), QStringLiteral("note"));
+    m_preview = new QLabel(this);
+    m_preview->setObjectName(QStringLiteral("preview"));
+    m_preview->setWordWrap(true);
+    m_preview->setMinimumHeight(76);
+    m_preview->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    m_layout->insertWidget(2, m_preview);
+    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Make revision"));
+    resize(460, 420);
+    connect(m_kind, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillSubjects);
+    connect(m_subject, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillValues);
+    for (QComboBox* box : {m_value, m_axis})
+        connect(box, &QComboBox::currentIndexChanged, this, &ChangeDialog::preview);
+    for (QDoubleSpinBox* box : {m_share, m_length, m_watts})
+        connect(box, &QDoubleSpinBox::valueChanged, this, &ChangeDialog::preview);
+    fillSubjects();
+    startWith(about);
+}
+
+void ChangeDialog::startWith(const QString& about) {
+    const QString id = about.section(QLatin1Char(':'), 1);
+    const QString kind = about.section(QLatin1Char(':'), 0, 0);
+    if (kind == QLatin1String("fan"))
+        m_kind->setCurrentIndex(Speed);
+    else if (kind == QLatin1String("opening"))
+        m_kind->setCurrentIndex(ScreenOf);
+    else if (kind != QLatin1String("part"))
+        return;
+    m_subject->setCurrentIndex(std::max(0, m_subject->findData(id)));
+}
+
+std::string ChangeDialog::subject() const { return m_subject->currentData().toString().toStdString(); }
+
+void ChangeDialog::fillSubjects() {
+    const QSignalBlocker block(m_subject);
+    m_subject->clear();
+    const auto* e = m_context.view().evaluation();
+    const int kind = m_kind->currentIndex();
+    if (e && (kind == ScreenOf || kind == OpenShare)) {
+        for (const core::Opening& o : e->build.openings)
+            if (o.to.empty())
+                m_subject->addItem(qs(o.name), qs(o.id));
+    } else if (e && kind == Place) {
+        for (const core::MountChoice& m : core::mountsOf(e->build))
+            if (!m.taken)
+                m_subject->addItem(tr("%1 (%2)").arg(qs(m.name), qs(m.path)), qs(m.path));
+    } else if (e && kind != Lay && kind != Case) {
+        for (const core::Placed& p : e->build.placed) {
+            const bool caseFan = p.part->kind == PartKind::Fan, hasFan = caseFan || p.part->kind == PartKind::Cooler || p.part->kind == PartKind::Card;
+            if ((kind == Flip && !caseFan) || (kind == Speed && !hasFan) || (kind == Limit && p.powerW() <= 0))
+                continue;
+            m_subject->addItem(tr("%1 (%2)").arg(qs(p.part->name), qs(p.mount)), qs(p.mount));
+        }
+    }
+    const auto row = [&](QWidget* field, bool shown) {
+        field->setVisible(shown);
+        m_form->labelForField(field)->setVisible(shown);
+    };
+    row(m_subject, kind != Lay && kind != Case);
+    row(m_value, kind == Swap || kind == Place || kind == Speed || kind == ScreenOf || kind == OpenShare || kind == Lay || kind == Case);
+    row(m_share, kind == Speed || kind == OpenShare);
+    row(m_axis, kind == Move);
+    row(m_length, kind == Move);
+    row(m_watts, kind == Limit);
+    fillValues();
+}
+
+void ChangeDialog::fillValues() {
+    const QSignalBlocker block(m_value);
+    m_value->clear();
+    const auto* e = m_context.view().evaluation();
+    const auto& shelf = m_context.document.project().shelf;
+    const auto offer = [&](auto&& accepted, const std::string& except = {}) {
+        for (const core::Part& p : shelf)
+            if (accepted(p) && p.id != except)
+                m_value->addItem(qs(p.name), qs(p.id));
+    };
+    const core::Placed* placed = e ? e->build.at(subject()) : nullptr;
+    switch (m_kind->currentIndex()) {
+    case Swap:
+        if (placed)
+            offer([&](const core::Part& p) { return p.kind == placed->part->kind; }, placed->part->id);
+        break;
+    case Place:
+        if (e)
+            for (const core::MountChoice& m : core::mountsOf(e->build))
+                if (m.path == subject())
+                    offer([&](const core::Part& p) { return std::find(m.accepts.begin(), m.accepts.end(), p.kind) != m.accepts.end(); });
+        break;
+    case Speed:
+        for (const auto& [words, mode] : {std::pair{tr("held at a share of full speed"), core::FanMode::Fixed}, std::pair{tr("follows the processor"), core::FanMode::Processor}, std::pair{tr("follows the card"), core::FanMode::Card}})
+            m_value->addItem(words, static_cast<int>(mode));
+        if (placed)
+            setStored(m_share, placed->duty);
+        break;
+    case ScreenOf:
+        for (const auto& [words, screen] : {std::pair{tr("off"), core::Screen::None}, std::pair{tr("fine screen"), core::Screen::Fine}, std::pair{tr("coarse screen"), core::Screen::Coarse}})
+            m_value->addItem(words, static_cast<int>(screen));
+        break;
+    case OpenShare:
+        for (const auto& [words, style] : {std::pair{tr("mesh"), core::OpeningStyle::Mesh}, std::pair{tr("printed grille"), core::OpeningStyle::Printed}, std::pair{tr("plain hole"), core::OpeningStyle::Plain}, std::pair{tr("closed"), core::OpeningStyle::Closed}})
+            m_value->addItem(words, static_cast<int>(style));
+        if (const core::Opening* o = e ? e->build.opening(subject()) : nullptr)
+            setStored(m_share, o->perforation);
+        break;
+    case Lay:
+        for (const auto& [words, side] : {std::pair{tr("on its left side"), core::Side::Left}, std::pair{tr("upright"), core::Side::Bottom}, std::pair{tr("on its right side"), core::Side::Right}, std::pair{tr("on its front"), core::Side::Front}, std::pair{tr("on its rear"), core::Side::Rear}, std::pair{tr("upside down"), core::Side::Top}})
+            m_value->addItem(words, static_cast<int>(side));
+        break;
+    case Limit:
+        if (placed)
+            setStored(m_watts, std::max(1.0, placed->powerW() * 0.85));
+        break;
+    case Case:
+        offer([](const core::Part& p) { return p.kind == PartKind::Case; });
+        break;
+    default: break;
+    }
+    preview();
+}
+
+std::optional<core::Change> ChangeDialog::change() const {
+    const std::string of = subject(), part = m_value->currentData().toString().toStdString();
+    const int value = m_value->currentData().toInt(), kind = m_kind->currentIndex();
+    const bool needsSubject = kind != Lay && kind != Case;
+    if ((needsSubject && of.empty()) || ((kind == Swap || kind == Place || kind == Case) && part.empty()))
+        return std::nullopt;
+    switch (kind) {
+    case Swap: return core::SwapPart{of, part};
+    case Place: return core::PlacePart{part, of};
+    case Remove: return core::RemovePart{of};
+    case Flip: return core::FlipFan{of};
+    case Speed: return core::SetFan{of, static_cast<core::FanMode>(value), stored(m_share)};
+    case ScreenOf: return core::SetScreen{of, static_cast<core::Screen>(value)};
+    case OpenShare: return core::SetOpening{of, static_cast<core::OpeningStyle>(value), stored(m_share)};
+    case Move: return core::MovePart{of, static_cast<core::Axis>(m_axis->currentIndex()), core::Length::fromMm(stored(m_length))};
+    case Lay: return core::Orient{static_cast<core::Side>(value)};
+    case Limit: return core::LimitPower{of, stored(m_watts)};
+    case Case: return core::SetCase{part};
+    default: return std::nullopt;
+    }
+}
+
+void ChangeDialog::preview() {
+    const auto wanted = change();
+    m_buttons->button(QDialogButtonBox::Ok)->setEnabled(wanted.has_value());
+    if (!wanted)
+        return m_preview->setText(tr("There is nothing to choose here. Parts come onto the shelf with Add a part (Ctrl+Shift+A)."));
+    const View v = m_context.view();
+    const std::string id = nextRevisionId(v.project());
+    const core::Project after = Document::withRevision(v.project(), id, m_parent, {*wanted});
+    const auto then = core::verdict::evaluate(after, id);
+    QString text = QStringLiteral("<b>%1</b><br>").arg(qs(core::describe(*wanted, v.project(), m_parent)).toHtmlEscaped());
+    if (!then) {
+        m_buttons->button(QDialogButtonBox::Ok)->setEnabled(false);
+        return m_preview->setText(text + qs(then.error().text()).toHtmlEscaped());
+    }
+    const auto* now = v.evaluation();
+    QStringList lines;
+    if (now && !then->fit.gaps.empty() && !now->fit.gaps.empty())
+        lines << tr("tightest gap keeps %1 %2 (was %3)").arg(v.signedNumber(Quantity::Length, then->fit.gaps.front().marginMm()), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, now->fit.gaps.front().marginMm()));
+    if (now)
+        for (const auto& part : then->air.parts)
+            if (const auto* before = now->air.part(part.id); before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
+                const double d = part.temperatureC - before->temperatureC;
+                // Predicted changes carry 3 K; below 1.5 K they are no difference.
+                lines << tr("%1 %2 %3%4").arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d), v.unit(Quantity::TemperatureDifference), std::abs(d) < 1.5 ? tr(", no difference") : tr(" ±%1").arg(v.number(Quantity::TemperatureDifference, 3)));
+            }
+    if (now)
+        lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));
+    m_preview->setText(text + lines.join(QStringLiteral("<br>")));
+}
+
+core::Result<void> ChangeDialog::apply() {
+    const auto wanted = change();
+    if (!wanted)
+        return core::problem("Change", "nothing is chosen", "choose what to change");
+    const auto made = m_context.document.newRevision(m_parent, {*wanted}, m_note->text().toStdString());
+    if (!made)
+        return tl::make_unexpected(made.error());
+    return {};
+}
+
+} // namespace app

@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/dialogs/form_dialog.h"
+
+namespace app {
+
+/// A new revision by stating one change. Shows what the change would do before it is made: words, gaps, heat and noise.
+class ChangeDialog : public FormDialog {
+    Q_OBJECT
+public:
+    /// @p about is a selection key; the dialog starts with the change that suits it.
+    ChangeDialog(Context& context, const QString& about, QWidget* parent);
+
+protected:
+    core::Result<void> apply() override;
+
+private:
+    void fillSubjects();
+    void fillValues();
+    void preview();
+    void startWith(const QString& about);
+    [[nodiscard]] std::optional<core::Change> change() const;
+    [[nodiscard]] std::string subject() const;
+
+    std::string m_parent;
+    QComboBox *m_kind, *m_subject, *m_value, *m_axis;
+    QDoubleSpinBox *m_share, *m_length, *m_watts;
+    QLineEdit* m_note;
+    QLabel* m_preview;
+};
+
+} // namespace app

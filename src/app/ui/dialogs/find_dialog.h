@@ -1,0 +1,30 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/context.h"
+
+#include <QDialog>
+
+class QLineEdit;
+class QListWidget;
+
+namespace app {
+
+/// Finds a part, gap, fan, opening, target or run by its name.
+class FindDialog : public QDialog {
+    Q_OBJECT
+public:
+    FindDialog(Context& context, QWidget* parent);
+
+Q_SIGNALS:
+    void found(int station, const QString& key);
+
+private:
+    struct Thing { int station; QString key, name; };
+    void fill();
+    void choose();
+    std::vector<Thing> m_things;
+    QLineEdit* m_text;
+    QListWidget* m_list;
+};
+
+} // namespace app

@@ -1,0 +1,98 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/dialogs/form_dialog.h"
+
+#include "app/ui/style.h"
+
+#include <QPushButton>
+
+namespace app {
+
+FormDialog::FormDialog(Context& context, const QString& title, QWidget* parent) : QDialog(parent), m_context(context) {
+    setWindowTitle(title);
+    setAttribute(Qt::WA_DeleteOnClose);
+    m_layout = new QVBoxLayout(this);
+    m_layout->setContentsMargins(16, 16, 16, 12);
+    m_layout->setSpacing(12);
+    m_form = new QFormLayout;
+    m_form->setHorizontalSpacing(12);
+    m_form->setVerticalSpacing(8);
+    m_layout->addLayout(m_form);
+    m_problem = new QLabel(this);
+    m_problem->setObjectName(QStringLiteral("problem"));
+    m_problem->setWordWrap(true);
+    m_problem->hide();
+    m_buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
+    m_buttons->button(QDialogButtonBox::Ok)->setProperty(mainAction, true);
+    m_layout->addWidget(m_problem);
+    m_layout->addWidget(m_buttons);
+    connect(m_buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
+    connect(m_buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+}
+
+void FormDialog::say(const QString& problem) {
+    QPalette palette = m_problem->palette();
+    palette.setColor(QPalette::WindowText, m_context.theme.block);
+    m_problem->setPalette(palette);
+    m_problem->setText(problem);
+    m_problem->setVisible(!problem.isEmpty());
+}
+
+void FormDialog::accept() {
+    if (const auto done = apply(); !done)
+        return say(qs(done.error().text()));
+    QDialog::accept();
+}
+
+QLineEdit* FormDialog::addText(const QString& label, const QString& objectName, const QString& value) {
+    auto* edit = new QLineEdit(value, this);
+    edit->setObjectName(objectName);
+    m_form->addRow(label, edit);
+    return edit;
+}
+
+QDoubleSpinBox* FormDialog::addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double value, double low, double high) {
+    const core::Show show = m_context.show();
+    auto* box = new QDoubleSpinBox(this);
+    box->setObjectName(objectName);
+    box->setProperty("quantity", static_cast<int>(quantity));
+    box->setDecimals(quantity == core::Quantity::Length && !show.units().inch ? 2 : std::max(1, show.decimals(quantity)));
+    box->setRange(show.value(quantity, low), show.value(quantity, high));
+    box->setSuffix(QStringLiteral("\u00a0") + qs(show.unit(quantity)));
+    box->setGroupSeparatorShown(false);
+    box->setKeyboardTracking(false);
+    setStored(box, value);
+    m_form->addRow(label, box);
+    return box;
+}
+
+QComboBox* FormDialog::addChoice(const QString& label, const QString& objectName) {
+    auto* box = new QComboBox(this);
+    box->setObjectName(objectName);
+    m_form->addRow(label, box);
+    return box;
+}
+
+double FormDialog::stored(const QDoubleSpinBox* box) const {
+    return m_context.show().stored(static_cast<core::Quantity>(box->property("quantity").toInt()), box->value());
+}
+
+void FormDialog::setStored(QDoubleSpinBox* box, double value) const {
+    box->setValue(m_context.show().value(static_cast<core::Quantity>(box->property("quantity").toInt()), value));
+}
+
+QComboBox* FormDialog::addSources(core::Source chosen) {
+    QComboBox* box = addChoice(tr("Sizes are from"), QStringLiteral("source"));
+    using core::Source;
+    for (const auto& [source, words] : {std::pair{Source::Caliper, tr("caliper, ±0.1 mm")}, std::pair{Source::SteelRule, tr("steel rule, ±0.5 mm")}, std::pair{Source::Drawing, tr("maker's drawing, ±0.2 mm")},
+                                        std::pair{Source::Sheet, tr("spec sheet, ±0.5 mm; cooler and card ±1.0")}, std::pair{Source::Standard, tr("published standard, ±0.2 mm")}, std::pair{Source::Printed, tr("printed, ±0.3 mm or 0.3 %")},
+                                        std::pair{Source::BentSheet, tr("bent sheet, ±0.5 mm")}, std::pair{Source::LaserCut, tr("laser cut, ±0.2 mm")}, std::pair{Source::HandCut, tr("hand cut, ±1.0 mm")}, std::pair{Source::Estimate, tr("estimate, ±2 mm")}}) {
+        box->addItem(words, static_cast<int>(source));
+        if (source == chosen)
+            box->setCurrentIndex(box->count() - 1);
+    }
+    return box;
+}
+
+core::Source FormDialog::sourceOf(const QComboBox* box) { return static_cast<core::Source>(box->currentData().toInt()); }
+
+} // namespace app

@@ -1,0 +1,47 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/context.h"
+
+#include <QComboBox>
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QDoubleSpinBox>
+#include <QFormLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QVBoxLayout>
+
+namespace app {
+
+/// A dialog with rows of fields. What is wrong stands below the fields in words, and the dialog stays open until it is right.
+class FormDialog : public QDialog {
+    Q_OBJECT
+public:
+    FormDialog(Context& context, const QString& title, QWidget* parent);
+
+    void accept() override;
+    [[nodiscard]] QString problem() const { return m_problem->text(); }
+
+protected:
+    /// Carries out what the dialog is for.
+    virtual core::Result<void> apply() = 0;
+    void say(const QString& problem);
+
+    QLineEdit* addText(const QString& label, const QString& objectName, const QString& value = {});
+    /// A number in the reader's unit; value() answers stored units.
+    QDoubleSpinBox* addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double stored, double low, double high);
+    QComboBox* addChoice(const QString& label, const QString& objectName);
+    [[nodiscard]] double stored(const QDoubleSpinBox* box) const;
+    void setStored(QDoubleSpinBox* box, double value) const;
+    /// Choice box with the sources a size can have.
+    QComboBox* addSources(core::Source chosen);
+    static core::Source sourceOf(const QComboBox* box);
+
+    Context& m_context;
+    QVBoxLayout* m_layout;
+    QFormLayout* m_form;
+    QLabel* m_problem;
+    QDialogButtonBox* m_buttons;
+};
+
+} // namespace app

@@ -1,0 +1,245 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/dialogs/import_dialog.h"
+
+#include "store/csv_fields.h"
+
+#include <QCheckBox>
+#include <QFile>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QTableWidget>
+
+namespace app {
+using core::ChannelKind;
+using core::PartKind;
+
+namespace {
+constexpr std::array kinds{ChannelKind::Temperature, ChannelKind::Ambient, ChannelKind::Rpm, ChannelKind::Clock, ChannelKind::Power, ChannelKind::Level, ChannelKind::Other};
+enum Column { Header, First, Role, Unit, Of };
+constexpr int timeRole = -1, skipRole = -2;
+constexpr qint64 headBytes = 64 * 1024;
+
+struct UnitWord { const char* word; bool fahrenheit; double scale; };
+std::vector<UnitWord> unitsOf(ChannelKind kind) {
+    switch (kind) {
+    case ChannelKind::Temperature:
+    case ChannelKind::Ambient: return {{"°C", false, 1}, {"°F", true, 1}};
+    case ChannelKind::Clock: return {{"MHz", false, 1}, {"GHz", false, 1000}};
+    case ChannelKind::Power: return {{"W", false, 1}, {"mW", false, 0.001}};
+    case ChannelKind::Rpm: return {{"rpm", false, 1}};
+    case ChannelKind::Level: return {{"dB(A)", false, 1}};
+    case ChannelKind::Other: break;
+    }
+    return {{"as it is", false, 1}};
+}
+} // namespace
+
+ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : FormDialog(context, tr("Read in a log"), parent), m_path(std::move(path)) {
+    QFile file(m_path);
+    if (file.open(QIODevice::ReadOnly))
+        m_head = file.read(headBytes).toStdString();
+    if (const auto cut = m_head.rfind('\n'); file.size() > headBytes && cut != std::string::npos)
+        m_head.resize(cut + 1);
+    const auto& project = context.document.project();
+    m_layout->insertWidget(0, new QLabel(tr("%1, for revision %2").arg(QFileInfo(m_path).fileName(), qs(context.document.revision())), this));
+    m_name = addText(tr("Name of the run"), QStringLiteral("name"), QFileInfo(m_path).completeBaseName());
+    m_load = addChoice(tr("Load"), QStringLiteral("load"));
+    for (const core::Load& load : project.loads)
+        m_load->addItem(qs(load.name), qs(load.id));
+    m_load->setCurrentIndex(std::max(0, m_load->findData(qs(project.brief.load))));
+    m_hasRoom = new QCheckBox(tr("The room was at"), this);
+    m_hasRoom->setObjectName(QStringLiteral("hasRoom"));
+    m_hasRoom->setToolTip(tr("Only when the log has no room channel: a typed room temperature is worth 2 K of doubt"));
+    m_room = addNumber(QString(), QStringLiteral("room"), core::Quantity::Temperature, project.brief.roomC, -30, 60);
+    m_form->insertRow(m_form->rowCount() - 1, m_hasRoom);
+    m_room->setEnabled(false);
+    m_instruments = addText(tr("Instruments"), QStringLiteral("instruments"));
+    m_note = addText(tr("Note"), QStringLiteral("note"));
+    m_separator = addChoice(tr("Columns are parted by"), QStringLiteral("separator"));
+    for (const auto& [words, c] : {std::pair{tr("comma"), ','}, std::pair{tr("semicolon"), ';'}, std::pair{tr("tab"), '\t'}, std::pair{tr("bar"), '|'}})
+        m_separator->addItem(words, QChar(QLatin1Char(c)));
+    m_decimal = addChoice(tr("Decimal sign"), QStringLiteral("decimal"));
+    m_decimal->addItem(tr("point"), QChar(u'.'));
+    m_decimal->addItem(tr("comma"), QChar(u','));
+    m_timeFormat = addChoice(tr("Time is"), QStringLiteral("time"));
+    m_timeFormat->addItems({tr("seconds"), tr("hh:mm:ss"), tr("date and time (ISO 8601)")});
+    m_header = new QCheckBox(tr("The first line names the columns"), this);
+    m_form->addRow(QString(), m_header);
+    m_readRest = new QCheckBox(tr("Take fields that are not numbers as missing"), this);
+    m_readRest->setObjectName(QStringLiteral("readRest"));
+    m_form->addRow(QString(), m_readRest);
+    m_columns = new QTableWidget(0, 5, this);
+    m_columns->setObjectName(QStringLiteral("columns"));
+    m_columns->setHorizontalHeaderLabels({tr("Column"), tr("First readings"), tr("Is"), tr("Unit"), tr("Of")});
+    m_columns->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
+    m_columns->verticalHeader()->hide();
+    m_layout->insertWidget(2, m_columns, 1);
+    m_progress = new QProgressBar(this);
+    m_progress->setRange(0, 100);
+    m_progress->hide();
+    m_layout->insertWidget(3, m_progress);
+    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Read in"));
+    connect(m_hasRoom, &QCheckBox::toggled, m_room, &QWidget::setEnabled);
+    recognise();
+    // Another separator cuts other columns: recognise the rest again with what was chosen.
+    connect(m_separator, &QComboBox::activated, this, [this] {
+        m_format.separator = static_cast<char>(m_separator->currentData().toChar().toLatin1());
+        const auto first = std::string_view(m_head).substr(0, m_head.find('\n'));
+        m_format.columns.clear();
+        for (const std::string_view field : store::splitFields(first, m_format.separator))
+            m_format.columns.push_back(store::columnFromHeader(field));
+        fillColumns();
+    });
+    resize(760, 680);
+}
+
+void ImportDialog::recognise() {
+    const auto found = store::recogniseCsv(m_head, m_path.toStdString());
+    m_buttons->button(QDialogButtonBox::Ok)->setEnabled(found.has_value());
+    if (!found)
+        return say(qs(found.error().text()));
+    m_format = *found;
+    m_separator->setCurrentIndex(std::max(0, m_separator->findData(QChar(QLatin1Char(m_format.separator)))));
+    m_decimal->setCurrentIndex(m_format.decimal == ',' ? 1 : 0);
+    m_timeFormat->setCurrentIndex(static_cast<int>(m_format.time));
+    m_header->setChecked(m_format.header);
+    fillColumns();
+}
+
+void ImportDialog::fillColumns() {
+    const core::Placed* placed[4] = {};
+    const auto* e = m_context.view().evaluation();
+    if (e) {
+        placed[0] = e->build.firstOf(PartKind::Processor);
+        placed[1] = e->build.firstOf(PartKind::Card);
+        placed[2] = e->build.firstOf(PartKind::Drive);
+    }
+    // The first two rows of readings, so that one sees what a column holds.
+    std::vector<std::vector<std::string_view>> rows;
+    std::string_view rest = m_head;
+    for (int line = 0; line < 3 && !rest.empty(); ++line) {
+        const auto end = rest.find('\n');
+        if (line > 0 || !m_format.header)
+            rows.push_back(store::splitFields(rest.substr(0, end), m_format.separator));
+        rest = end == std::string_view::npos ? std::string_view{} : rest.substr(end + 1);
+    }
+    m_columns->setRowCount(0);
+    for (std::size_t i = 0; i < m_format.columns.size(); ++i) {
+        const store::CsvColumn& c = m_format.columns[i];
+        const int row = m_columns->rowCount();
+        m_columns->insertRow(row);
+        QStringList first;
+        for (const auto& r : rows)
+            if (i < r.size())
+                first << qs(r[i]);
+        for (const auto& [column, text] : {std::pair<int, QString>{Header, qs(c.header)}, std::pair<int, QString>{First, first.join(QStringLiteral(", "))}}) {
+            auto* item = new QTableWidgetItem(text);
+            item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+            m_columns->setItem(row, column, item);
+        }
+        auto* role = new QComboBox(m_columns);
+        role->addItem(tr("time"), timeRole);
+        for (const ChannelKind k : kinds)
+            role->addItem(qs(core::channelKindWord(k)), static_cast<int>(k));
+        role->addItem(tr("left out"), skipRole);
+        auto* unit = new QComboBox(m_columns);
+        auto* of = new QComboBox(m_columns);
+        of->addItem(QStringLiteral("–"), QString());
+        if (e)
+            for (const core::Placed& p : e->build.placed)
+                of->addItem(qs(p.part->name), qs(p.mount));
+        const auto fillUnits = [role, unit] {
+            unit->clear();
+            const int r = role->currentData().toInt();
+            if (r >= 0)
+                for (const UnitWord& u : unitsOf(static_cast<ChannelKind>(r)))
+                    unit->addItem(QString::fromUtf8(u.word));
+            unit->setEnabled(unit->count() > 1);
+        };
+        role->setCurrentIndex(role->findData(c.isTime ? timeRole : !c.use ? skipRole : static_cast<int>(c.kind)));
+        fillUnits();
+        connect(role, &QComboBox::currentIndexChanged, unit, fillUnits);
+        if (c.fahrenheit || c.scale == 1000)
+            unit->setCurrentIndex(1);
+        const int guess = c.subject == "processor" ? 0 : c.subject == "card" ? 1 : c.subject == "drive" ? 2 : 3;
+        if (placed[guess])
+            of->setCurrentIndex(std::max(0, of->findData(qs(placed[guess]->mount))));
+        m_columns->setCellWidget(row, Role, role);
+        m_columns->setCellWidget(row, Unit, unit);
+        m_columns->setCellWidget(row, Of, of);
+    }
+}
+
+store::CsvFormat ImportDialog::format() const {
+    store::CsvFormat f = m_format;
+    f.separator = static_cast<char>(m_separator->currentData().toChar().toLatin1());
+    f.decimal = static_cast<char>(m_decimal->currentData().toChar().toLatin1());
+    f.header = m_header->isChecked();
+    f.time = static_cast<store::TimeFormat>(m_timeFormat->currentIndex());
+    for (int row = 0; row < m_columns->rowCount(); ++row) {
+        store::CsvColumn& c = f.columns[static_cast<std::size_t>(row)];
+        const int role = static_cast<QComboBox*>(m_columns->cellWidget(row, Role))->currentData().toInt();
+        c.isTime = role == timeRole;
+        c.use = role >= 0;
+        if (role < 0)
+            continue;
+        c.kind = static_cast<ChannelKind>(role);
+        const auto units = unitsOf(c.kind);
+        const UnitWord& unit = units[static_cast<std::size_t>(std::clamp(static_cast<QComboBox*>(m_columns->cellWidget(row, Unit))->currentIndex(), 0, static_cast<int>(units.size()) - 1))];
+        c.fahrenheit = unit.fahrenheit;
+        c.scale = unit.scale;
+        c.subject = static_cast<QComboBox*>(m_columns->cellWidget(row, Of))->currentData().toString().toStdString();
+    }
+    return f;
+}
+
+void ImportDialog::accept() {
+    if (m_job)
+        return;
+    say({});
+    const auto bad = m_readRest->isChecked() ? store::BadField::ReadTheRest : store::BadField::Refuse;
+    m_job = std::make_unique<ReadLogJob>(m_path, format(), bad);
+    connect(m_job.get(), &ReadLogJob::progress, m_progress, &QProgressBar::setValue);
+    connect(m_job.get(), &ReadLogJob::done, this, &ImportDialog::keep);
+    connect(m_job.get(), &ReadLogJob::refused, this, [this](const core::Problem& p) {
+        m_progress->hide();
+        m_buttons->button(QDialogButtonBox::Ok)->setEnabled(true);
+        say(qs(p.text()));
+        m_job.release()->deleteLater();
+    });
+    m_progress->show();
+    m_buttons->button(QDialogButtonBox::Ok)->setEnabled(false);
+    m_job->start();
+}
+
+void ImportDialog::reject() {
+    m_job.reset(); // waits for the thread, which sees the stop flag within some thousand rows
+    QDialog::reject();
+}
+
+void ImportDialog::keep(const core::Samples& samples) {
+    Document& document = m_context.document;
+    core::Run run{.revision = document.revision(), .load = m_load->currentData().toString().toStdString(), .instruments = m_instruments->text().toStdString(), .note = m_note->text().toStdString(), .source = "file",
+                  .distanceM = document.project().brief.listenerM};
+    run.name = m_name->text().trimmed().toStdString();
+    run.id = run.name.empty() ? "run" : run.name;
+    for (int n = 2; document.project().run(run.id); ++n)
+        run.id = run.name + "-" + std::to_string(n);
+    if (m_hasRoom->isChecked())
+        run.roomC = stored(m_room);
+    run.samples = std::make_shared<core::Samples>(samples);
+    const auto done = document.edit(tr("Read in %1").arg(qs(run.name)), [&](core::Project& p) { p.runs.push_back(run); });
+    if (!done) {
+        m_job.release()->deleteLater();
+        m_progress->hide();
+        m_buttons->button(QDialogButtonBox::Ok)->setEnabled(true);
+        return say(qs(done.error().text()));
+    }
+    m_context.selection.select(QStringLiteral("run:") + qs(run.id));
+    QDialog::accept();
+}
+
+} // namespace app

@@ -1,0 +1,41 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/model/jobs.h"
+#include "app/ui/dialogs/form_dialog.h"
+
+class QCheckBox;
+class QProgressBar;
+class QTableWidget;
+
+namespace app {
+
+/// Reads in a CSV log: what was recognised can be changed before it becomes a run of the selected revision.
+class ImportDialog : public FormDialog {
+    Q_OBJECT
+public:
+    ImportDialog(Context& context, QString path, QWidget* parent);
+    void accept() override;
+    void reject() override;
+
+protected:
+    core::Result<void> apply() override { return {}; }
+
+private:
+    void recognise();
+    void fillColumns();
+    [[nodiscard]] store::CsvFormat format() const;
+    void keep(const core::Samples& samples);
+
+    QString m_path;
+    std::string m_head; ///< the first part of the file, for recognition and preview
+    store::CsvFormat m_format;
+    QLineEdit *m_name, *m_instruments, *m_note;
+    QComboBox *m_load, *m_separator, *m_decimal, *m_timeFormat;
+    QCheckBox *m_header, *m_hasRoom, *m_readRest;
+    QDoubleSpinBox* m_room;
+    QTableWidget* m_columns;
+    QProgressBar* m_progress;
+    std::unique_ptr<ReadLogJob> m_job;
+};
+
+} // namespace app

@@ -1,0 +1,50 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/dialogs/new_project_dialog.h"
+
+#include "core/model/blank_case.h"
+
+#include <QPushButton>
+
+namespace app {
+using core::Quantity;
+
+NewProjectDialog::NewProjectDialog(Context& context, QWidget* parent) : FormDialog(context, tr("New project"), parent) {
+    m_name = addText(tr("Name"), QStringLiteral("name"), tr("My compact build"));
+    m_purpose = addText(tr("What is it for?"), QStringLiteral("purpose"));
+    m_room = addNumber(tr("Room it must hold in"), QStringLiteral("room"), Quantity::Temperature, 23, -10, 50);
+    m_width = addNumber(tr("Case, inner width (left to right)"), QStringLiteral("width"), Quantity::Length, 90, 60, 800);
+    m_depth = addNumber(tr("Inner depth (front to rear)"), QStringLiteral("depth"), Quantity::Length, 320, 60, 800);
+    m_height = addNumber(tr("Inner height"), QStringLiteral("height"), Quantity::Length, 240, 60, 800);
+    m_source = addSources(core::Source::Caliper);
+    m_wall = addNumber(tr("Wall"), QStringLiteral("wall"), Quantity::Length, 1.5, 0.3, 10);
+    m_feet = addNumber(tr("Feet"), QStringLiteral("feet"), Quantity::Length, 8, 0, 60);
+    m_material = addChoice(tr("Walls are of"), QStringLiteral("material"));
+    m_material->addItems({tr("steel"), tr("aluminium"), tr("plastic, printed")});
+    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Start"));
+}
+
+core::Result<void> NewProjectDialog::apply() {
+    if (m_name->text().trimmed().isEmpty())
+        return core::problem("Name", "is empty", "any name; the file is called after it");
+    const auto size = [&](QDoubleSpinBox* box) { return core::measureMm(stored(box), sourceOf(m_source)); };
+    auto part = core::blankCase({.name = tr("Case").toStdString(), .inside = {size(m_width), size(m_depth), size(m_height)}, .wallMm = stored(m_wall), .feetMm = stored(m_feet),
+                                 .material = static_cast<core::WallMaterial>(m_material->currentIndex())});
+    if (!part)
+        return tl::make_unexpected(part.error());
+    core::Project project;
+    project.name = m_name->text().trimmed().toStdString();
+    project.brief.purpose = m_purpose->text().toStdString();
+    project.brief.roomC = stored(m_room);
+    project.brief.load = "full";
+    project.loads = {{.id = "full", .name = tr("Full load").toStdString()}, {.id = "idle", .name = tr("Idle").toStdString(), .processorShare = 0.2, .cardShare = 0.1}};
+    project.brief.targets = {{.id = "gaps", .name = tr("Every gap, at worst").toStdString(), .kind = core::TargetKind::Gap, .limit = 0},
+                             {.id = "noise", .name = tr("Noise at %1 m").arg(1).toStdString(), .kind = core::TargetKind::Noise, .limit = 38}};
+    project.shelf.push_back(std::move(*part));
+    project.revisions.push_back({.id = "R1", .changes = {core::SetCase{"case-1"}}});
+    if (auto wrong = core::validate(project); !wrong.empty())
+        return tl::make_unexpected(wrong.front());
+    Q_EMIT created(project);
+    return {};
+}
+
+} // namespace app

@@ -1,0 +1,289 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/main_window.h"
+
+#include "app/ui/dialogs/form_dialog.h"
+#include "app/ui/shell/findings_line.h"
+#include "app/ui/shell/revision_rail.h"
+#include "app/ui/shell/station_strip.h"
+#include "app/ui/shell/working_panel.h"
+#include "app/ui/shell/working_tab.h"
+#include "app/ui/stations/air_page.h"
+#include "app/ui/stations/bench_page.h"
+#include "app/ui/stations/fit_page.h"
+#include "app/ui/style.h"
+
+#include <QApplication>
+#include <QKeyEvent>
+#include <QMenu>
+#include <QMessageBox>
+#include <QScrollArea>
+#include <QSplitter>
+#include <QStackedWidget>
+
+namespace app {
+
+namespace {
+constexpr int narrowBelow = 1180, wideFrom = 1600;
+constexpr int leastStageHeight = 560;
+}
+
+MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent), m_context(context) {
+    setObjectName(QStringLiteral("mainWindow"));
+    setMinimumSize(1100, 700);
+    resize(1280, 800);
+    setAcceptDrops(true);
+    buildShell();
+    buildPages();
+    buildActions();
+    connectViews();
+    setStation(context.settings.station);
+    refresh();
+    QMetaObject::invokeMethod(this, &MainWindow::offerLeftCaptures, Qt::QueuedConnection);
+}
+
+MainWindow::~MainWindow() {
+    // Views listen to the document; they must not be told of its end.
+    m_context.document.disconnect();
+    m_context.selection.disconnect();
+}
+
+QScrollArea* MainWindow::scrolled(QWidget* page) {
+    auto* area = new QScrollArea(this);
+    area->setWidget(page);
+    area->setWidgetResizable(true);
+    area->setFrameShape(QFrame::NoFrame);
+    area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    area->setFocusPolicy(Qt::NoFocus);
+    page->setMinimumHeight(leastStageHeight);
+    return area;
+}
+
+void MainWindow::buildShell() {
+    auto* central = new QWidget(this);
+    auto* column = new QVBoxLayout(central);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    m_strip = new StationStrip(m_context, central);
+    m_splitter = new QSplitter(Qt::Horizontal, central);
+    m_splitter->setHandleWidth(1);
+    m_splitter->setChildrenCollapsible(false);
+    m_rail = new RevisionRail(m_context, m_splitter);
+    m_stack = new QStackedWidget(m_splitter);
+    m_working = new WorkingPanel(m_context, m_splitter);
+    m_splitter->addWidget(m_rail);
+    m_splitter->addWidget(m_stack);
+    m_splitter->addWidget(m_working);
+    m_splitter->setStretchFactor(1, 1);
+    m_workingTab = new WorkingTab(m_context, central);
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(0);
+    row->addWidget(m_splitter, 1);
+    row->addWidget(m_workingTab);
+    m_findings = new FindingsLine(m_context, central);
+    column->addWidget(m_strip);
+    column->addLayout(row, 1);
+    column->addWidget(m_findings);
+    setCentralWidget(central);
+    m_findingsList = new FindingsList(m_context, central);
+    m_findingsList->hide();
+}
+
+void MainWindow::buildPages() {
+    m_bench = new BenchPage(m_context);
+    m_pages = {new StationPage(m_context, tr("Brief"), paintBrief), new FitPage(m_context), new AirPage(m_context), new StationPage(m_context, tr("Make"), paintMake), m_bench, new StationPage(m_context, tr("Verdict"), paintVerdict)};
+    for (std::size_t i = 0; i < m_pages.size(); ++i) {
+        m_pages[i]->setObjectName(QStringLiteral("page%1").arg(i));
+        m_stack->addWidget(scrolled(m_pages[i]));
+        // One button at the upper left of an empty stage: the next thing to do.
+        auto* start = new QPushButton(tr("Start a project"), m_pages[i]);
+        start->setObjectName(QStringLiteral("start%1").arg(i));
+        start->setProperty(mainAction, true);
+        start->setGeometry(48, 140, 150, 30);
+        connect(start, &QPushButton::clicked, this, &MainWindow::newProject);
+        m_startButtons.push_back(start);
+    }
+    connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this, &MainWindow::editBrief);
+    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, -2, 104), &QPushButton::clicked, this, &MainWindow::addPart);
+    auto* import = m_bench->addButton(tr("Read in a log"), QStringLiteral("readLog"), 226, 0, 104);
+    auto* rec = m_bench->addButton(tr("Record"), QStringLiteral("record"), 114, 0, 104);
+    m_stopButton = m_bench->addButton(tr("Stop"), QStringLiteral("stop"), 0, 0, 106);
+    rec->setProperty(mainAction, true);
+    connect(import, &QPushButton::clicked, this, &MainWindow::askImport);
+    connect(rec, &QPushButton::clicked, this, &MainWindow::record);
+    connect(m_stopButton, &QPushButton::clicked, this, [this] { m_bench->stop(); });
+    auto* report = m_pages[5]->addButton(tr("Write report"), QStringLiteral("writeReport"), 12, 42, 110);
+    report->setProperty(mainAction, true);
+    m_validateButton = m_pages[5]->addButton(tr("Validate"), QStringLiteral("validate"), 134, 42, 110);
+    connect(report, &QPushButton::clicked, this, &MainWindow::askReport);
+    connect(m_validateButton, &QPushButton::clicked, this, &MainWindow::validateRevision);
+}
+
+void MainWindow::connectViews() {
+    connect(m_strip, &StationStrip::stationChosen, this, &MainWindow::setStation);
+    connect(m_strip, &StationStrip::menuWanted, this, [this](const QPoint& at) { m_menu->popup(at); });
+    connect(m_rail, &RevisionRail::newRevision, this, &MainWindow::newRevision);
+    connect(m_findings, &FindingsLine::toggled, this, &MainWindow::toggleFindings);
+    connect(m_findings, &FindingsLine::show, this, &MainWindow::showFinding);
+    connect(m_findingsList, &FindingsList::show, this, &MainWindow::showFinding);
+    connect(m_findingsList, &FindingsList::closed, this, &MainWindow::toggleFindings);
+    connect(m_workingTab, &WorkingTab::toggled, this, [this] {
+        m_working->setVisible(!m_working->isVisible());
+        arrange();
+    });
+    connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    connect(m_bench, &BenchPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    connect(m_bench, &BenchPage::recordingChanged, this, &MainWindow::refresh);
+    connect(m_bench, &BenchPage::recordingEnded, this, [this](const QString& reason) {
+        if (!reason.isEmpty())
+            tell(tr("The recording ended"), reason + QLatin1Char('\n') + tr("What was read until then is kept as a run."));
+        refresh();
+    });
+    connect(&m_context.document, &Document::changed, this, &MainWindow::refresh);
+    connect(&m_context.document, &Document::revisionSelected, this, &MainWindow::refresh);
+    connect(&m_context.document, &Document::pathChanged, this, &MainWindow::refresh);
+    connect(&m_context.document.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refresh);
+    connect(m_splitter, &QSplitter::splitterMoved, this, [this] { m_strip->setRailWidth(m_rail->width() + 1); });
+}
+
+void MainWindow::refresh() {
+    const auto& project = m_context.document.project();
+    const bool empty = project.revisions.empty();
+    for (QPushButton* start : m_startButtons)
+        start->setVisible(empty);
+    for (StationPage* page : m_pages)
+        for (auto* button : page->findChildren<QPushButton*>(QString(), Qt::FindDirectChildrenOnly))
+            if (std::find(m_startButtons.begin(), m_startButtons.end(), button) == m_startButtons.end())
+                button->setVisible(!empty);
+    const auto& verdict = m_context.document.result().verdict;
+    m_validateButton->setText(verdict.validated ? tr("Validated") : tr("Validate %1").arg(qs(m_context.document.revision())));
+    m_validateButton->setEnabled(!empty && (verdict.canBeValidated || verdict.validated));
+    m_validateButton->setToolTip(verdict.canBeValidated ? tr("Mark this revision as validated") : tr("What is left to do stands below on this sheet"));
+    m_validateAction->setEnabled(m_validateButton->isEnabled());
+    m_stopButton->setEnabled(m_bench->isRecording());
+    m_stopAction->setEnabled(m_bench->isRecording());
+    m_strip->update();
+    const QString name = project.name.empty() ? tr("Mini Draft") : tr("%1 – Mini Draft").arg(qs(project.name));
+    setWindowTitle(name + QStringLiteral("[*]"));
+    setWindowModified(m_context.document.isModified());
+}
+
+void MainWindow::setStation(int station) {
+    m_stack->setCurrentIndex(station);
+    m_strip->setCurrent(station);
+    m_context.settings.station = station;
+    m_pages[static_cast<std::size_t>(station)]->setFocus();
+}
+
+int MainWindow::station() const { return m_stack->currentIndex(); }
+
+void MainWindow::arrange() {
+    const bool narrow = width() < narrowBelow;
+    const int rail = narrow ? 164 : width() >= 2200 ? 240 : width() >= wideFrom ? 216 : 188;
+    const int working = width() >= 2200 ? 340 : width() >= wideFrom ? 300 : 252;
+    if (narrow != m_narrow) {
+        m_narrow = narrow;
+        if (narrow) {
+            m_working->setParent(centralWidget()); // opens over the stage
+            m_working->hide();
+        } else {
+            m_splitter->addWidget(m_working);
+            m_working->show();
+        }
+    }
+    m_workingTab->setVisible(narrow);
+    m_rail->setMinimumWidth(164);
+    if (narrow) {
+        const int right = width() - m_workingTab->width();
+        m_working->setGeometry(right - working, m_strip->height(), working, height() - m_strip->height() - m_findings->height());
+        m_working->raise();
+        m_splitter->setSizes({rail, right - rail});
+    } else {
+        m_splitter->setSizes({rail, width() - rail - working - 2, working});
+    }
+    m_strip->setRailWidth(rail + 1);
+    const int left = rail + 1, stage = (narrow ? width() - m_workingTab->width() : width() - working) - left;
+    const int listHeight = std::max(216, (height() - 90) * 2 / 5);
+    m_findingsList->setGeometry(left, height() - m_findings->height() - listHeight, stage, listHeight);
+    if (m_findingsList->isVisible())
+        m_findingsList->raise();
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+    QMainWindow::resizeEvent(event);
+    arrange();
+}
+
+void MainWindow::toggleFindings() {
+    const bool show = !m_findingsList->isVisible();
+    m_findingsList->setVisible(show);
+    arrange();
+    if (show)
+        m_findingsList->setFocus();
+    else
+        m_pages[static_cast<std::size_t>(station())]->setFocus();
+}
+
+void MainWindow::showFinding(const core::rules::Finding& finding) {
+    if (m_findingsList->isVisible())
+        toggleFindings();
+    setStation(static_cast<int>(finding.station));
+    m_context.selection.select(keyOf(finding));
+}
+
+void MainWindow::stepRevision(int direction) {
+    const auto line = core::lineage(m_context.document.project(), m_context.document.revision());
+    if (!line)
+        return;
+    if (direction < 0) {
+        if (line->size() > 1)
+            m_context.document.selectRevision((*line)[line->size() - 2]->id);
+        return;
+    }
+    for (const core::Revision& r : m_context.document.project().revisions)
+        if (r.parent == m_context.document.revision())
+            return m_context.document.selectRevision(r.id);
+}
+
+void MainWindow::nextRegion(int direction) {
+    const std::array<QWidget*, 5> regions{m_strip, m_rail->cards(), m_pages[static_cast<std::size_t>(station())], m_working->sheet(), m_findings};
+    int at = 2;
+    for (int i = 0; i < 5; ++i)
+        if (regions[static_cast<std::size_t>(i)]->hasFocus())
+            at = i;
+    for (int step = 0; step < 5; ++step) {
+        at = (at + direction + 5) % 5;
+        if (regions[static_cast<std::size_t>(at)]->isVisible())
+            break;
+    }
+    regions[static_cast<std::size_t>(at)]->setFocus(Qt::TabFocusReason);
+}
+
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape || event->key() == Qt::Key_Backspace)
+        return m_context.selection.back();
+    QMainWindow::keyPressEvent(event);
+}
+
+void MainWindow::tell(const QString& title, const QString& text) {
+    m_lastMessage = title + QStringLiteral(": ") + text;
+    auto* box = new QMessageBox(QMessageBox::NoIcon, title, text, QMessageBox::Ok, this);
+    box->setObjectName(QStringLiteral("message"));
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->open();
+}
+
+void MainWindow::tell(const core::Problem& problem) { tell(qs(problem.place), qs(problem.what + (problem.remedy.empty() ? "" : "\n" + problem.remedy))); }
+
+void MainWindow::applyTheme(ThemeChoice choice) {
+    m_context.settings.theme = choice;
+    const bool dark = choice == ThemeChoice::Dark || (choice == ThemeChoice::System && QApplication::style()->standardPalette().color(QPalette::Window).lightness() < 128);
+    m_context.theme = dark ? Theme::night_() : Theme::light();
+    QApplication::setPalette(m_context.theme.palette());
+    QApplication::setFont(m_context.theme.font(13));
+    m_bench->refreshTheme();
+    for (QWidget* w : findChildren<QWidget*>())
+        w->update();
+}
+
+} // namespace app

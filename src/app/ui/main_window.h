@@ -1,0 +1,123 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/context.h"
+#include "app/ui/stations/station_page.h"
+
+#include <QMainWindow>
+#include <QPointer>
+
+class QMenu;
+class QScrollArea;
+class QSplitter;
+class QStackedWidget;
+class QTemporaryDir;
+
+namespace app {
+
+class BenchPage;
+class FindingsLine;
+class FindingsList;
+class FormDialog;
+class RevisionRail;
+class StationStrip;
+class WorkingPanel;
+class WorkingTab;
+
+/// The shell: strip, rail, stage, Working, findings line. Stations plug in; it knows none of their insides.
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(Context& context, QWidget* parent = nullptr);
+    ~MainWindow() override;
+
+    // ---- files (main_window_files.cpp) ----
+    /// Opens a project file or folder; a refused one is said in a dialog and leaves what is open as it was.
+    bool openPath(const QString& path);
+    bool saveTo(const QString& path);
+    void startProject(const core::Project& project);
+    bool writeReport(const QString& path);
+    void importLog(const QString& path);
+    bool printSheet(const QString& pdfPath);
+
+    // ---- stations ----
+    void setStation(int station);
+    [[nodiscard]] int station() const;
+    [[nodiscard]] StationPage* page(int station) const { return m_pages.at(static_cast<std::size_t>(station)); }
+    [[nodiscard]] BenchPage* bench() const { return m_bench; }
+    [[nodiscard]] RevisionRail* rail() const { return m_rail; }
+    [[nodiscard]] WorkingPanel* working() const { return m_working; }
+    void applyTheme(ThemeChoice choice);
+    /// Goes to the station of a finding, selects what it is about and flashes its zone.
+    void showFinding(const core::rules::Finding& finding);
+    /// The last message of the program in words; kept for tests and for reading out.
+    [[nodiscard]] const QString& lastMessage() const { return m_lastMessage; }
+
+public Q_SLOTS:
+    void newProject();
+    void open();
+    bool save();
+    void saveAs();
+    void exportFolder();
+    void askImport();
+    void askReport();
+    void askPrint();
+    void record();
+    void newRevision();
+    void addPart();
+    void editBrief();
+    void pinBaseline();
+    void validateRevision();
+    void find();
+    void about();
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    // main_window.cpp
+    void buildShell();
+    void buildPages();
+    void connectViews();
+    void arrange();
+    void refresh();
+    void toggleFindings();
+    void stepRevision(int direction);
+    void nextRegion(int direction);
+    void tell(const QString& title, const QString& text);
+    void tell(const core::Problem& problem);
+    [[nodiscard]] QScrollArea* scrolled(QWidget* page);
+    // main_window_actions.cpp
+    void buildActions();
+    void fillRecent();
+    QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run, const QString& objectName = {});
+    // main_window_files.cpp
+    void offerLeftCaptures();
+    void whenSafe(std::function<void()> then);
+    void remember(const QString& path);
+    template <class Dialog, class... A> void showDialog(A&&... args);
+
+    Context& m_context;
+    StationStrip* m_strip = nullptr;
+    RevisionRail* m_rail = nullptr;
+    QStackedWidget* m_stack = nullptr;
+    QSplitter* m_splitter = nullptr;
+    WorkingPanel* m_working = nullptr;
+    WorkingTab* m_workingTab = nullptr;
+    FindingsLine* m_findings = nullptr;
+    FindingsList* m_findingsList = nullptr;
+    BenchPage* m_bench = nullptr;
+    std::array<StationPage*, 6> m_pages{};
+    std::vector<QPushButton*> m_startButtons; ///< shown while the stage is empty
+    QMenu* m_menu = nullptr;
+    QMenu* m_recent = nullptr;
+    QAction *m_stopAction = nullptr, *m_validateAction = nullptr;
+    QPushButton *m_validateButton = nullptr, *m_stopButton = nullptr;
+    QString m_lastMessage;
+    bool m_narrow = false, m_closing = false;
+};
+
+} // namespace app

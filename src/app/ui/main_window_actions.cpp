@@ -1,0 +1,169 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/main_window.h"
+
+#include "app/ui/dialogs/brief_dialog.h"
+#include "app/ui/dialogs/change_dialog.h"
+#include "app/ui/dialogs/find_dialog.h"
+#include "app/ui/dialogs/new_project_dialog.h"
+#include "app/ui/dialogs/part_dialog.h"
+#include "app/ui/shell/working_panel.h"
+#include "app/ui/shell/working_tab.h"
+#include "app/ui/stations/bench_page.h"
+
+#include <QAction>
+#include <QActionGroup>
+#include <QApplication>
+#include <QMenu>
+
+namespace app {
+
+QAction* MainWindow::action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run, const QString& objectName) {
+    auto* a = new QAction(text, this);
+    if (!keys.isEmpty())
+        a->setShortcut(keys);
+    a->setObjectName(objectName);
+    connect(a, &QAction::triggered, this, [run = std::move(run)] { run(); });
+    menu->addAction(a);
+    addAction(a); // the shortcut works while the menu is closed
+    return a;
+}
+
+void MainWindow::buildActions() {
+    m_menu = new QMenu(this);
+    QMenu* file = m_menu->addMenu(tr("&File"));
+    action(file, tr("&New project ..."), QKeySequence(tr("Ctrl+Shift+N")), [this] { newProject(); }, QStringLiteral("actNewProject"));
+    action(file, tr("&Open ..."), QKeySequence::Open, [this] { open(); });
+    m_recent = file->addMenu(tr("Open &recent"));
+    connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
+    fillRecent();
+    action(file, tr("&Save"), QKeySequence::Save, [this] { save(); }, QStringLiteral("actSave"));
+    action(file, tr("Save &as ..."), QKeySequence(tr("Ctrl+Shift+S")), [this] { saveAs(); });
+    action(file, tr("E&xport as a folder ..."), {}, [this] { exportFolder(); });
+    file->addSeparator();
+    action(file, tr("Read in a &log ..."), QKeySequence(tr("Ctrl+I")), [this] { askImport(); });
+    action(file, tr("&Write report ..."), QKeySequence(tr("Ctrl+E")), [this] { askReport(); });
+    action(file, tr("&Print this sheet ..."), QKeySequence::Print, [this] { askPrint(); });
+    file->addSeparator();
+    action(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+
+    QMenu* edit = m_menu->addMenu(tr("&Edit"));
+    QUndoStack& undo = m_context.document.undoStack();
+    for (auto* a : {undo.createUndoAction(this, tr("Undo")), undo.createRedoAction(this, tr("Redo"))}) {
+        edit->addAction(a);
+        addAction(a);
+    }
+    edit->actions()[0]->setShortcut(QKeySequence::Undo);
+    edit->actions()[1]->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
+    edit->addSeparator();
+    action(edit, tr("&Brief ..."), QKeySequence(tr("Ctrl+B")), [this] { editBrief(); });
+    action(edit, tr("&Add a part ..."), QKeySequence(tr("Ctrl+Shift+A")), [this] { addPart(); }, QStringLiteral("actAddPart"));
+    action(edit, tr("&Find a part or number ..."), QKeySequence(tr("/")), [this] { find(); });
+
+    QMenu* revision = m_menu->addMenu(tr("&Revision"));
+    action(revision, tr("&New revision ..."), QKeySequence(tr("Ctrl+N")), [this] { newRevision(); }, QStringLiteral("actNewRevision"));
+    action(revision, tr("&Pin as baseline"), QKeySequence(tr("P")), [this] { pinBaseline(); }, QStringLiteral("actPin"));
+    m_validateAction = action(revision, tr("&Validate"), {}, [this] { validateRevision(); });
+    action(revision, tr("&Older on the trunk"), QKeySequence(tr("[")), [this] { stepRevision(-1); });
+    action(revision, tr("Ne&wer on the trunk"), QKeySequence(tr("]")), [this] { stepRevision(1); });
+
+    QMenu* bench = m_menu->addMenu(tr("&Bench"));
+    action(bench, tr("&Record ..."), QKeySequence(tr("Ctrl+R")), [this] { record(); });
+    m_stopAction = action(bench, tr("&Stop recording"), QKeySequence(tr("Ctrl+.")), [this] { m_bench->stop(); });
+
+    QMenu* view = m_menu->addMenu(tr("&View"));
+    const std::array names{tr("Brief"), tr("Fit"), tr("Air"), tr("Make"), tr("Bench"), tr("Verdict")};
+    for (int i = 0; i < 6; ++i)
+        action(view, names[static_cast<std::size_t>(i)], QKeySequence(QString::number(i + 1)), [this, i] { setStation(i); });
+    view->addSeparator();
+    action(view, tr("Next figure"), QKeySequence(tr("J")), [this] { page(station())->stepSelection(1); });
+    action(view, tr("Previous figure"), QKeySequence(tr("K")), [this] { page(station())->stepSelection(-1); });
+    action(view, tr("All findings"), QKeySequence(tr("F")), [this] { toggleFindings(); });
+    action(view, tr("Open or fold Working"), QKeySequence(tr("W")), [this] {
+        if (m_narrow)
+            Q_EMIT m_workingTab->toggled();
+    });
+    action(view, tr("Next region"), QKeySequence(tr("F6")), [this] { nextRegion(1); });
+    action(view, tr("Previous region"), QKeySequence(tr("Shift+F6")), [this] { nextRegion(-1); });
+    view->addSeparator();
+    action(view, tr("Light, dark, follow the system"), QKeySequence(tr("Ctrl+L")), [this] { applyTheme(static_cast<ThemeChoice>((static_cast<int>(m_context.settings.theme) + 1) % 3)); });
+    QMenu* units = view->addMenu(tr("&Units"));
+    const auto unit = [&](const QString& text, const QString& name, bool core::UnitChoice::* member) {
+        QAction* a = action(units, text, {}, [] {}, name);
+        a->setCheckable(true);
+        a->setChecked(m_context.settings.units.*member);
+        connect(a, &QAction::toggled, this, [this, member](bool on) {
+            m_context.settings.units.*member = on;
+            m_context.settings.save();
+            Q_EMIT m_context.document.revisionSelected(); // the figures are the same, their words are not
+        });
+    };
+    unit(tr("Temperatures in °F"), QStringLiteral("actFahrenheit"), &core::UnitChoice::fahrenheit);
+    unit(tr("Flows in CFM"), QStringLiteral("actCfm"), &core::UnitChoice::cfm);
+    unit(tr("Lengths in inch"), QStringLiteral("actInch"), &core::UnitChoice::inch);
+
+    QMenu* help = m_menu->addMenu(tr("&Help"));
+    action(help, tr("&About Mini Draft"), {}, [this] { about(); });
+    action(m_menu, tr("This menu"), QKeySequence(tr("F10")), [this] { m_menu->popup(mapToGlobal(QPoint(8, 56))); })->setVisible(false);
+}
+
+void MainWindow::fillRecent() {
+    m_recent->clear();
+    for (const QString& path : m_context.settings.recent)
+        connect(m_recent->addAction(path), &QAction::triggered, this, [this, path] { whenSafe([this, path] { openPath(path); }); });
+    m_recent->setEnabled(!m_context.settings.recent.isEmpty());
+}
+
+void MainWindow::newProject() {
+    whenSafe([this] {
+        auto* dialog = new NewProjectDialog(m_context, this);
+        connect(dialog, &NewProjectDialog::created, this, &MainWindow::startProject);
+        dialog->open();
+    });
+}
+
+void MainWindow::newRevision() {
+    if (m_context.document.project().revisions.empty())
+        return newProject();
+    (new ChangeDialog(m_context, m_context.selection.key(), this))->open();
+}
+
+void MainWindow::addPart() {
+    if (m_context.document.project().revisions.empty())
+        return newProject();
+    (new PartDialog(m_context, this))->open();
+}
+
+void MainWindow::editBrief() { (new BriefDialog(m_context, this))->open(); }
+
+void MainWindow::find() {
+    auto* dialog = new FindDialog(m_context, this);
+    connect(dialog, &FindDialog::found, this, [this](int where, const QString& key) {
+        setStation(where);
+        m_context.selection.select(key);
+    });
+    dialog->open();
+}
+
+void MainWindow::pinBaseline() {
+    const std::string id = m_context.document.revision();
+    if (!id.empty())
+        (void)m_context.document.edit(tr("%1 is the baseline").arg(qs(id)), [&](core::Project& p) { p.baseline = p.baseline == id ? std::string{} : id; });
+}
+
+void MainWindow::validateRevision() {
+    const std::string id = m_context.document.revision();
+    if (!m_context.document.result().verdict.canBeValidated)
+        return tell(tr("%1 cannot be validated yet").arg(qs(id)), qs(m_context.document.result().verdict.before.empty() ? std::string("no targets are set in the brief") : m_context.document.result().verdict.before.front()));
+    (void)m_context.document.edit(tr("Validate %1").arg(qs(id)), [&](core::Project& p) {
+        for (core::Revision& r : p.revisions)
+            if (r.id == id)
+                r.validated = !r.validated;
+    });
+}
+
+void MainWindow::about() {
+    tell(tr("Mini Draft %1").arg(QApplication::applicationVersion()), tr("Plans, tests and validates a compact computer. Figures are predictions or measurements with their doubt; they do not replace the maker's limits, local electrical code or a qualified person.\n"
+                                                                          "Licence GPL-3.0-or-later. Typeface Asap Condensed, SIL Open Font Licence 1.1."));
+}
+
+} // namespace app

@@ -1,0 +1,25 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/scene/theme.h"
+
+#include <QProxyStyle>
+
+namespace app {
+
+/// Square buttons with a thin edge, one ink-filled main action, dashed when disabled, a clear focus ring; the rest is the plain style.
+class SheetStyle : public QProxyStyle {
+    Q_OBJECT
+public:
+    explicit SheetStyle(const Theme& theme);
+    void drawControl(ControlElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const override;
+    void drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const override;
+    int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const override;
+
+private:
+    const Theme& m_theme;
+};
+
+/// Set on the one button of a page that is its main action.
+constexpr const char* mainAction = "mainAction";
+
+} // namespace app

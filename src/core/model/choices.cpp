@@ -1,0 +1,73 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/model/choices.h"
+
+namespace core {
+
+std::vector<MountChoice> mountsOf(const Build& build) {
+    std::vector<MountChoice> choices;
+    const auto add = [&](const Part& owner, const std::string& prefix) {
+        const auto one = [&](const std::string& id, const std::string& name, const std::vector<PartKind>& accepts) {
+            const std::string path = prefix.empty() ? id : prefix + "/" + id;
+            const Placed* at = build.at(path);
+            choices.push_back({path, name.empty() ? id : name, accepts, at ? at->part : nullptr});
+        };
+        for (const Mount& m : owner.mounts)
+            one(m.id, m.name, m.accepts);
+        if (owner.kind == PartKind::Processor && owner.mounts.empty())
+            one("lid", "Lid", {PartKind::Cooler});
+    };
+    add(*build.casePart, {});
+    for (const Placed& p : build.placed)
+        add(*p.part, p.mount);
+    return choices;
+}
+
+namespace {
+
+/// The thing a change sets to a value, when saying it again simply replaces it; empty: it adds up or stands alone.
+std::string settingOf(const Change& change) {
+    return std::visit([](const auto& c) -> std::string {
+        using T = std::decay_t<decltype(c)>;
+        if constexpr (std::is_same_v<T, SetFan> || std::is_same_v<T, LimitPower> || std::is_same_v<T, SwapPart>)
+            return c.mount;
+        else if constexpr (std::is_same_v<T, SetScreen> || std::is_same_v<T, SetOpening>)
+            return c.opening;
+        else if constexpr (std::is_same_v<T, Orient>)
+            return "gravity";
+        else
+            return {};
+    }, change);
+}
+
+} // namespace
+
+void addTo(std::vector<Change>& changes, const Change& change) {
+    if (!changes.empty()) {
+        Change& last = changes.back();
+        if (std::holds_alternative<FlipFan>(change) && last == change) {
+            changes.pop_back();
+            return;
+        }
+        if (auto* move = std::get_if<MovePart>(&last))
+            if (const auto* more = std::get_if<MovePart>(&change); more && more->mount == move->mount && more->axis == move->axis) {
+                move->by += more->by;
+                if (move->by == Length{})
+                    changes.pop_back();
+                return;
+            }
+        if (last.index() == change.index() && !settingOf(change).empty() && settingOf(last) == settingOf(change)) {
+            last = change;
+            return;
+        }
+    }
+    changes.push_back(change);
+}
+
+std::string freePartId(const Project& project, std::string_view wanted) {
+    std::string id(wanted);
+    for (int n = 2; project.part(id); ++n)
+        id = std::string(wanted) + "-" + std::to_string(n);
+    return id;
+}
+
+} // namespace core
