@@ -22,6 +22,7 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
     QDir().mkpath(folder);
     const QStringList names{QStringLiteral("brief"), QStringLiteral("fit"), QStringLiteral("air"), QStringLiteral("make"), QStringLiteral("bench"), QStringLiteral("verdict")};
     const QStringList keys{QStringLiteral("power"), {}, QStringLiteral("part:tray/cpu"), {}, {}, QStringLiteral("target:noise")};
+    context.document.finishAnalyses();
     for (int i = 0; i < 6; ++i) {
         window.setStation(i);
         QApplication::processEvents();
@@ -76,6 +77,7 @@ int main(int argc, char** argv) {
     app::Context context;
     context.settings = app::Settings::load();
     QApplication::setStyle(new app::SheetStyle(context.theme));
+    context.document.setBackground(true);
     app::MainWindow window(context);
     const bool once = parser.isSet(QStringLiteral("shots")) || parser.isSet(QStringLiteral("time-to-paint"));
     const QString theme = parser.value(QStringLiteral("theme"));

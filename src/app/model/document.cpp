@@ -4,7 +4,9 @@
 #include "core/model/choices.h"
 
 #include <QElapsedTimer>
+#include <QFutureWatcher>
 #include <QUndoCommand>
+#include <QtConcurrent>
 
 namespace app {
 
@@ -36,6 +38,7 @@ Document::Document(QObject* parent) : QObject(parent), m_project(std::make_share
 void Document::reset(core::Project project, const QString& path) {
     m_undo.clear();
     m_analyses.clear();
+    m_pending.clear();
     m_path = path;
     m_revision = !project.baseline.empty() ? project.baseline : std::string{};
     for (const core::Revision& r : project.revisions)
@@ -127,16 +130,61 @@ const core::bench::RunAnalysis* Document::analysis(const std::string& runId) con
     if (!run)
         return nullptr;
     const auto build = core::resolve(*m_project, run->revision);
-    const auto options = core::verdict::benchOptions(*m_project, build ? &*build : nullptr);
+    Analysed wanted{run->samples, *run, core::verdict::benchOptions(*m_project, build ? &*build : nullptr), nullptr};
+    const auto same = [&](const Analysed& a) {
+        return a.samples == run->samples && a.options.referenceRoomC == wanted.options.referenceRoomC && a.options.capC == wanted.options.capC && a.head.roomC == run->roomC &&
+               a.head.loadStartS == run->loadStartS && a.head.loadEndS == run->loadEndS;
+    };
+    if (const auto done = m_analyses.find(runId); done != m_analyses.end() && same(done->second))
+        return done->second.analysis.get();
+    if (const auto pending = m_pending.find(runId); pending != m_pending.end() && same(pending->second.result))
+        return nullptr;
+    if (m_background) {
+        start(runId, std::move(wanted));
+        return nullptr;
+    }
+    wanted.analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(*run, wanted.options));
     Analysed& a = m_analyses[runId];
-    const bool same = a.analysis && a.samples == run->samples && a.options.referenceRoomC == options.referenceRoomC && a.options.capC == options.capC && a.head.roomC == run->roomC &&
-                      a.head.loadStartS == run->loadStartS && a.head.loadEndS == run->loadEndS;
-    if (!same)
-        a = {run->samples, *run, options, std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(*run, options))};
+    a = std::move(wanted);
     return a.analysis.get();
 }
 
+void Document::start(const std::string& runId, Analysed wanted) const {
+    auto* watcher = new QFutureWatcher<std::shared_ptr<const core::bench::RunAnalysis>>(const_cast<Document*>(this));
+    const int ticket = ++m_tickets;
+    connect(watcher, &QFutureWatcherBase::finished, this, [this, runId, watcher, ticket] {
+        watcher->deleteLater();
+        const auto pending = m_pending.find(runId);
+        // A newer request for the same run has taken its place: only the newest may publish.
+        if (pending != m_pending.end() && pending->second.ticket == ticket)
+            take(runId);
+        if (m_pending.empty()) // views are told once, not fourteen times
+            Q_EMIT const_cast<Document*>(this)->changed();
+    });
+    auto future = QtConcurrent::run([head = wanted.head, options = wanted.options]() -> std::shared_ptr<const core::bench::RunAnalysis> {
+        return std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options));
+    });
+    m_pending[runId] = {ticket, std::move(wanted), future};
+    watcher->setFuture(future);
+}
+
+void Document::take(const std::string& runId) const {
+    auto node = m_pending.extract(runId);
+    Analysed done = std::move(node.mapped().result);
+    done.analysis = node.mapped().future.result();
+    m_results.erase(done.head.revision); // its verdict was made without this run
+    m_analyses[runId] = std::move(done);
+}
+
+void Document::finishAnalyses() const {
+    for (const core::Run& run : m_project->runs)
+        (void)analysis(run.id);
+    while (!m_pending.empty())
+        take(m_pending.begin()->first);
+}
+
 core::verdict::RunAnalyses Document::analyses() const {
+    finishAnalyses();
     core::verdict::RunAnalyses all;
     for (const core::Run& run : m_project->runs)
         if (analysis(run.id))

@@ -2,6 +2,7 @@
 #pragma once
 #include "core/explain/working.h"
 
+#include <QFuture>
 #include <QObject>
 #include <QString>
 #include <QUndoStack>
@@ -54,7 +55,13 @@ public:
     // ---- results ----
     [[nodiscard]] const Result& result() const { return result(m_revision); }
     [[nodiscard]] const Result& result(const std::string& revision) const;
+    /// Nothing while the run is being analysed in the background, or when there is no such run.
     [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
+    /// With a window, runs are analysed in the background and changed() follows; without one at once.
+    void setBackground(bool on) { m_background = on; }
+    [[nodiscard]] bool isAnalysing(const std::string& run) const { return m_pending.contains(run); }
+    /// Waits for all analyses that are under way; for the report and for tests.
+    void finishAnalyses() const;
     /// Analyses of all runs, by run.
     [[nodiscard]] core::verdict::RunAnalyses analyses() const;
     /// Milliseconds the last evaluation of one revision took.
@@ -78,6 +85,12 @@ private:
     struct Analysed { std::shared_ptr<const core::Samples> samples; core::Run head; core::bench::AnalyseOptions options; std::shared_ptr<const core::bench::RunAnalysis> analysis; };
     mutable std::map<std::string, Analysed> m_analyses;
     mutable double m_lastMs = 0;
+    struct Pending { int ticket = 0; Analysed result; QFuture<std::shared_ptr<const core::bench::RunAnalysis>> future; };
+    void start(const std::string& run, Analysed wanted) const;
+    void take(const std::string& run) const;
+    mutable std::map<std::string, Pending> m_pending;
+    mutable int m_tickets = 0;
+    bool m_background = false;
 };
 
 /// "R8" after "R7": one more than the largest number there is.

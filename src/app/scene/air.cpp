@@ -1,281 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/scene/stations.h"
+#include "app/scene/air_section.h"
 
 #include "core/base/text.h"
-
-#include <QPainterPath>
 
 #include <cmath>
 
 namespace app {
-using core::Axis;
 using core::Mark;
 using core::PartKind;
 using core::Quantity;
 
 namespace {
-
-/// The case seen from the side (depth across, height up), to scale.
-struct SideView {
-    QRectF paper;
-    double scale = 1;
-    [[nodiscard]] QPointF at(double yMm, double zMm) const { return {paper.left() + yMm * scale, paper.bottom() - zMm * scale}; }
-    [[nodiscard]] QRectF rect(const core::Placed& p) const { return QRectF(at(p.lowAt[1].mm(), p.lowAt[2].mm()), at(p.highAt[1].mm(), p.highAt[2].mm())).normalized(); }
-};
-
-/// A stream of air as wide as its flow, coloured along its length, with chevrons.
-void ribbon(Canvas& c, const QPainterPath& path, double flowM3h, double fromK, double toK, bool arrowHead) {
-    const double width = std::clamp(0.72 * flowM3h, 3.0, 26.0);
-    QPen edge(c.t.sheet, width + 3, Qt::SolidLine, Qt::FlatCap, Qt::RoundJoin);
-    c.p.setBrush(Qt::NoBrush);
-    c.p.setPen(edge);
-    c.p.drawPath(path);
-    const double length = path.length();
-    const int pieces = std::max(8, static_cast<int>(length / 4));
-    for (int i = 0; i < pieces; ++i) {
-        const double a = static_cast<double>(i) / pieces, b = std::min(1.0, (i + 1.2) / pieces);
-        c.p.setPen(QPen(c.t.flowOf(fromK + (toK - fromK) * a), width, Qt::SolidLine, Qt::FlatCap));
-        c.p.drawLine(path.pointAtPercent(a), path.pointAtPercent(b));
-    }
-    c.p.setPen(QPen(c.t.sheet, 1.2));
-    for (double s = 20; s < length - 10; s += 34) {
-        const double at = path.percentAtLength(s), angle = -path.angleAtPercent(at) * M_PI / 180;
-        const QPointF tip = path.pointAtPercent(at), along(std::cos(angle), std::sin(angle)), side(-along.y(), along.x());
-        const double k = std::min(width * 0.3, 5.0);
-        c.p.drawLine(tip, tip - along * 4 + side * k);
-        c.p.drawLine(tip, tip - along * 4 - side * k);
-    }
-    if (arrowHead) {
-        const double angle = -path.angleAtPercent(0.999) * M_PI / 180;
-        const QPointF tip = path.pointAtPercent(1), along(std::cos(angle), std::sin(angle)), side(-along.y(), along.x());
-        const double k = width * 0.5 + 5;
-        QPolygonF head{tip + along * (k * 0.9), tip + side * k, tip - side * k};
-        c.p.setPen(QPen(c.t.sheet, 1));
-        c.p.setBrush(c.t.flowOf(toK));
-        c.p.drawPolygon(head);
-    }
-}
-
-QPainterPath curve(const QPointF& a, const QPointF& da, const QPointF& b, const QPointF& db) {
-    QPainterPath path(a);
-    const double k = 0.45 * std::hypot(b.x() - a.x(), b.y() - a.y());
-    path.cubicTo(a + da * k, b - db * k, b);
-    return path;
-}
-
-/// Where a side meets the paper and which way is out; left and right stand towards and away from the viewer.
-struct Gate { QPointF wall; QPointF out; bool facesViewer = false; };
-Gate gateOf(const SideView& s, core::Side side, double y, double z) {
-    switch (side) {
-    case core::Side::Front: return {{s.paper.left(), s.at(0, z).y()}, {-1, 0}};
-    case core::Side::Rear: return {{s.paper.right(), s.at(0, z).y()}, {1, 0}};
-    case core::Side::Top: return {{s.at(y, 0).x(), s.paper.top()}, {0, -1}};
-    case core::Side::Bottom: return {{s.at(y, 0).x(), s.paper.bottom()}, {0, 1}};
-    default: return {s.at(y, z), {0, 0}, true};
-    }
-}
-
-double chamberK(const core::air::Prediction& air, const std::string& id) {
-    for (const auto& ch : air.chambers)
-        if (ch.id == id)
-            return ch.airC - air.conditions.roomC;
-    return 0;
-}
-
-/// The chamber that holds the middle of a part.
-std::string chamberOf(const core::Build& build, const core::Placed& p) {
-    for (const core::Chamber& ch : build.caseSpec().chambers) {
-        bool inside = true;
-        for (std::size_t a = 0; a < 3; ++a) {
-            const double middle = 0.5 * (p.lowAt[a].mm() + p.highAt[a].mm());
-            inside = inside && middle >= ch.lowMm[a] && middle <= ch.highMm[a];
-        }
-        if (inside)
-            return ch.id;
-    }
-    return build.caseSpec().chambers.front().id;
-}
-
-void paintChambers(Canvas& c, const SideView& s, const View& v) {
-    const auto& e = *v.evaluation();
-    for (const core::Chamber& ch : e.build.caseSpec().chambers) {
-        const QRectF r = QRectF(s.at(ch.lowMm[1], ch.lowMm[2]), s.at(ch.highMm[1], ch.highMm[2])).normalized();
-        const double k = chamberK(e.air, ch.id);
-        c.p.fillRect(r, c.t.tintOf(k));
-        if (k > 18)
-            c.pattern(r, Canvas::Pattern::Over);
-    }
-    c.p.fillRect(QRectF(s.paper.left() - 4, s.paper.top() - 4, s.paper.width() + 8, 4), c.t.ink);
-    c.p.fillRect(QRectF(s.paper.left() - 4, s.paper.bottom(), s.paper.width() + 8, 4), c.t.ink);
-    c.p.fillRect(QRectF(s.paper.left() - 4, s.paper.top() - 4, 4, s.paper.height() + 8), c.t.ink);
-    c.p.fillRect(QRectF(s.paper.right(), s.paper.top() - 4, 4, s.paper.height() + 8), c.t.ink);
-}
-
-void paintParts(Canvas& c, const SideView& s, const View& v) {
-    const auto& e = *v.evaluation();
-    for (const core::Placed& p : e.build.placed) {
-        if (p.part->kind == PartKind::Adapter || p.part->kind == PartKind::Cable || p.part->kind == PartKind::Processor)
-            continue;
-        const QRectF r = s.rect(p);
-        const QString key = QStringLiteral("part:") + qs(p.mount);
-        QColor ground = c.isSelected(key) ? c.t.marker : Qt::transparent;
-        QColor ink = c.t.ink;
-        ink.setAlphaF(p.part->kind == PartKind::Board ? 0.25F : 0.55F);
-        if (p.part->kind == PartKind::Fan && p.facing().axis == Axis::X) {
-            QPen dash(c.t.ink, 1);
-            dash.setDashPattern({9, 3, 2, 3});
-            c.p.setPen(dash);
-            c.p.setBrush(Qt::NoBrush);
-            c.p.drawEllipse(r.center(), r.width() / 2, r.height() / 2);
-        } else {
-            c.hatch(r, p.part->kind, ground, ink, 1);
-        }
-        if (p.part->kind != PartKind::Fan && p.part->kind != PartKind::Board)
-            c.hit(r, key, QObject::tr("Part %1").arg(qs(p.part->name)));
-    }
-}
-
-void wallOpening(Canvas& c, const SideView& s, const core::Opening& o, QRectF& bar) {
-    const bool level = o.side == core::Side::Top || o.side == core::Side::Bottom;
-    if (o.side == core::Side::Left || o.side == core::Side::Right)
-        return;
-    const double centre = o.centreMm[1], size = o.sizeMm[1];
-    const double from = centre - size / 2, to = centre + size / 2;
-    if (level)
-        bar = QRectF(s.at(from, 0).x(), o.side == core::Side::Top ? s.paper.top() - 4 : s.paper.bottom(), (to - from) * s.scale, 4);
-    else
-        bar = QRectF(o.side == core::Side::Front ? s.paper.left() - 4 : s.paper.right(), s.at(0, to).y(), 4, (to - from) * s.scale);
-    c.p.fillRect(bar, c.t.paper);
-    const double solid = o.style == core::OpeningStyle::Plain ? 0.02 : 1 - o.perforation;
-    const double length = level ? bar.width() : bar.height();
-    for (double x = 0; x < length; x += 9)
-        c.p.fillRect(level ? QRectF(bar.left() + x, bar.top(), std::min(9 * solid, length - x), 4) : QRectF(bar.left(), bar.top() + x, 4, std::min(9 * solid, length - x)), c.t.ink);
-}
-
-void paintOpenings(Canvas& c, const SideView& s, const View& v) {
-    const auto& e = *v.evaluation();
-    for (const auto& flow : e.air.openings) {
-        const core::Opening* o = e.build.opening(flow.id);
-        if (!o || !o->to.empty() || o->style == core::OpeningStyle::Closed)
-            continue;
-        QRectF bar;
-        wallOpening(c, s, *o, bar);
-        const bool upright = o->side == core::Side::Left || o->side == core::Side::Right;
-        const double y = upright ? o->centreMm[0] : o->centreMm[1], z = o->centreMm[1];
-        const Gate gate = gateOf(s, o->side, y, z);
-        const QString key = QStringLiteral("opening:") + qs(flow.id);
-        const double net = flow.flowM3h, k = flow.airC - e.air.conditions.roomC;
-        const double chamber = chamberK(e.air, o->chamber);
-        const QString words = v.number(Quantity::Flow, std::abs(net)) + QLatin1Char(' ') + v.unit(Quantity::Flow) + (net >= 0 ? QObject::tr(" out") : QObject::tr(" in"));
-        if (gate.facesViewer) {
-            const QRectF r = QRectF(s.at(o->centreMm[0] - o->sizeMm[0] / 2, o->centreMm[1] - o->sizeMm[1] / 2), s.at(o->centreMm[0] + o->sizeMm[0] / 2, o->centreMm[1] + o->sizeMm[1] / 2)).normalized();
-            QPen pen(c.t.ink, 1);
-            pen.setDashPattern({9, 3, 2, 3});
-            c.p.setPen(pen);
-            c.p.setBrush(Qt::NoBrush);
-            c.p.drawRect(r);
-            const QRectF plate = c.plate({r.center().x(), r.bottom() - 12}, qs(o->name) + QStringLiteral(": ") + words, 11.5, Weight::Regular, net >= 0 ? c.t.warm : c.t.cool);
-            c.washIfSelected(plate, key);
-            if (c.isSelected(key))
-                c.plate({r.center().x(), r.bottom() - 12}, qs(o->name) + QStringLiteral(": ") + words, 11.5, Weight::SemiBold, c.t.medge);
-            c.hit(plate, key, QObject::tr("Opening %1, %2").arg(qs(o->name), words));
-            continue;
-        }
-        if (std::abs(net) > 0.5) {
-            const QPointF inside = gate.wall - gate.out * 44, outside = gate.wall + gate.out * 24;
-            const bool out = net >= 0;
-            QPainterPath path(out ? inside : outside);
-            path.lineTo(out ? outside : inside);
-            ribbon(c, path, std::abs(net), out ? k : 0, out ? k : chamber, out);
-        }
-        const QPointF label = gate.wall + gate.out * 34 + (gate.out.y() != 0 ? QPointF(-64, gate.out.y() * 2) : QPointF(0, -18));
-        const double w = c.width(words, 11.5);
-        const QRectF at = gate.out.x() < 0 ? QRectF(gate.wall.x() - 8 - w, gate.wall.y() - 34, w, 16) : gate.out.x() > 0 ? QRectF(gate.wall.x() + 8, gate.wall.y() - 34, w, 16) : QRectF(label.x() - w / 2, label.y() - 8, w, 16);
-        c.washIfSelected(at.adjusted(-3, 0, 3, 0), key);
-        c.text(at, words, 11.5, Weight::Medium, c.t.ink);
-        c.hit(at.united(bar), key, QObject::tr("Opening %1, %2").arg(qs(o->name), words));
-    }
-}
-
-void paintFans(Canvas& c, const SideView& s, const View& v) {
-    const auto& e = *v.evaluation();
-    for (const auto& fan : e.air.fans) {
-        const core::Placed* p = e.build.at(fan.id);
-        const QRectF r = s.rect(*p);
-        const QString key = QStringLiteral("fan:") + qs(fan.id);
-        const bool x = p->facing().axis == Axis::X;
-        QPointF at = r.center();
-        const double k = fan.airC - e.air.conditions.roomC;
-        if (p->part->kind == PartKind::Fan && !x) {
-            const bool top = p->facing().axis == Axis::Z;
-            const Gate gate = gateOf(s, top ? core::Side::Top : core::Side::Rear, 0.5 * (p->lowAt[1].mm() + p->highAt[1].mm()), at.y());
-            const QPointF inside = gate.wall - gate.out * 60, outside = gate.wall + gate.out * 22;
-            const bool out = fan.direction == core::air::FanDirection::Out;
-            QPainterPath path(out ? inside : outside);
-            path.lineTo(out ? outside : inside);
-            ribbon(c, path, std::abs(fan.flowM3h), k, k, out);
-        } else if (p->part->kind == PartKind::Fan) {
-            // Blows through the panel that faces the viewer, on towards the board behind it.
-            const QPointF from = at, to = at + QPointF(46, -54);
-            const double inside = e.build.caseSpec().chambers.empty() ? 0 : chamberK(e.air, chamberOf(e.build, *p));
-            ribbon(c, curve(from, {1, 0}, to, {0.2, -1}), std::abs(fan.flowM3h), fan.direction == core::air::FanDirection::In ? 0 : k, inside, false);
-        } else if (fan.direction == core::air::FanDirection::Out) {
-            const Gate gate = gateOf(s, core::Side::Front, 0, 0.5 * (p->lowAt[2].mm() + p->highAt[2].mm()));
-            // What the supply loses warms the air that it moves.
-            const auto* supply = e.air.part(fan.id);
-            const double outK = k + (supply && std::abs(fan.flowM3h) > 0.1 ? supply->powerW / (1.2 * 1006 * std::abs(fan.flowM3h) / 3600) : 0.0);
-            ribbon(c, curve(at + QPointF(20, 0), {-1, 0}, gate.wall + gate.out * 26, {-1, 0}), std::abs(fan.flowM3h), k, outK, true);
-        }
-        const double radius = std::clamp(std::min(r.width(), r.height()) * 0.26, 11.0, 22.0);
-        if (p->part->kind == PartKind::Card || p->part->kind == PartKind::PowerSupply)
-            at += QPointF(p->part->kind == PartKind::Card ? -r.width() * 0.3 : r.width() * 0.2, 0);
-        if (p->part->kind == PartKind::Cooler)
-            at += QPointF(-r.width() * 0.24, r.height() * 0.24);
-        c.fanGlyph(at, radius, fan.direction != core::air::FanDirection::Out);
-        if (c.isSelected(key)) {
-            c.p.setPen(QPen(c.t.medge, 2));
-            c.p.setBrush(Qt::NoBrush);
-            c.p.drawEllipse(at, radius + 4, radius + 4);
-        }
-        c.hit(QRectF(at - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)), key, QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h)));
-    }
-}
-
-void paintReadings(Canvas& c, const SideView& s, const View& v) {
-    const auto& e = *v.evaluation();
-    std::vector<QRectF> taken;
-    const auto plate = [&](QPointF at, const QString& text, const QString& key, double px, const QColor& edge) {
-        for (const double shift : {0.0, 22.0, -22.0, 44.0, -44.0, 66.0, -66.0}) {
-            const double w = c.width(text, px, Weight::SemiBold) + 10;
-            const QRectF r(std::clamp(at.x() - w / 2, s.paper.left() + 2, s.paper.right() - w - 2), std::clamp(at.y() + shift - 10, s.paper.top() + 2, s.paper.bottom() - 22), w, 20);
-            if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.adjusted(-2, -2, 2, 2).intersects(r); }))
-                continue;
-            taken.push_back(r);
-            const bool selected = c.isSelected(key);
-            c.box(r, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : edge, selected ? 2 : 1);
-            c.p.fillRect(QRectF(r.left(), r.top(), 4, r.height()), edge);
-            c.text(r.adjusted(4, 0, 0, 0), text, px, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
-            c.hit(r, key, text);
-            return;
-        }
-    };
-    for (const auto& part : e.air.parts) {
-        const core::Placed* p = e.build.at(part.id);
-        if (!p || p->part->kind == PartKind::Board)
-            continue;
-        const QString text = (p->part->kind == PartKind::Processor ? QObject::tr("CPU") : p->part->kind == PartKind::Card ? QObject::tr("Card") : p->part->kind == PartKind::PowerSupply ? QObject::tr("Supply") : QObject::tr("Store")) +
-                             QLatin1Char(' ') + qs(core::fixed(v.show.value(Quantity::Temperature, part.temperatureC), 0)) + QLatin1Char(' ') + v.unit(Quantity::Temperature);
-        const QRectF r = s.rect(*p);
-        plate(r.center() + QPointF(p->part->kind == PartKind::Card ? r.width() * 0.2 : 0, p->part->kind == PartKind::PowerSupply ? -r.height() * 0.25 : -6), text, QStringLiteral("part:") + qs(part.id), 13, part.limitC > 0 ? c.markColor(core::markOf(part.limitC - part.temperatureC, 0)) : c.t.ink);
-    }
-    for (const auto& ch : e.air.chambers)
-        for (const core::Chamber& spec : e.build.caseSpec().chambers)
-            if (spec.id == ch.id) {
-                const QRectF r = QRectF(s.at(spec.lowMm[1], spec.lowMm[2]), s.at(spec.highMm[1], spec.highMm[2])).normalized();
-                plate({r.center().x(), r.top() + 30}, qs(core::fixed(v.show.value(Quantity::Temperature, ch.airC), 0)) + QLatin1Char(' ') + v.unit(Quantity::Temperature) + QStringLiteral("  ") + qs(ch.name), QStringLiteral("chamber:") + qs(ch.id), 13,
-                      c.t.flowOf(ch.airC - e.air.conditions.roomC));
-            }
-}
 
 void paintScale(Canvas& c, const QRectF& r, const View& v) {
     const auto& air = v.evaluation()->air;
@@ -348,6 +83,21 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
     }
 }
 
+/// By which way air comes in without a fan, and how much of it past no screen.
+QString dustSentence(const core::verdict::Evaluation& e, const View& v) {
+    double passive = 0, bare = 0;
+    for (const auto& flow : e.air.openings) {
+        const core::Opening* o = e.build.opening(flow.id);
+        if (!o || !o->to.empty())
+            continue;
+        passive += flow.inM3h;
+        bare += o->screen == core::Screen::None ? flow.inM3h : 0;
+    }
+    if (passive < 0.5)
+        return QObject::tr("No dust comes in but through the fans.");
+    return QObject::tr("%1 come in by openings, %2 of it past no screen.").arg(v.text(Quantity::Flow, passive), v.number(Quantity::Flow, bare));
+}
+
 void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     const auto& b = e.air.balance;
@@ -391,7 +141,7 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     c.p.drawPolygon(QPolygonF{{at, scaleY - 2}, {at - 4, scaleY - 9}, {at + 4, scaleY - 9}});
     const QString sentence = QObject::tr("%1 by fans, %2 over the room. %3")
                                  .arg(v.signedNumber(Quantity::Flow, in - out) + QLatin1Char(' ') + v.unit(Quantity::Flow), v.signedNumber(Quantity::Pressure, b.pressurePa) + QStringLiteral(" Pa"),
-                                      b.pressurePa > 0.05 ? QObject::tr("Dust meets only the screens of the fans.") : b.pressurePa < -0.05 ? QObject::tr("Dust comes in by every gap.") : QObject::tr("In and out are level."));
+                                      dustSentence(e, v));
     c.washIfSelected({r.left() - 4, scaleY + 12, r.width() + 8, 48}, key);
     c.paragraph({r.left(), scaleY + 14, r.width(), 50}, sentence + QObject::tr(" Rated: in %1, out %2.").arg(v.number(Quantity::Flow, b.ratedInM3h), v.number(Quantity::Flow, b.ratedOutM3h)), 12, Weight::Regular, c.t.ink, 3);
     c.hit({r.left(), r.top() + 26, r.width(), scaleY + 40 - r.top()}, key, QObject::tr("Pressure %1").arg(v.text(Quantity::Pressure, b.pressurePa)));
@@ -435,7 +185,7 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v) {
 
 void paintTable(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts, settled"), QObject::tr("limit, headroom"));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts, settled"), QObject::tr("%1, limit, headroom").arg(v.unit(Quantity::Temperature)));
     double y = r.top() + 26;
     for (const auto& part : e.air.parts) {
         if (y + 22 > r.bottom() + 4)
@@ -443,12 +193,12 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
         const QString key = QStringLiteral("part:") + qs(part.id);
         c.washIfSelected({r.left(), y, r.width(), 22}, key);
         c.mark({r.left() + 2, y + 5}, part.limitC > 0 ? core::markOf(part.limitC - part.temperatureC, part.bandK) : Mark::None);
-        c.text({r.left() + 24, y, 104, 22}, c.elided(qs(part.name), 102, 12.5), 12.5, Weight::Regular);
-        c.text({r.left() + 120, y, 60, 22}, v.number(Quantity::Temperature, part.temperatureC), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.second({r.left() + 184, y, 40, 22}, QStringLiteral("±") + qs(core::fixed(v.show.value(Quantity::TemperatureDifference, part.bandK), 0)));
+        c.text({r.left() + 24, y, 84, 22}, c.elided(qs(part.name), 84, 12.5), 12.5, Weight::Regular);
+        c.text({r.left() + 100, y, 42, 22}, v.number(Quantity::Temperature, part.temperatureC), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.second({r.left() + 146, y, 30, 22}, QStringLiteral("±") + qs(core::fixed(v.show.value(Quantity::TemperatureDifference, part.bandK), 0)));
         if (part.limitC > 0) {
-            c.second({r.right() - 110, y, 52, 22}, v.number(Quantity::Temperature, part.limitC), Qt::AlignRight | Qt::AlignVCenter);
-            c.text({r.right() - 56, y, 56, 22}, v.signedNumber(Quantity::TemperatureDifference, part.limitC - part.temperatureC), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.second({r.right() - 88, y, 44, 22}, v.number(Quantity::Temperature, part.limitC), Qt::AlignRight | Qt::AlignVCenter);
+            c.text({r.right() - 44, y, 44, 22}, v.signedNumber(Quantity::TemperatureDifference, part.limitC - part.temperatureC), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         }
         c.hline(r.left(), r.right(), y + 22, c.t.hair);
         c.hit({r.left(), y, r.width(), 22}, key, QObject::tr("Part %1, %2").arg(qs(part.name), v.text(Quantity::Temperature, part.temperatureC)));
@@ -472,16 +222,12 @@ void paintAir(Canvas& c, const QRectF& r, const View& v) {
     const QRectF right(r.right() - rightW, left.top(), rightW, left.height());
     c.vline(left.right() + 13, left.top(), r.bottom(), c.t.line);
     const double fanRows = 30 + 26.0 * static_cast<double>(e->air.fans.size());
-    const double drawHeight = left.height() - fanRows - 44 - 64;
+    const double drawHeight = left.height() - fanRows - 44 - 84;
     const double d = e->build.insideAt[1].mm(), h = e->build.insideAt[2].mm();
     const double scale = std::min((left.width() - 130) / d, drawHeight / h);
     const SideView s{{left.left() + (left.width() - d * scale) / 2, left.top() + 40, d * scale, h * scale}, scale};
-    paintChambers(c, s, v);
-    paintParts(c, s, v);
-    paintOpenings(c, s, v);
-    paintFans(c, s, v);
-    paintReadings(c, s, v);
-    const double below = s.paper.bottom() + 38;
+    paintAirSection(c, s, v);
+    const double below = s.paper.bottom() + 58;
     paintScale(c, {left.left(), below, left.width(), 28}, v);
     paintStrips(c, {left.left(), below + 34, left.width(), left.bottom() - below - 34}, v);
     paintBeam(c, {right.left(), right.top(), right.width(), 190}, v);

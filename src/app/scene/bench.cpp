@@ -53,6 +53,9 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
                 if (run.revision != revision.id || run.load != loads[i].id)
                     continue;
                 const auto* channel = cpuOf(v.document.analysis(run.id));
+                const auto* a = v.document.analysis(run.id);
+                if (a && a->stepped && best)
+                    continue; // something was changed in the middle: another run says more
                 if (!best || (channel && (!value || channel->state <= value->state))) {
                     best = &run;
                     value = channel;
@@ -82,7 +85,7 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
     int count = 0;
     for (const core::Run& run : v.project().runs)
         count += run.revision == v.document.revision();
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Runs of %1").arg(qs(v.document.revision())), QObject::tr("%n run(s)", nullptr, count));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Runs of %1").arg(qs(v.document.revision())), counted(count, QObject::tr("1 run"), QObject::tr("%1 runs")));
     const double settledX = r.right() - 4, roomX = r.right() - 96, lengthX = r.right() - 140;
     for (const auto& [x, word] : {std::pair{lengthX, QObject::tr("length")}, std::pair{roomX, QObject::tr("room")}, std::pair{settledX, QObject::tr("CPU settled")}})
         c.second({x - 80, r.top() + 26, 80, 18}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
@@ -96,7 +99,7 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         const QRectF row(r.left(), y, r.width(), 24);
         if (run.id == chosen)
             c.box(row, c.t.marker, c.t.medge, 1.5);
-        c.mark({r.left() + 4, y + 6}, cpu ? markOfState(*cpu) : Mark::Crossed);
+        c.mark({r.left() + 4, y + 6}, v.document.isAnalysing(run.id) ? Mark::Running : !cpu ? Mark::Crossed : a->stepped ? core::worse(Mark::Open, markOfState(*cpu)) : markOfState(*cpu));
         c.text({r.left() + 26, y, 120, 24}, c.elided(qs(run.name), 118, 12.5, Weight::Medium), 12.5, Weight::Medium);
         if (a && a->load) {
             c.text({lengthX - 60, y, 60, 24}, qs(core::fixed((a->load->endS - a->load->startS) / 60, 0)) + QStringLiteral(" min"), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
@@ -118,7 +121,7 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
     const core::Run* run = v.project().run(chosen);
     if (!a || !run)
         return;
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not"));
     double y = r.top() + 26;
     for (const auto& ch : a->channels) {
         if (y + 20 > r.bottom() + 2)
@@ -126,12 +129,13 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
         const QString key = QStringLiteral("channel:") + qs(run->id) + QLatin1Char(':') + qs(ch.name);
         c.washIfSelected({r.left(), y, r.width(), 20}, key);
         c.mark({r.left() + 4, y + 4}, markOfState(ch));
-        c.text({r.left() + 26, y, 116, 20}, c.elided(qs(ch.name), 114, 12.5), 12.5, Weight::Regular);
+        const QString name = channelName(v, *run, ch.kind, ch.subject, ch.name);
+        c.text({r.left() + 26, y, r.width() - 130, 20}, c.elided(name, r.width() - 130, 12.5), 12.5, Weight::Regular);
         const bool thermal = ch.kind == core::ChannelKind::Temperature || ch.kind == core::ChannelKind::Ambient;
         const QString value = !std::isfinite(ch.settled) ? QObject::tr("refused") : thermal ? v.text(Quantity::Temperature, ch.settled) : qs(core::fixed(ch.settled, ch.kind == core::ChannelKind::Level ? 1 : 0)) + QLatin1Char(' ') + qs(ch.unit);
         c.text({r.left() + 120, y, r.width() - 122, 20}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 20, c.t.hair);
-        c.hit({r.left(), y, r.width(), 20}, key, QObject::tr("Channel %1, %2").arg(qs(ch.name), value));
+        c.hit({r.left(), y, r.width(), 20}, key, QObject::tr("Channel %1 (%2), %3").arg(name, qs(ch.name), value));
         y += 20;
     }
 }

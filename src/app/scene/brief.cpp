@@ -12,19 +12,19 @@ namespace {
 void targetRows(Canvas& c, const QRectF& r, const View& v) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Targets"),
               QObject::tr("at %1 room, %2 m away").arg(v.text(Quantity::Temperature, v.project().brief.roomC), qs(core::fixed(v.project().brief.listenerM, 1))));
-    const double now = r.left() + 268, axis = r.left() + 300, end = r.right() - 40;
-    c.second({r.left() + 150, r.top() + 26, 76, 20}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);
+    const double limitX = r.left() + 206, now = r.left() + 262, axis = r.left() + 276, end = r.right() - 44;
+    c.second({limitX - 76, r.top() + 26, 76, 20}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);
     c.second({now - 60, r.top() + 26, 60, 20}, QObject::tr("%1 now").arg(qs(v.document.revision())), Qt::AlignRight | Qt::AlignVCenter);
-    c.second({axis, r.top() + 26, r.right() - axis, 20}, QObject::tr("headroom, in bands"), Qt::AlignRight | Qt::AlignVCenter);
+    c.second({axis, r.top() + 26, r.right() - axis, 20}, QObject::tr("headroom"), Qt::AlignRight | Qt::AlignVCenter);
     double y = r.top() + 48;
     for (const auto& t : v.result().verdict.targets) {
         const QString key = QStringLiteral("target:") + qs(t.id);
         const QRectF row(r.left(), y, r.width(), 22);
         c.washIfSelected(row, key);
         c.mark({r.left() + 2, y + 5}, t.state);
-        c.text({r.left() + 24, y, 128, 22}, c.elided(qs(t.name), 126, 12.5), 12.5, Weight::Regular);
+        c.text({r.left() + 24, y, 112, 22}, c.elided(qs(t.name), 112, 12.5), 12.5, Weight::Regular);
         const Quantity q = core::explain::quantityOf(t.kind);
-        c.text({r.left() + 136, y, 90, 22}, v.text(q, t.limit), 12, Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({limitX - 70, y, 70, 22}, v.text(q, t.limit), 12, Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
         if (t.basis == core::verdict::Basis::Missing) {
             c.text({now - 60, y, 60, 22}, QObject::tr("missing"), 12, Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
         } else {
@@ -33,7 +33,7 @@ void targetRows(Canvas& c, const QRectF& r, const View& v) {
             const double band = std::max(1e-9, 0.5 * (t.high - t.low));
             const bool sharp = t.high - t.low < 1e-9;
             const double bands = sharp ? (t.headroom >= 0 ? 4.0 : -0.8) : std::clamp(t.headroom / band, -0.8, 4.0);
-            const double unit = (end - axis - 20) / 4.8, zero = axis + 0.8 * unit;
+            const double unit = (end - axis) / 4.8, zero = axis + 0.8 * unit;
             const QRectF bar = QRectF(QPointF(zero, y + 5), QPointF(zero + bands * unit, y + 17)).normalized();
             c.p.fillRect(bar, c.t.sheet);
             c.pattern(bar, bands >= 0 ? Canvas::Pattern::Holds : Canvas::Pattern::Over);
@@ -42,7 +42,7 @@ void targetRows(Canvas& c, const QRectF& r, const View& v) {
             if (!sharp)
                 c.vline(zero + unit, y + 2, y + 20, c.t.line, 1, Qt::DashLine);
             const Quantity d = q == Quantity::Temperature ? Quantity::TemperatureDifference : q;
-            c.text({end - 10, y, 50, 22}, v.number(d, t.headroom), 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.text({end - 6, y, 50, 22}, v.number(d, t.headroom), 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         }
         c.hline(r.left(), r.right(), y + 22, c.t.hair);
         c.hit(row, key, QObject::tr("Target %1, %2, %3").arg(qs(t.name), v.text(q, t.value), qs(core::markWord(t.state))));
@@ -55,7 +55,7 @@ void targetRows(Canvas& c, const QRectF& r, const View& v) {
 void partRows(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts"));
-    const QRectF price(r.right() - 190, r.top(), 90, 22), mass(r.right() - 88, r.top(), 88, 22);
+    const QRectF price(r.right() - 250, r.top(), 74, 20), mass(r.right() - 172, r.top(), 66, 20);
     c.washIfSelected(price, QStringLiteral("price"));
     c.washIfSelected(mass, QStringLiteral("mass"));
     c.text(price, v.text(Quantity::Money, e.price), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
@@ -164,7 +164,7 @@ void paintBrief(Canvas& c, const QRectF& r, const View& v) {
     c.box(purpose, c.t.sheet, c.t.line, 1);
     c.p.fillRect(QRectF(purpose.left(), purpose.top(), 4, purpose.height()), c.t.ink);
     const QString text = qs(v.project().brief.purpose);
-    c.paragraph(purpose.adjusted(14, 5, -60, 0), text.isEmpty() ? QObject::tr("Nothing is said yet of what this computer is for. Press Edit, or Ctrl+B.") : text, 12.5, Weight::Medium, c.t.ink, 2);
+    c.paragraph(purpose.adjusted(14, 5, -76, 0), text.isEmpty() ? QObject::tr("Nothing is said yet of what this computer is for. Press Edit, or Ctrl+B.") : text, 12.5, Weight::Medium, c.t.ink, 2);
     if (!v.evaluation()) {
         emptyStage(c, r.adjusted(0, 60, 0, 0), v.project().revisions.empty() ? QObject::tr("No parts yet. Add the case first, its inner size is what everything is measured against.") : qs(v.result().problem));
         return;

@@ -21,6 +21,9 @@ struct Hit {
 /// A count to divide a length by; never zero.
 [[nodiscard]] inline double share(std::size_t count) { return count == 0 ? 1.0 : static_cast<double>(count); }
 
+/// "1 blocker", "3 blockers": @p many holds %1. English needs no translation file for this, others get both forms.
+[[nodiscard]] inline QString counted(qsizetype n, const QString& one, const QString& many) { return n == 1 ? one : many.arg(n); }
+
 [[nodiscard]] inline QString qs(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
 
 /// A painter with the theme's type, marks and hatches; collects the places that can be clicked. The same calls paint on

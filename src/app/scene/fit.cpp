@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/scene/stations.h"
+#include "app/scene/fit_details.h"
 
 #include "core/base/text.h"
 
@@ -18,6 +18,7 @@ struct Section {
     double at = 0;
     QRectF paper; ///< of the inside of the case
     double scale = 1;
+    double titleRoom = 0; ///< width of its title, 0: as wide as the paper
 
     [[nodiscard]] QPointF point(const std::array<double, 3>& mm) const {
         return {paper.left() + mm[core::index(across)] * scale, paper.bottom() - mm[core::index(up)] * scale};
@@ -74,7 +75,8 @@ void paintWalls(Canvas& c, const Section& s, const core::Build& build) {
 void paintSection(Canvas& c, const Section& s, const View& v, const std::vector<core::fit::PlacedBody>& bodies, double titleY) {
     const auto& e = *v.evaluation();
     c.text({s.paper.left() - 4, titleY, 60, 18}, s.letter, 12.5, Weight::SemiBold);
-    c.second({s.paper.left() + 26, titleY, 260, 18}, s.words);
+    const double room = s.titleRoom > 0 ? s.titleRoom : s.paper.width();
+    c.second({s.paper.left() + 28, titleY, room - 28, 18}, c.elided(s.words, room - 28, 12));
     c.box(s.paper, c.t.paper, {});
     std::vector<std::pair<QRectF, QString>> labels;
     // Behind the cut first (dashed), then what is cut.
@@ -143,7 +145,7 @@ void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_
         for (const QPointF& way : {QPointF(0, -1), QPointF(-1, 0), QPointF(1, 0), QPointF(0, 1), QPointF(-0.8, -0.8), QPointF(0.8, -0.8), QPointF(-0.8, 0.8), QPointF(0.8, 0.8)}) {
             const QPointF at = middle + way * distance;
             const QRectF probe(at.x() - (w1 + w2) / 2, at.y() - 9, w1 + w2, 18);
-            const QRectF room = s.paper.adjusted(-16, -16, 16, 16);
+            const QRectF room = s.paper.adjusted(-16, -6, 16, 16); // the title stands above
             if (tag.isNull() && room.contains(probe) && std::none_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.adjusted(-3, -3, 3, 3).intersects(probe); }))
                 tag = probe;
         }
@@ -278,12 +280,13 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const Cuts& cuts) {
     const double w = e->build.insideAt[0].mm(), d = e->build.insideAt[1].mm(), h = e->build.insideAt[2].mm();
     // Front beside side, top under side: aligned on shared edges.
     const double gapX = 44, gapY = 46, titles = 22;
-    const double scale = std::min((drawing.width() - gapX - 36) / (w + d), (drawing.height() - gapY - titles - 34) / (h + w));
+    const double strip = 96;
+    const double scale = std::min((drawing.width() - gapX - 36) / (w + d), (drawing.height() - gapY - titles - 34 - strip) / (h + w));
     const double top = drawing.top() + titles + 6;
     const double cutY = cuts.a >= 0 ? cuts.a : e->build.firstOf(PartKind::Cooler) ? 0.5 * (e->build.firstOf(PartKind::Cooler)->lowAt[1].mm() + e->build.firstOf(PartKind::Cooler)->highAt[1].mm()) : d / 2;
     const double cutX = cuts.b >= 0 ? cuts.b : w / 2, cutZ = cuts.c >= 0 ? cuts.c : h / 2;
-    Section front{QStringLiteral("A–A"), QObject::tr("from front, %1 back").arg(v.text(Quantity::Length, cutY)), Axis::X, Axis::Z, Axis::Y, cutY, {drawing.left() + 12, top, w * scale, h * scale}, scale};
-    Section side{QStringLiteral("B–B"), QObject::tr("from the side, %1 in from the tray").arg(v.text(Quantity::Length, cutX)), Axis::Y, Axis::Z, Axis::X, cutX, {front.paper.right() + gapX, top, d * scale, h * scale}, scale};
+    Section front{QStringLiteral("A–A"), QObject::tr("from front"), Axis::X, Axis::Z, Axis::Y, cutY, {drawing.left() + 12, top, w * scale, h * scale}, scale, w * scale + gapX - 8};
+    Section side{QStringLiteral("B–B"), QObject::tr("from the side, %1 in").arg(v.text(Quantity::Length, cutX)), Axis::Y, Axis::Z, Axis::X, cutX, {front.paper.right() + gapX, top, d * scale, h * scale}, scale};
     Section above{QStringLiteral("C–C"), QObject::tr("from above, %1 up from the floor").arg(v.text(Quantity::Length, cutZ)), Axis::Y, Axis::X, Axis::Z, cutZ, {side.paper.left(), side.paper.bottom() + gapY, d * scale, w * scale}, scale};
     // Seen from above the right side panel is up.
     paintSection(c, front, v, bodies, drawing.top());
@@ -331,7 +334,7 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const Cuts& cuts) {
     // The room left under the front view: volume and where it stands.
     const double noteY = front.paper.bottom() + 60;
     const QRectF note(front.paper.left() - 8, noteY, side.paper.left() - front.paper.left() - 24, 60);
-    if (noteY + 50 < drawing.bottom()) {
+    if (noteY + 50 < drawing.bottom() - strip) {
         c.washIfSelected(note, QStringLiteral("volume"));
         c.text({note.left() + 4, note.top(), note.width(), 22}, v.text(Quantity::Volume, e->fit.volumeL), 14, Weight::SemiBold);
         c.second({note.left() + 4, note.top() + 20, note.width(), 18}, QObject::tr("outside"));
@@ -348,6 +351,11 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const Cuts& cuts) {
         paintPin(c, s, gap, i + 1, v, taken);
         ++pins;
     }
+    const double moved = cuts.moved == Axis::Y ? cutY : cuts.moved == Axis::X ? cutX : cutZ;
+    paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, cuts.moved, moved, side.paper.left(), scale);
+    const double lensTop = noteY + 46, lensW = side.paper.left() - drawing.left() - 44;
+    if (drawing.bottom() - 92 - lensTop > 90)
+        paintGapLens(c, {drawing.left() + 4, lensTop, lensW, std::min(drawing.bottom() - 92 - lensTop, lensW + 20)}, v);
     paintLegend(c, {r.left(), r.bottom() - 20, drawing.width(), 20});
 }
 

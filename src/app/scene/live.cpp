@@ -40,7 +40,7 @@ Live briefLive(const core::verdict::Evaluation& e) {
             blockers += f.severity == core::rules::Severity::Blocker;
             cautions += f.severity == core::rules::Severity::Caution;
         }
-    const QString text = blockers ? QObject::tr("%n blocker(s)", nullptr, blockers) : cautions ? QObject::tr("%n caution(s)", nullptr, cautions) : QObject::tr("%1 parts agree").arg(e.build.placed.size());
+    const QString text = blockers ? counted(blockers, QObject::tr("1 blocker"), QObject::tr("%1 blockers")) : cautions ? counted(cautions, QObject::tr("1 caution"), QObject::tr("%1 cautions")) : QObject::tr("%1 parts agree").arg(e.build.placed.size());
     return {text, markOfFindings(e, core::rules::Station::Brief)};
 }
 
@@ -57,13 +57,15 @@ Live airLive(const View& v, const core::verdict::Evaluation& e) {
 
 Live benchLive(const View& v) {
     int runs = 0, settled = 0;
+    bool waiting = false;
     for (const core::Run& run : v.project().runs) {
         if (run.revision != v.document.revision())
             continue;
         ++runs;
         bool all = false;
+        waiting = waiting || v.document.isAnalysing(run.id);
         if (const auto* a = v.document.analysis(run.id)) {
-            all = a->load.has_value();
+            all = a->load.has_value() && !a->stepped;
             for (const auto& c : a->channels)
                 if (c.kind == core::ChannelKind::Temperature)
                     all = all && c.state == core::bench::SettleState::Settled;
@@ -72,10 +74,41 @@ Live benchLive(const View& v) {
     }
     if (runs == 0)
         return {QObject::tr("no runs yet"), Mark::None};
+    if (waiting)
+        return {QObject::tr("reading runs ..."), Mark::Running};
     return {QObject::tr("%1 of %2 settled").arg(settled).arg(runs), settled == runs ? Mark::Holds : settled ? Mark::Open : Mark::Crossed};
 }
 
 } // namespace
+
+QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading) {
+    const auto& evaluation = v.document.result(run.revision).evaluation;
+    const core::Placed* p = evaluation ? evaluation->build.at(subject) : nullptr;
+    QString part = p ? qs(p->part->name) : QString();
+    if (p && p->part->kind == core::PartKind::Processor)
+        part = QObject::tr("CPU");
+    else if (p && p->part->kind == core::PartKind::Card)
+        part = QObject::tr("Card");
+    switch (kind) {
+    case core::ChannelKind::Ambient: return QObject::tr("Room");
+    case core::ChannelKind::Level: return QObject::tr("Noise");
+    case core::ChannelKind::Power: return part.isEmpty() ? QObject::tr("Power") : QObject::tr("%1 power").arg(part);
+    case core::ChannelKind::Clock:
+        if (!part.isEmpty())
+            return QObject::tr("%1 clock").arg(part);
+        break;
+    case core::ChannelKind::Rpm:
+        if (!part.isEmpty())
+            return QObject::tr("%1 speed").arg(part);
+        break;
+    case core::ChannelKind::Temperature:
+        if (!part.isEmpty())
+            return part;
+        break;
+    case core::ChannelKind::Other: break;
+    }
+    return qs(heading);
+}
 
 std::array<Live, 6> liveResults(const View& v) {
     std::array<Live, 6> live;
@@ -113,6 +146,14 @@ std::array<Mark, 3> railMarks(const Document::Result& result) {
     return {fit, worstOf(result, TargetKind::Temperature), worstOf(result, TargetKind::Noise)};
 }
 
+namespace {
+core::explain::Working workingOfChannel(const View& v, const core::Run& run, const core::bench::RunAnalysis& a, const core::bench::ChannelResult& c) {
+    core::explain::Working w = core::explain::ofChannel(run, a, c, v.show);
+    w.title = QObject::tr("%1, %2").arg(channelName(v, run, c.kind, c.subject, c.name), qs(run.name)).toStdString();
+    return w;
+}
+} // namespace
+
 std::optional<core::explain::Working> workingOf(const View& v, const QString& key) {
     const auto* e = v.evaluation();
     const std::string k = key.toStdString();
@@ -125,7 +166,7 @@ std::optional<core::explain::Working> workingOf(const View& v, const QString& ke
         if (a)
             for (const auto& c : a->channels)
                 if (c.name == rest.substr(cut + 1))
-                    return core::explain::ofChannel(*run, *a, c, v.show);
+                    return workingOfChannel(v, *run, *a, c);
         return std::nullopt;
     }
     if (kind == "run") {
@@ -134,8 +175,8 @@ std::optional<core::explain::Working> workingOf(const View& v, const QString& ke
         if (a && !a->channels.empty()) {
             for (const auto& c : a->channels) // the processor's is what one asks for first
                 if (c.kind == core::ChannelKind::Temperature && c.name.starts_with("cpu"))
-                    return core::explain::ofChannel(*run, *a, c, v.show);
-            return core::explain::ofChannel(*run, *a, a->channels.front(), v.show);
+                    return workingOfChannel(v, *run, *a, c);
+            return workingOfChannel(v, *run, *a, a->channels.front());
         }
         return std::nullopt;
     }

@@ -47,18 +47,42 @@ void paintShopping(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
     }
 }
 
-void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
+/// A lane is called after the part that carries it.
+QString laneName(const core::Build& build, const QString& place) {
+    const core::Placed* p = build.at(place.toStdString());
+    return p ? qs(p->part->name) : QObject::tr("Case");
+}
+
+/// What must come out again to reach the selected step's part, else the one that takes longest.
+QString reachSentence(const Canvas& c, const core::make::Plan& plan) {
+    const core::make::Step* wanted = nullptr;
+    for (const auto& s : plan.steps)
+        if (c.isSelected(QStringLiteral("step:") + qs(s.mount)))
+            wanted = &s;
+    if (!wanted)
+        for (const auto& s : plan.steps)
+            if (!wanted || s.undoMinutes > wanted->undoMinutes)
+                wanted = &s;
+    if (!wanted)
+        return {};
+    QStringList numbers;
+    for (const std::size_t i : wanted->undo)
+        numbers << QString::number(i + 1);
+    return QObject::tr("To reach %1: take back %2. %3 screws, about %4 min.").arg(qs(wanted->text), numbers.join(QStringLiteral(", "))).arg(wanted->undoScrews).arg(qs(core::fixed(wanted->undoMinutes, 0)));
+}
+
+void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, const core::Build& build) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Assembly order"), QObject::tr("%1 screws in %2 steps, about %3 min").arg(plan.screws).arg(plan.steps.size()).arg(qs(core::fixed(plan.minutes, 0))));
     // One lane a place; steps from left to right.
     QStringList lanes;
     for (const auto& s : plan.steps)
         if (!lanes.contains(qs(s.place)))
             lanes << qs(s.place);
-    const double laneH = std::clamp((r.height() - 120) / share(static_cast<std::size_t>(lanes.size())), 24.0, 34.0);
+    const double laneH = std::clamp((r.height() - 120) / share(static_cast<std::size_t>(lanes.size())), 24.0, 44.0);
     const double left = r.left() + 84, dx = (r.right() - left - 20) / share(plan.steps.size());
     double y = r.top() + 32;
     for (const QString& lane : lanes) {
-        c.second({r.left(), y, 80, laneH}, c.elided(lane == QLatin1String("case") ? QObject::tr("Case") : lane, 78, 12));
+        c.second({r.left(), y, 80, laneH}, c.elided(laneName(build, lane), 78, 12));
         c.hline(r.left(), r.right(), y + laneH, c.t.hair);
         y += laneH;
     }
@@ -106,6 +130,7 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
         if (i % 3 == 2)
             row += 18;
     }
+    c.text({r.left(), r.bottom() - 22, r.width(), 20}, c.elided(reachSentence(c, plan), r.width(), 12.5, Weight::SemiBold), 12.5, Weight::SemiBold);
 }
 
 } // namespace
@@ -133,7 +158,7 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
         c.second({r.left(), bedsTop, bedsW, 22}, QObject::tr("Nothing is printed or cut for this revision."));
     paintShopping(c, {r.right() - shopping, top, shopping, std::max(bedH + 30, 180.0)}, plan);
     const double below = bedsTop + std::max(bedH, 150.0) + 20;
-    paintAssembly(c, {r.left(), below, r.width(), r.bottom() - below - 40}, plan);
+    paintAssembly(c, {r.left(), below, r.width(), r.bottom() - below - 44}, plan, e->build);
     QString safety = QObject::tr("Eyes, ears and gloves off near spinning tools; clamp the work; electronics out before cutting. Never open a supply. Mains wiring to local code, by a qualified person.");
     for (const std::string& caution : plan.cautions)
         safety += QLatin1Char(' ') + qs(caution) + QLatin1Char('.');

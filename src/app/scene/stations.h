@@ -20,7 +20,7 @@ struct View {
 };
 
 /// Positions of the three cuts through the case, mm in case axes: A across y, B across x, C across z.
-struct Cuts { double a = -1, b = -1, c = -1; };
+struct Cuts { double a = -1, b = -1, c = -1; core::Axis moved = core::Axis::Y; };
 
 /// Painters of the six stations into the inside of the stage border. They only draw and name what can be clicked.
 void paintBrief(Canvas& c, const QRectF& r, const View& v);
@@ -44,6 +44,9 @@ struct Live { QString text; core::Mark mark = core::Mark::None; };
 
 /// How the selected figure was worked out; nothing when the key means nothing on this revision.
 [[nodiscard]] std::optional<core::explain::Working> workingOf(const View& v, const QString& key);
+
+/// A channel in words, e.g. "CPU", "Card clock", "Fan 92-15", "Room"; the log's own heading where nothing better is known.
+[[nodiscard]] QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading);
 
 /// Target result by kind and subject, for readings such as "CPU 74 at 39 dB".
 [[nodiscard]] const core::verdict::TargetResult* targetOf(const Document::Result& result, core::TargetKind kind);

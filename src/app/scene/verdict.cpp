@@ -16,8 +16,11 @@ std::vector<std::string> shownRevisions(const View& v, std::size_t most) {
     if (const auto line = core::lineage(v.project(), v.document.revision()))
         for (const core::Revision* r : *line)
             ids.push_back(r->id);
-    while (ids.size() > most)
-        ids.erase(ids.begin() + 1); // the first stays for comparison
+    // The first and the baseline stay for comparison; of the others the oldest go.
+    while (ids.size() > most) {
+        const auto oldest = std::find_if(ids.begin() + 1, ids.end() - 1, [&](const std::string& id) { return id != v.project().baseline; });
+        ids.erase(oldest);
+    }
     return ids;
 }
 
@@ -113,16 +116,26 @@ double board(Canvas& c, const QRectF& r, const View& v) {
     return y + 18;
 }
 
+/// What was changed on the way from one revision to a later one of its line; several at once cannot be told apart.
+QString wordsBetween(const View& v, const std::string& from, const std::string& to) {
+    QStringList words;
+    int revisions = 0;
+    if (const auto line = core::lineage(v.project(), to))
+        for (auto it = line->rbegin(); it != line->rend() && (*it)->id != from; ++it, ++revisions)
+            words.prepend(qs(v.document.result((*it)->id).words));
+    return revisions > 1 ? QObject::tr("%1 revisions together: %2").arg(revisions).arg(words.join(QStringLiteral("; "))) : words.join(QString());
+}
+
 void steps(Canvas& c, const QRectF& r, const View& v) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("What each change did"), QObject::tr("CPU, %1").arg(v.unit(Quantity::Temperature)));
     const auto ids = shownRevisions(v, 6);
-    struct Point { std::string id; double value, half; bool predicted; std::string words; };
+    struct Point { std::string id; double value, half; bool predicted; };
     std::vector<Point> points;
     const core::verdict::TargetResult* cap = nullptr;
     for (const std::string& id : ids) {
         const auto& result = v.document.result(id);
         if (const auto* t = targetOf(result, core::TargetKind::Temperature); t && t->basis != Basis::Missing) {
-            points.push_back({id, t->value, 0.5 * (t->high - t->low), t->basis == Basis::Predicted, result.words});
+            points.push_back({id, t->value, 0.5 * (t->high - t->low), t->basis == Basis::Predicted});
             if (id == v.document.revision())
                 cap = t;
         }
@@ -138,7 +151,7 @@ void steps(Canvas& c, const QRectF& r, const View& v) {
     }
     low -= 3;
     high += 3;
-    const QRectF plot(r.left() + 34, r.top() + 38, r.width() - 40, r.height() - 74);
+    const QRectF plot(r.left() + 34, r.top() + 60, r.width() - 40, r.height() - 90);
     const auto y = [&](double c0) { return plot.bottom() - (c0 - low) / (high - low) * plot.height(); };
     for (double tick = std::ceil(low / 5) * 5; tick < high; tick += 5) {
         c.hline(plot.left(), plot.right(), y(tick), c.t.hair);
@@ -172,8 +185,13 @@ void steps(Canvas& c, const QRectF& r, const View& v) {
         c.box(bar, {}, d <= 0 ? c.t.cool : c.t.warm, 1.4);
         const double mid = bar.center().x();
         c.vline(mid, std::max(plot.top(), y(n.value + std::min(u, 4.0))), std::min(plot.bottom(), y(n.value - std::min(u, 4.0))), c.t.ink, 1.4);
-        c.text({x + slot * 0.9, bar.bottom() + 3, slot * 1.2, 16}, v.signedNumber(Quantity::TemperatureDifference, d) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, u), 11.5, Weight::Medium, c.t.ink, Qt::AlignCenter);
-        c.text({x + slot * 0.6, bar.top() - 17, slot * 1.8, 16}, c.elided(qs(n.words), slot * 1.8, 11), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+        c.text({x + slot * 0.7, bar.bottom() + (d <= 0 ? 6 : 3), slot * 1.6, 16}, v.signedNumber(Quantity::TemperatureDifference, d) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, u), 11.5, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        // Words of all that was changed between the two, in a row of their own above the plot.
+        const QString words = wordsBetween(v, p.id, n.id);
+        const double wordsY = plot.top() - 30 + (i % 2 ? 15 : 0);
+        c.text({x + slot * 0.25, wordsY, slot * 2.5, 15}, c.elided(words, slot * 2.5, 11), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+        c.vline(mid, wordsY + 15, std::max(wordsY + 15, bar.top() - 4), c.t.hair, 1);
+        c.hit({x + slot, wordsY, slot, 16}, key, words);
     }
 }
 

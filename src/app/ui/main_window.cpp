@@ -104,7 +104,7 @@ void MainWindow::buildPages() {
         m_startButtons.push_back(start);
     }
     connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this, &MainWindow::editBrief);
-    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, -2, 104), &QPushButton::clicked, this, &MainWindow::addPart);
+    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked, this, &MainWindow::addPart);
     auto* import = m_bench->addButton(tr("Read in a log"), QStringLiteral("readLog"), 226, 0, 104);
     auto* rec = m_bench->addButton(tr("Record"), QStringLiteral("record"), 114, 0, 104);
     m_stopButton = m_bench->addButton(tr("Stop"), QStringLiteral("stop"), 0, 0, 106);

@@ -8,6 +8,11 @@
 
 namespace app {
 
+namespace {
+/// Keys of places that do something, rather than stand for a figure.
+constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:"};
+} // namespace
+
 PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -76,7 +81,7 @@ void PaintedPanel::stepSelection(int direction) {
     // Handles to act with (turn a fan, set its speed) are no figures.
     std::vector<Hit> figures;
     for (const Hit& hit : m_hits)
-        if (!hit.key.startsWith(QLatin1String("flip:")) && !hit.key.startsWith(QLatin1String("speed:")))
+        if (std::none_of(handles.begin(), handles.end(), [&](const char* h) { return hit.key.startsWith(QLatin1String(h)); }))
             figures.push_back(hit);
     if (figures.empty())
         return;

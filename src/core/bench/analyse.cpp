@@ -214,7 +214,8 @@ void Whole::analyseTemperature(const Channel& channel) {
     out.channels.push_back(std::move(r));
 }
 
-/// Longest trailing window of at least 180 s whose slope is below 0.1 K/min and that drifts at most 1 K.
+/// Longest trailing window of at least 180 s whose slope is surely below 0.1 K/min and that drifts at most 1 K. A short rise
+/// at the start of a long window hardly tilts its slope, so the first minute must also lie within 1 K of the last three.
 void Whole::steadyWindow() {
     const Channel* channel = first(ChannelKind::Temperature);
     if (!channel)
@@ -239,10 +240,18 @@ void Whole::steadyWindow() {
             sty += (t[i] - mt) * (y[i] - my);
         }
         const double b = sty / stt;
-        for (std::size_t i = from; i < t.size(); ++i)
-            rss += std::pow(y[i] - my - b * (t[i] - mt), 2);
-        const double bound = std::abs(b) + 2 * std::sqrt(rss / static_cast<double>(n - 2) / stt);
-        if (60 * bound <= 0.1 && bound * (t.back() - t[from]) <= 1) {
+        double lag = 0, before = 0;
+        for (std::size_t i = from; i < t.size(); ++i) {
+            const double r = y[i] - my - b * (t[i] - mt);
+            rss += r * r;
+            lag += r * before;
+            before = r;
+        }
+        const double phi = rss > 0 ? std::clamp(lag / rss, 0.0, 0.95) : 0.0;
+        const double bound = std::abs(b) + 2 * std::sqrt(rss / static_cast<double>(n - 2) / stt * (1 + phi) / (1 - phi));
+        const auto at = [&](std::size_t i) { return y.begin() + static_cast<std::ptrdiff_t>(i); };
+        const double rise = meanOf({at(t.size() - 18), y.end()}) - meanOf({at(from), at(from + 6)});
+        if (std::abs(rise) <= 1 && 60 * bound <= 0.1 && bound * (t.back() - t[from]) <= 1) {
             out.steadyFromS = t[from] - 5;
             return;
         }

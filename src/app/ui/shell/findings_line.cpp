@@ -50,7 +50,7 @@ void FindingsLine::paintContent(Canvas& c) {
         for (const auto& f : e->findings)
             ++(f.severity == Severity::Blocker ? blockers : f.severity == Severity::Caution ? cautions : notes);
     double x = 16;
-    for (const auto& [mark, text] : {std::pair{Mark::Crossed, tr("%n blocker(s)", nullptr, blockers)}, std::pair{Mark::Open, tr("%n caution(s)", nullptr, cautions)}, std::pair{Mark::Note, tr("%n note(s)", nullptr, notes)}}) {
+    for (const auto& [mark, text] : {std::pair{Mark::Crossed, counted(blockers, tr("1 blocker"), tr("%1 blockers"))}, std::pair{Mark::Open, counted(cautions, tr("1 caution"), tr("%1 cautions"))}, std::pair{Mark::Note, counted(notes, tr("1 note"), tr("%1 notes"))}}) {
         c.mark({x, 10}, mark);
         c.text({x + 20, 0, 100, 30}, text, 12.5, Weight::Medium, c.t.ink);
         x += 26 + c.width(text, 12.5, Weight::Medium) + 10;
@@ -116,7 +116,7 @@ void FindingsList::paintContent(Canvas& c) {
     const auto* e = m_context.view().evaluation();
     const std::size_t n = e ? e->findings.size() : 0;
     c.text({20, 8, 120, 24}, tr("Findings"), 14, Weight::SemiBold);
-    c.second({100, 8, 300, 24}, tr("%n in all, by weight, then by station order", nullptr, static_cast<int>(n)));
+    c.second({100, 8, 300, 24}, tr("%1 in all, by weight, then by station").arg(n));
     c.second({width() - 140.0, 8, 124, 24}, tr("Esc closes"), Qt::AlignRight | Qt::AlignVCenter);
     double y = 36;
     for (std::size_t i = 0; i < n; ++i) {

@@ -4,13 +4,14 @@
 #include "core/base/text.h"
 
 #include <QKeyEvent>
+#include <QPainterPath>
 #include <QScrollBar>
 #include <QVBoxLayout>
 
 namespace app {
 namespace {
 
-constexpr int cardHeight = 62, cardStep = 68;
+constexpr int oneLine = 62, twoLines = 77, between = 6;
 
 class RailHead : public PaintedPanel {
 public:
@@ -61,13 +62,44 @@ protected:
 
 } // namespace
 
+namespace {
+QPainterPath foldedCorner(const QRectF& card) {
+    QPainterPath corner(card.bottomRight());
+    corner.lineTo(card.right() - 12, card.bottom());
+    corner.lineTo(card.right(), card.bottom() - 12);
+    corner.closeSubpath();
+    return corner;
+}
+} // namespace
+
 RevisionCards::RevisionCards(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
     setAccessibleName(tr("Revisions"));
     setObjectName(QStringLiteral("revisionCards"));
 }
 
-QSize RevisionCards::sizeHint() const { return {164, static_cast<int>(m_context.document.project().revisions.size()) * cardStep + 26}; }
-QRect RevisionCards::cardRect(int index) const { return {34, 4 + index * cardStep, width() - 42, cardHeight}; }
+QSize RevisionCards::sizeHint() const { return {164, (m_tops.empty() ? 0 : m_tops.back()) + 26}; }
+
+QRect RevisionCards::cardRect(int index) const {
+    const auto i = static_cast<std::size_t>(std::clamp(index, 0, std::max(0, static_cast<int>(m_tops.size()) - 2)));
+    if (m_tops.size() < 2)
+        return {};
+    return {34, m_tops[i], width() - 42, m_tops[i + 1] - m_tops[i] - between};
+}
+
+QString RevisionCards::wordsOf(const core::Revision& r) const {
+    const QString words = qs(m_context.document.result(r.id).words);
+    return words.isEmpty() ? tr("no change yet") : r.parent.empty() ? tr("First: ") + words : words;
+}
+
+void RevisionCards::measure() {
+    const QFontMetricsF metrics(m_context.theme.font(12, Weight::Medium));
+    m_tops = {4};
+    for (const core::Revision& r : m_context.document.project().revisions)
+        m_tops.push_back(m_tops.back() + (metrics.horizontalAdvance(wordsOf(r)) > width() - 62 ? twoLines : oneLine) + between);
+    setMinimumHeight(sizeHint().height());
+}
+
+void RevisionCards::resizeEvent(QResizeEvent*) { measure(); }
 
 void RevisionCards::clicked(const Hit& hit) { m_context.document.selectRevision(hit.key.mid(9).toStdString()); }
 
@@ -110,29 +142,30 @@ void RevisionCards::paintContent(Canvas& c) {
         } else if (!r.parent.empty()) {
             const double from = cardRect(static_cast<int>(indexOf(r.parent))).top() + 12.0;
             c.p.setPen(QPen(c.t.line, 1));
-            c.p.drawPolyline(QPolygonF{{17, std::max(from, y - 40)}, {24, y}, {card.left(), y}});
+            c.p.drawPolyline(QPolygonF{{17, std::min(from + 10, y - 8)}, {17, y - 8}, {25, y}, {card.left(), y}});
         }
         if (r.id == v.project().baseline)
             c.baselineSign({17, y});
         else {
             c.p.setPen(QPen(c.t.ink, 1.4));
             c.p.setBrush(selected ? c.t.mdot : straight ? c.t.sheet : c.t.tray);
-            c.p.drawEllipse(QPointF(17, y), selected ? 5 : 3.5, selected ? 5 : 3.5);
+            const double at = straight ? 17 : 27;
+            c.p.drawEllipse(QPointF(at, y), selected ? 5 : 3.5, selected ? 5 : 3.5);
         }
         c.box(card, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.line, selected ? 1.6 : 1);
         if (selected)
             c.p.fillRect(QRectF(card.left(), card.top(), 3, card.height()), c.t.medge);
         if (r.id == v.project().baseline)
-            c.p.fillRect(QRectF(0, 0, 0, 0), c.t.ink);
+            c.p.fillPath(foldedCorner(card), c.t.ink);
         c.text({card.left() + 9, card.top() + 2, 60, 20}, qs(r.id), 13, Weight::SemiBold);
         if (result.verdict.validated)
-            c.text({card.left() + 34, card.top() + 3, 30, 18}, tr("valid"), 11, Weight::SemiBold, c.t.ok);
+            c.text({card.right() - 60, card.top() + card.height() - 21, 52, 18}, tr("validated"), 11, Weight::SemiBold, c.t.ok, Qt::AlignRight | Qt::AlignVCenter);
         const auto marks = railMarks(result);
         const double right = card.right() - 9;
         for (int k = 0; k < 3; ++k)
             c.mark({right - 79 + 32.5 * k, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
-        const QString words = r.parent.empty() ? tr("First: ") + qs(result.words) : qs(result.words);
-        c.text({card.left() + 9, card.top() + 20, card.width() - 16, 20}, c.elided(words.isEmpty() ? tr("no change yet") : words, card.width() - 18, 12, Weight::Medium), 12, Weight::Medium, c.t.ink);
+        const QString words = wordsOf(r);
+        c.paragraph({card.left() + 9, card.top() + 22, card.width() - 16, 34}, words, 12, Weight::Medium, c.t.ink, card.height() > oneLine + 4 ? 2 : 1);
         QString line;
         if (!result.evaluation)
             line = qs(result.problem);
@@ -140,11 +173,11 @@ void RevisionCards::paintContent(Canvas& c) {
             line = v.text(core::Quantity::Temperature, cpu->value) + QStringLiteral(" · ") + v.number(core::Quantity::Level, targetOf(result, core::TargetKind::Noise) ? targetOf(result, core::TargetKind::Noise)->value : result.evaluation->noise.totalDba) + QStringLiteral(" dB");
         else
             line = v.text(core::Quantity::Volume, result.evaluation->fit.volumeL);
-        c.second({card.left() + 9, card.top() + 39, card.width() - 16, 18}, c.elided(line, card.width() - 18, 12));
+        c.second({card.left() + 9, card.bottom() - 22, card.width() - 16, 18}, c.elided(line, card.width() - 18, 12));
         c.hit(card, QStringLiteral("revision:") + qs(r.id), tr("%1: %2. Fit %3, heat %4, noise %5").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2]))));
     }
-    if (!v.project().baseline.empty()) {
-        const double y = static_cast<double>(revisions.size()) * cardStep + 12;
+    if (!v.project().baseline.empty() && !m_tops.empty()) {
+        const double y = m_tops.back() + 10;
         c.baselineSign({17, y});
         c.second({34, y - 10, width() - 40.0, 20}, tr("%1 is the baseline").arg(qs(v.project().baseline)));
     }
@@ -183,7 +216,7 @@ RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent),
 }
 
 void RevisionRail::refresh() {
-    m_cards->setMinimumHeight(m_cards->sizeHint().height());
+    m_cards->measure();
     const QString id = qs(m_context.document.revision());
     m_button->setText(id.isEmpty() ? tr("Start the first revision") : tr("New revision from %1").arg(id));
     m_button->setToolTip(tr("State one change; the revision gets its words from it (Ctrl+N)"));

@@ -13,12 +13,19 @@ class RevisionCards : public PaintedPanel {
 public:
     explicit RevisionCards(Context& context, QWidget* parent = nullptr);
     [[nodiscard]] QSize sizeHint() const override;
+    /// Cards are as high as their words need: one line or two.
     [[nodiscard]] QRect cardRect(int index) const;
+    void measure();
 
 protected:
     void paintContent(Canvas& canvas) override;
     void clicked(const Hit& hit) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    [[nodiscard]] QString wordsOf(const core::Revision& revision) const;
+    std::vector<int> m_tops; ///< one more than there are cards
 };
 
 /// Rail at the left: heads, cards, the comparison with the baseline, New revision.

@@ -115,24 +115,37 @@ const core::bench::ChannelResult* BenchPage::plotted() const {
     return best;
 }
 
-void BenchPage::plotChannel(QCustomPlot* plot, const core::Run& run, ChannelKind kind, const QString& title) {
-    plot->clearPlottables();
-    plot->clearItems();
-    const Theme& t = m_context.theme;
+/// The first channel of a kind, that of @p subject before others.
+const core::Channel* BenchPage::channelOf(const core::Run& run, ChannelKind kind, const std::string& subject) {
+    const core::Channel* first = nullptr;
     for (const core::Channel& ch : run.samples->channels) {
         if (ch.kind != kind)
             continue;
+        if (ch.subject == subject)
+            return &ch;
+        if (!first)
+            first = &ch;
+    }
+    return first;
+}
+
+void BenchPage::plotChannel(QCustomPlot* plot, const core::Run& run, ChannelKind kind, const std::string& subject, const QString& unit) {
+    plot->clearPlottables();
+    plot->clearItems();
+    const Theme& t = m_context.theme;
+    QString title;
+    if (const core::Channel* ch = channelOf(run, kind, subject)) {
         QVector<double> x, y;
-        for (std::size_t i = 0; i < ch.values.size(); ++i)
-            if (std::isfinite(ch.values[i])) {
+        for (std::size_t i = 0; i < ch->values.size(); ++i)
+            if (std::isfinite(ch->values[i])) {
                 x << run.samples->timeS[i] / 60;
-                y << (kind == ChannelKind::Clock ? ch.values[i] / 1000 : ch.values[i]);
+                y << (kind == ChannelKind::Clock ? ch->values[i] / 1000 : ch->values[i]);
             }
         QCPGraph* graph = plot->addGraph();
         graph->setData(x, y, true);
         graph->setPen(QPen(t.ink, 1.1));
         graph->setAdaptiveSampling(true);
-        break;
+        title = channelName(m_context.view(), run, ch->kind, ch->subject, ch->name) + QStringLiteral(", ") + unit;
     }
     plot->yAxis->setLabel(title);
     plot->yAxis->rescale();
@@ -238,13 +251,46 @@ void BenchPage::plot() {
             label->setColor(t.ink2);
             label->setText(text);
         }
-    m_trace->yAxis->setLabel((c ? qs(c->name) + QStringLiteral(", ") : QString()) + qs(show.unit(Quantity::Temperature)));
+    if (a && a->steadyFromS && a->load) {
+        // From here nothing rises any more: hatched to the end of the load, with its own line.
+        auto* region = new QCPItemRect(m_trace);
+        region->topLeft->setTypeY(QCPItemPosition::ptAxisRectRatio);
+        region->bottomRight->setTypeY(QCPItemPosition::ptAxisRectRatio);
+        region->topLeft->setCoords(*a->steadyFromS / 60, 0);
+        region->bottomRight->setCoords(a->load->endS / 60, 1);
+        region->setPen(Qt::NoPen);
+        QColor wash = t.ok;
+        wash.setAlphaF(0.25F);
+        region->setBrush(QBrush(wash, Qt::BDiagPattern));
+        auto* label = new QCPItemText(m_trace);
+        label->position->setTypeY(QCPItemPosition::ptAxisRectRatio);
+        label->position->setCoords(*a->steadyFromS / 60, 0.62);
+        label->setPositionAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+        label->setPadding(QMargins(6, 2, 6, 2));
+        label->setBrush(t.paper);
+        label->setFont(t.font(11.5, Weight::SemiBold));
+        label->setColor(t.ok);
+        label->setText(tr("steady from %1 min").arg(qs(core::fixed((*a->steadyFromS - a->load->startS) / 60, 0))));
+    }
+    if (c && c->fit && c->fit->bins > 0 && c->tauS > 0) {
+        auto* label = new QCPItemText(m_trace);
+        label->position->setTypeX(QCPItemPosition::ptAxisRectRatio);
+        label->position->setTypeY(QCPItemPosition::ptAxisRectRatio);
+        label->position->setCoords(0.98, 0.80);
+        label->setPositionAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        label->setPadding(QMargins(6, 2, 6, 2));
+        label->setBrush(t.paper);
+        label->setFont(t.font(11.5));
+        label->setColor(t.ink2);
+        label->setText(tr("slow time constant %1 min").arg(qs(core::fixed(c->tauS / 60, 1))));
+    }
+    m_trace->yAxis->setLabel((c ? channelName(m_context.view(), *run, c->kind, c->subject, c->name) + QStringLiteral(", ") : QString()) + qs(show.unit(Quantity::Temperature)));
     m_trace->xAxis->setLabel(tr("minutes"));
     if (high > low)
         m_trace->yAxis->setRange(low - 3, high + 4);
     m_trace->replot(QCustomPlot::rpQueuedReplot);
-    plotChannel(m_level, *run, ChannelKind::Level, tr("Noise, dB(A)"));
-    plotChannel(m_clock, *run, ChannelKind::Clock, tr("Clock, GHz"));
+    plotChannel(m_level, *run, ChannelKind::Level, {}, QStringLiteral("dB(A)"));
+    plotChannel(m_clock, *run, ChannelKind::Clock, c ? c->subject : std::string{}, QStringLiteral("GHz"));
 }
 
 void BenchPage::resizeEvent(QResizeEvent* event) {
@@ -304,7 +350,7 @@ void BenchPage::paintContent(Canvas& c) {
     const core::Run* run = v.project().run(m_run);
     if (run && !isRecording()) {
         const auto* channel = plotted();
-        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (channel ? QStringLiteral(", ") + qs(channel->name) : QString()), channel ? qs(channel->why) : QString());
+        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (channel ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name) : QString()), channel ? qs(channel->why) : QString());
     } else if (!isRecording()) {
         c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80}, tr("No run to show. Read in a log with Ctrl+I, or record with Ctrl+R: without sensors the simulated rig plays this revision."), 13, Weight::Medium, c.t.ink);
     }

@@ -38,7 +38,8 @@ protected:
 
 private:
     void plot();
-    void plotChannel(QCustomPlot* plot, const core::Run& run, core::ChannelKind kind, const QString& title);
+    void plotChannel(QCustomPlot* plot, const core::Run& run, core::ChannelKind kind, const std::string& subject, const QString& unit);
+    [[nodiscard]] static const core::Channel* channelOf(const core::Run& run, core::ChannelKind kind, const std::string& subject);
     void drawLive(Canvas& canvas, const QRectF& r);
     void finish(const QString& reason);
     void chooseRunOfRevision();

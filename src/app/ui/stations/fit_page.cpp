@@ -2,6 +2,7 @@
 #include "app/ui/stations/fit_page.h"
 
 #include <QKeyEvent>
+#include <QMouseEvent>
 
 namespace app {
 using core::Axis;
@@ -10,13 +11,45 @@ FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("F
     connect(&context.document, &Document::pathChanged, this, [this] { m_cuts = {}; });
 }
 
-double& FitPage::cut() { return m_axis == Axis::Y ? m_cuts.a : m_axis == Axis::X ? m_cuts.b : m_cuts.c; }
+double& FitPage::cut() { return m_cuts.moved == Axis::Y ? m_cuts.a : m_cuts.moved == Axis::X ? m_cuts.b : m_cuts.c; }
+
+void FitPage::mousePressEvent(QMouseEvent* event) {
+    m_pressX = event->position().x();
+    StationPage::mousePressEvent(event);
+}
+
+void FitPage::mouseMoveEvent(QMouseEvent* event) {
+    const Hit* hit = event->buttons() & Qt::LeftButton ? hitAt(event->position()) : nullptr;
+    if (hit && hit->key == QLatin1String("cutat:"))
+        return dragTo(event->position().x());
+    StationPage::mouseMoveEvent(event);
+}
+
+/// The strip spans the inner size along the cut.
+void FitPage::dragTo(double x) {
+    const auto* e = m_context.view().evaluation();
+    for (const Hit& hit : m_hits)
+        if (e && hit.key == QLatin1String("cutat:")) {
+            const double size = e->build.insideAt[core::index(m_cuts.moved)].mm();
+            cut() = std::clamp((x - hit.rect.left()) / hit.rect.width(), 0.0, 1.0) * size;
+            return update();
+        }
+}
+
+void FitPage::clicked(const Hit& hit) {
+    if (hit.key == QLatin1String("cutat:"))
+        dragTo(m_pressX);
+    else if (hit.key.startsWith(QLatin1String("cut:")))
+        chooseCut(hit.key.endsWith(QLatin1Char('A')) ? Axis::Y : hit.key.endsWith(QLatin1Char('B')) ? Axis::X : Axis::Z);
+    else
+        StationPage::clicked(hit);
+}
 
 void FitPage::moveCut(double mm) {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const double size = e->build.insideAt[core::index(m_axis)].mm();
+    const double size = e->build.insideAt[core::index(m_cuts.moved)].mm();
     double& at = cut();
     at = std::clamp((at < 0 ? size / 2 : at) + mm, 0.0, size);
     update();
@@ -27,7 +60,7 @@ void FitPage::moveToNextEdge() {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const std::size_t k = core::index(m_axis);
+    const std::size_t k = core::index(m_cuts.moved);
     const double now = cut() < 0 ? e->build.insideAt[k].mm() / 2 : cut();
     double next = 1e9, first = 1e9;
     for (const core::Placed& p : e->build.placed)

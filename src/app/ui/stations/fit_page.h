@@ -10,18 +10,22 @@ class FitPage : public StationPage {
 public:
     FitPage(Context& context, QWidget* parent = nullptr);
     [[nodiscard]] const Cuts& cuts() const { return m_cuts; }
-    void chooseCut(core::Axis axis) { m_axis = axis; update(); }
+    void chooseCut(core::Axis axis) { m_cuts.moved = axis; update(); }
     void moveCut(double mm);
 
 protected:
+    void clicked(const Hit& hit) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
+    void dragTo(double x);
     double& cut();
     void moveToNextEdge();
     void nudgePart(core::Axis axis, double mm);
     Cuts m_cuts;
-    core::Axis m_axis = core::Axis::Y;
+    double m_pressX = 0;
 };
 
 } // namespace app

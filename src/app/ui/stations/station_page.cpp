@@ -11,17 +11,17 @@ StationPage::StationPage(Context& context, QString name, Painter painter, QWidge
 
 QRectF StationPage::inside() const { return QRectF(rect()).adjusted(16 + 13, 16 + 8, -9 - 10, -9 - 8); }
 
-QPushButton* StationPage::addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width) {
+QPushButton* StationPage::addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width, int height) {
     auto* button = new QPushButton(text, this);
     button->setObjectName(objectName);
-    m_buttons.push_back({button, fromRight, fromTop, width});
+    m_buttons.push_back({button, fromRight, fromTop, width, height});
     return button;
 }
 
 void StationPage::resizeEvent(QResizeEvent*) {
     const QRectF r = inside();
     for (const Placed& b : m_buttons)
-        b.button->setGeometry(static_cast<int>(r.right()) - b.fromRight - b.width, static_cast<int>(b.fromTop >= 0 ? r.top() + b.fromTop : r.bottom() + b.fromTop), b.width, 28);
+        b.button->setGeometry(static_cast<int>(r.right()) - b.fromRight - b.width, static_cast<int>(b.fromTop >= 0 ? r.top() + b.fromTop : r.bottom() + b.fromTop), b.width, b.height);
 }
 
 void StationPage::paintInside(Canvas& canvas, const QRectF& r) const { m_painter(canvas, r, m_context.view()); }

@@ -16,7 +16,7 @@ public:
     StationPage(Context& context, QString name, Painter painter, QWidget* parent = nullptr);
 
     /// A button whose place is measured from the right and top of the inside of the border.
-    QPushButton* addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width);
+    QPushButton* addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width, int height = 28);
     [[nodiscard]] QRectF inside() const;
     /// Paints the inside alone, e.g. for the report, in a given size.
     void paintInside(Canvas& canvas, const QRectF& r) const;
@@ -29,7 +29,7 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
-    struct Placed { QPushButton* button; int fromRight, fromTop, width; };
+    struct Placed { QPushButton* button; int fromRight, fromTop, width, height; };
     Painter m_painter;
     std::vector<Placed> m_buttons;
 };

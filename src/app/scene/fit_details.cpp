@@ -1,0 +1,106 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/fit_details.h"
+
+#include <QPainterPath>
+
+namespace app {
+using core::Axis;
+using core::Quantity;
+
+void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<core::fit::PlacedBody>& bodies, Axis axis, double atMm, double zeroX, double scale) {
+    const auto& build = v.evaluation()->build;
+    const std::size_t k = core::index(axis);
+    const double size = build.insideAt[k].mm();
+    // Only the depth lies along the paper at the drawing's scale; the other two take the width they have.
+    if (axis != Axis::Y)
+        scale = (r.right() - zeroX) / size;
+    c.text({r.left(), r.top(), 90, 20}, QObject::tr("Move a cut"), 12.5, Weight::SemiBold);
+    double x = r.left();
+    for (const auto& [letter, which] : {std::pair{QStringLiteral("A"), Axis::Y}, std::pair{QStringLiteral("B"), Axis::X}, std::pair{QStringLiteral("C"), Axis::Z}}) {
+        const QRectF button(x, r.top() + 22, 26, 24);
+        const bool on = which == axis;
+        c.box(button, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
+        c.text(button, letter, 12.5, Weight::SemiBold, on ? c.t.paper : c.t.ink, Qt::AlignCenter);
+        c.hit(button, QStringLiteral("cut:") + letter, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
+        x += 26;
+    }
+    c.text({x + 4, r.top() + 22, zeroX - x - 14, 24}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.paragraph({r.left(), r.top() + 50, zeroX - r.left() - 14, 40}, QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
+    // Three lanes of extents: what is cut is inked.
+    std::array<double, 3> laneEnd{-1e9, -1e9, -1e9};
+    for (const auto& b : bodies) {
+        if (b.role == core::BodyRole::KeepOut)
+            continue;
+        const double from = b.low[k].mm(), to = b.high[k].mm();
+        const auto lane = std::find_if(laneEnd.begin(), laneEnd.end(), [&](double end) { return end + 2 <= from; });
+        if (lane == laneEnd.end())
+            continue;
+        *lane = to;
+        const double y = r.top() + 2 + 13 * static_cast<double>(lane - laneEnd.begin());
+        c.hatch({zeroX + from * scale, y, std::max(3.0, (to - from) * scale), 10}, build.placed[b.placed].part->kind, c.t.sheet, c.t.ink, 1);
+    }
+    const double axisY = r.top() + 50, at = zeroX + atMm * scale;
+    c.hline(zeroX, zeroX + size * scale, axisY, c.t.ink, 1.4);
+    const double step = size > 160 ? 50 : 20;
+    for (double mm = 0; mm <= size; mm += step / 5)
+        c.vline(zeroX + mm * scale, axisY, axisY + (std::fmod(mm, step) < 0.01 ? 8 : 4), c.t.line);
+    for (double mm = 0; mm <= size; mm += step)
+        c.text({zeroX + mm * scale - 25, axisY + 8, 50, 14}, v.show.units().inch ? v.number(Quantity::Length, mm) : QString::number(mm), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+    QPen dash(c.t.medge, 1);
+    dash.setDashPattern({12, 3, 3, 3});
+    c.p.setPen(dash);
+    c.p.drawLine(QPointF(at, r.top() - 4), QPointF(at, axisY));
+    c.p.setPen(QPen(c.t.medge, 1.4));
+    c.p.setBrush(c.t.marker);
+    c.p.drawPolygon(QPolygonF{{at - 6, axisY + 9}, {at - 6, axisY - 3}, {at, axisY - 9}, {at + 6, axisY - 3}, {at + 6, axisY + 9}});
+    c.hit({zeroX, r.top(), size * scale, axisY + 10 - r.top()}, QStringLiteral("cutat:"), QObject::tr("Drag or click to move the cut"));
+}
+
+void paintGapLens(Canvas& c, const QRectF& r, const View& v) {
+    const auto& fit = v.evaluation()->fit;
+    if (fit.gaps.empty())
+        return;
+    std::size_t rung = 0;
+    for (std::size_t i = 0; i < fit.gaps.size(); ++i)
+        if (c.isSelected(QStringLiteral("gap:") + qs(fit.gaps[i].id)))
+            rung = i;
+    const auto& gap = fit.gaps[rung];
+    const auto& build = v.evaluation()->build;
+    const double radius = std::min(r.width(), r.height() - 20) / 2;
+    const QPointF centre(r.center().x(), r.top() + radius);
+    // So large that the gap and its doubt take about a third of the circle.
+    const double mm = gap.nominal.mm(), show = std::max({std::abs(mm) + gap.worstBandMm, gap.requiredMm, 2.0});
+    const double scale = 0.72 * radius / show;
+    QPainterPath circle;
+    circle.addEllipse(centre, radius, radius);
+    c.p.save();
+    c.p.setClipPath(circle);
+    c.p.fillPath(circle, c.t.sheet);
+    const double left = centre.x() - mm * scale / 2, right = centre.x() + mm * scale / 2;
+    const auto face = [&](const core::fit::GapEnd& end, double from, double to) {
+        const QRectF body(QPointF(from, centre.y() - radius), QPointF(to, centre.y() + radius));
+        const core::Placed* p = end.mount.empty() ? nullptr : build.at(end.mount);
+        if (end.face == core::fit::Face::KeepOut)
+            c.pattern(body, Canvas::Pattern::KeepClear);
+        else
+            c.hatch(body, p ? p->part->kind : core::PartKind::Case, p ? c.t.sheet : c.t.ink, c.t.ink, 1.4);
+    };
+    face(gap.between[0], centre.x() - radius - 2, left);
+    face(gap.between[1], right, centre.x() + radius + 2);
+    if (mm < 0)
+        c.pattern(QRectF(QPointF(right, centre.y() - radius), QPointF(left, centre.y() + radius)), Canvas::Pattern::Over);
+    c.p.restore();
+    c.p.setPen(QPen(c.t.ink, 2));
+    c.p.setBrush(Qt::NoBrush);
+    c.p.drawEllipse(centre, radius, radius);
+    if (mm > 0) {
+        c.arrow(centre + QPointF(0, -4), {left, centre.y() - 4}, c.t.ink);
+        c.arrow(centre + QPointF(0, -4), {right, centre.y() - 4}, c.t.ink);
+    }
+    c.plate(centre + QPointF(0, -20), v.number(Quantity::Length, mm), 12.5, Weight::SemiBold, c.t.medge);
+    c.plate(centre + QPointF(0, 16), QObject::tr("needs %1").arg(v.number(Quantity::Length, gap.requiredMm)), 11, Weight::Regular);
+    const QString words = QObject::tr("Gap %1, %2 : 1").arg(rung + 1).arg(QString::number(scale * 25.4 / 96, 'f', 0));
+    c.text({r.left() - 10, centre.y() + radius + 3, r.width() + 20, 16}, words, 11.5, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+}
+
+} // namespace app

@@ -1,0 +1,14 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/scene/stations.h"
+
+namespace app {
+
+/// Strip under the drawings: which cut is moved, where it is, and where parts begin and end along it.
+/// @p scale px a mm, @p zeroX where the inside of the case begins on the paper (used for the cut along the depth).
+void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<core::fit::PlacedBody>& bodies, core::Axis axis, double atMm, double zeroX, double scale);
+
+/// The selected gap, or the tightest, enlarged: both faces, the gap and what it needs.
+void paintGapLens(Canvas& c, const QRectF& r, const View& v);
+
+} // namespace app
