@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
+#include "app/ui/painted_accessible.h"
 #include "app/ui/stations/bench_page.h"
 #include "app/ui/style.h"
 
@@ -74,6 +75,7 @@ int main(int argc, char** argv) {
         QApplication::installTranslator(&translator);
 
     app::loadFonts();
+    app::installPaintedAccessibility();
     app::Context context;
     context.settings = app::Settings::load();
     QApplication::setStyle(new app::SheetStyle(context.theme));

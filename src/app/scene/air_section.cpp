@@ -283,8 +283,14 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
     for (const Plate& p : plates) {
         const double px = p.strong ? 13 : 11.5;
         const double w = c.width(p.text, px, p.strong ? Weight::SemiBold : Weight::Regular) + 12, h = p.strong ? 20 : 18;
-        for (const double shift : {0.0, 22.0, -22.0, 44.0, -44.0, 66.0, -66.0, 88.0, -88.0}) {
-            const QRectF r(std::clamp(p.at.x() - w / 2, s.paper.left() + 2, std::max(s.paper.left() + 2, s.paper.right() - w - 2)), std::clamp(p.at.y() + shift - h / 2, s.paper.top() + 2, s.paper.bottom() - h - 2), w, h);
+        // Nearest free place: down and up first, then aside.
+        std::vector<QPointF> shifts;
+        for (const double dx : {0.0, 60.0, -60.0, 110.0, -110.0})
+            for (const double dy : {0.0, 22.0, -22.0, 44.0, -44.0, 66.0, -66.0})
+                shifts.emplace_back(dx, dy);
+        std::stable_sort(shifts.begin(), shifts.end(), [](const QPointF& a, const QPointF& b) { return std::hypot(a.x(), a.y()) < std::hypot(b.x(), b.y()); });
+        for (const QPointF& shift : shifts) {
+            const QRectF r(std::clamp(p.at.x() + shift.x() - w / 2, s.paper.left() + 2, std::max(s.paper.left() + 2, s.paper.right() - w - 2)), std::clamp(p.at.y() + shift.y() - h / 2, s.paper.top() + 2, s.paper.bottom() - h - 2), w, h);
             if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.adjusted(-2, -2, 2, 2).intersects(r); }))
                 continue;
             taken.push_back(r);

@@ -24,7 +24,7 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
         c.hit(button, QStringLiteral("cut:") + letter, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
         x += 26;
     }
-    c.text({x + 4, r.top() + 22, zeroX - x - 14, 24}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.text({r.left() + 60, r.top(), zeroX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     c.paragraph({r.left(), r.top() + 50, zeroX - r.left() - 14, 40}, QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
     // Three lanes of extents: what is cut is inked.
     std::array<double, 3> laneEnd{-1e9, -1e9, -1e9};

@@ -16,6 +16,9 @@ public:
     /// Selects the next or previous place on the drawing.
     void stepSelection(int direction);
     [[nodiscard]] const Hit* hitAt(const QPointF& at) const;
+    [[nodiscard]] bool isSelected(const QString& key) const { return key == m_context.selection.key(); }
+    /// What a click on a place does, for keys, tests and screen readers.
+    void press(const Hit& hit) { clicked(hit); }
 
 Q_SIGNALS:
     void activated(const QString& key); ///< clicked, or Enter

@@ -52,6 +52,42 @@ void SheetStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* opt
     QProxyStyle::drawPrimitive(element, option, painter, widget);
 }
 
+int SheetStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const {
+    return metric == PM_ScrollBarExtent ? scrollBarExtent : QProxyStyle::pixelMetric(metric, option, widget);
+}
+
+void SheetStyle::drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter, const QWidget* widget) const {
+    const auto* bar = qstyleoption_cast<const QStyleOptionSlider*>(option);
+    if (control != CC_ScrollBar || !bar)
+        return QProxyStyle::drawComplexControl(control, option, painter, widget);
+    // A plain track and handle; no arrows.
+    painter->fillRect(bar->rect, m_theme.tray);
+    const double range = bar->maximum - bar->minimum + bar->pageStep;
+    if (range <= 0)
+        return;
+    const bool upright = bar->orientation == Qt::Vertical;
+    const double length = upright ? bar->rect.height() : bar->rect.width(), from = (bar->sliderPosition - bar->minimum) / range * length, size = std::max(20.0, bar->pageStep / range * length);
+    painter->fillRect(upright ? QRectF(bar->rect.x() + 2, from, bar->rect.width() - 4, size) : QRectF(from, bar->rect.y() + 2, size, bar->rect.height() - 4), m_theme.line);
+}
+
+QRect SheetStyle::subControlRect(ComplexControl control, const QStyleOptionComplex* option, SubControl sub, const QWidget* widget) const {
+    const auto* bar = qstyleoption_cast<const QStyleOptionSlider*>(option);
+    if (control != CC_ScrollBar || !bar)
+        return QProxyStyle::subControlRect(control, option, sub, widget);
+    const double range = std::max(1, bar->maximum - bar->minimum + bar->pageStep);
+    const bool upright = bar->orientation == Qt::Vertical;
+    const int length = upright ? bar->rect.height() : bar->rect.width();
+    const int from = static_cast<int>((bar->sliderPosition - bar->minimum) / range * length), size = std::max(20, static_cast<int>(bar->pageStep / range * length));
+    const auto part = [&](int a, int n) { return upright ? QRect(0, a, bar->rect.width(), n) : QRect(a, 0, n, bar->rect.height()); };
+    switch (sub) {
+    case SC_ScrollBarSlider: return part(from, size);
+    case SC_ScrollBarGroove: return part(0, length);
+    case SC_ScrollBarSubPage: return part(0, from);
+    case SC_ScrollBarAddPage: return part(from + size, length - from - size);
+    default: return {};
+    }
+}
+
 int SheetStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const {
     if (hint == SH_ToolTip_WakeUpDelay)
         return 600;

@@ -13,12 +13,17 @@ public:
     explicit SheetStyle(const Theme& theme);
     void drawControl(ControlElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const override;
     void drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const override;
+    void drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter, const QWidget* widget) const override;
+    QRect subControlRect(ComplexControl control, const QStyleOptionComplex* option, SubControl sub, const QWidget* widget) const override;
+    int pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const override;
     int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const override;
 
 private:
     const Theme& m_theme;
 };
 
+/// Width of scroll bars, px.
+constexpr int scrollBarExtent = 9;
 /// Set on the one button of a page that is its main action.
 constexpr const char* mainAction = "mainAction";
 

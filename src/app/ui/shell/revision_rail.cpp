@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/shell/revision_rail.h"
 
+#include "app/ui/style.h"
 #include "core/base/text.h"
 
 #include <QKeyEvent>
@@ -13,6 +14,9 @@ namespace {
 
 constexpr int oneLine = 62, twoLines = 77, between = 6;
 
+/// Middle of the three marks of a card, from its right edge: closer together on a narrow rail.
+double markX(double right, double cardWidth, int which) { return right - 16 - (2 - which) * (cardWidth < 116 ? 23.0 : 32.5); }
+
 class RailHead : public PaintedPanel {
 public:
     using PaintedPanel::PaintedPanel;
@@ -21,9 +25,10 @@ protected:
     void paintContent(Canvas& c) override {
         c.p.fillRect(rect(), c.t.tray);
         c.text({12, 8, 90, 22}, tr("Revisions"), 14, Weight::SemiBold);
-        const double right = width() - 17;
-        for (const auto& [x, word] : {std::pair{right - 72, tr("fit")}, std::pair{right - 39, tr("heat")}, std::pair{right - 7, tr("noise")}})
-            c.text({x - 20, 8, 40, 22}, word, 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+        const double right = width() - 8 - scrollBarExtent;
+        const std::array words{tr("fit"), tr("heat"), tr("noise")};
+        for (int k = 0; k < 3; ++k)
+            c.text({markX(right, width() - 56, k) - 20, 8, 40, 22}, words[static_cast<std::size_t>(k)], 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
     }
 };
 
@@ -83,7 +88,7 @@ QRect RevisionCards::cardRect(int index) const {
     const auto i = static_cast<std::size_t>(std::clamp(index, 0, std::max(0, static_cast<int>(m_tops.size()) - 2)));
     if (m_tops.size() < 2)
         return {};
-    return {34, m_tops[i], width() - 42, m_tops[i + 1] - m_tops[i] - between};
+    return {34, m_tops[i], width() - 40, m_tops[i + 1] - m_tops[i] - between};
 }
 
 QString RevisionCards::wordsOf(const core::Revision& r) const {
@@ -95,7 +100,7 @@ void RevisionCards::measure() {
     const QFontMetricsF metrics(m_context.theme.font(12, Weight::Medium));
     m_tops = {4};
     for (const core::Revision& r : m_context.document.project().revisions)
-        m_tops.push_back(m_tops.back() + (metrics.horizontalAdvance(wordsOf(r)) > width() - 62 ? twoLines : oneLine) + between);
+        m_tops.push_back(m_tops.back() + (metrics.horizontalAdvance(wordsOf(r)) > width() - 60 ? twoLines : oneLine) + between);
     setMinimumHeight(sizeHint().height());
 }
 
@@ -161,9 +166,8 @@ void RevisionCards::paintContent(Canvas& c) {
         if (result.verdict.validated)
             c.text({card.right() - 60, card.top() + card.height() - 21, 52, 18}, tr("validated"), 11, Weight::SemiBold, c.t.ok, Qt::AlignRight | Qt::AlignVCenter);
         const auto marks = railMarks(result);
-        const double right = card.right() - 9;
         for (int k = 0; k < 3; ++k)
-            c.mark({right - 79 + 32.5 * k, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
+            c.mark({markX(card.right(), card.width(), k) - 7, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
         const QString words = wordsOf(r);
         c.paragraph({card.left() + 9, card.top() + 22, card.width() - 16, 34}, words, 12, Weight::Medium, c.t.ink, card.height() > oneLine + 4 ? 2 : 1);
         QString line;

@@ -84,7 +84,7 @@ double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View
     for (const auto& row : w.rows) {
         c.text({16, y - 1, 14, 18}, qs(row.sign), 12.5, Weight::Medium, c.t.ink);
         const double used = c.paragraph({32, y, right - 32 - 122, 60}, qs(row.label), 12.5, Weight::Regular, c.t.ink, 3);
-        c.text({right - 134, y - 1, 54, 18}, row.quantity == Quantity::Power ? qs(core::fixed(row.value, 1)) : v.number(row.quantity, row.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({right - 134, y - 1, 54, 18}, row.quantity == Quantity::Power || (row.quantity == Quantity::None && row.value != std::round(row.value)) ? qs(core::fixed(row.value, 1)) : v.number(row.quantity, row.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         QString tail = v.unit(row.quantity);
         if (row.band > 0) {
             const Quantity d = row.quantity == Quantity::Temperature ? Quantity::TemperatureDifference : row.quantity;
