@@ -52,7 +52,7 @@ ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : Fo
     m_load->setCurrentIndex(std::max(0, m_load->findData(qs(project.brief.load))));
     m_hasRoom = new QCheckBox(tr("The room was at"), this);
     m_hasRoom->setObjectName(QStringLiteral("hasRoom"));
-    m_hasRoom->setToolTip(tr("Only when the log has no room channel: a typed room temperature is worth 2 K of doubt"));
+    m_hasRoom->setToolTip(tr("Only when the log has no room channel: a typed room temperature adds to the doubt"));
     m_room = addNumber(QString(), QStringLiteral("room"), core::Quantity::Temperature, project.brief.roomC, -30, 60);
     m_form->insertRow(m_form->rowCount() - 1, m_hasRoom);
     m_room->setEnabled(false);

@@ -1,0 +1,189 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/bench/analyse.h"
+#include "core/model/build.h"
+#include "support/demo.h"
+
+using namespace core;
+using namespace core::bench;
+
+namespace {
+
+const ChannelResult* temperatureOf(const RunAnalysis& a) {
+    for (const auto& c : a.channels)
+        if (c.kind == ChannelKind::Temperature)
+            return &c;
+    return nullptr;
+}
+
+} // namespace
+
+/// Whole logs with known truth: where the load was, what the machine settles at after hours without noise.
+class LogsTest : public QObject {
+    Q_OBJECT
+private slots:
+    void sampleLogs_data() {
+        QTest::addColumn<bool>("claims"); // a settled value is offered
+        QTest::newRow("stress_fixed") << true;
+        QTest::newRow("baseline_A") << true;
+        QTest::newRow("game_auto") << false; // its load wanders too slowly for the length of the run
+        QTest::newRow("ambient_drift") << true;
+        QTest::newRow("bad_logger") << true;
+        QTest::newRow("stress_short") << false;
+        QTest::newRow("cooler_B_unfinished") << false;
+        QTest::newRow("thermal_throttle") << false;
+    }
+    void sampleLogs() {
+        QFETCH(bool, claims);
+        const QString name = QString::fromLatin1(QTest::currentDataTag());
+        const auto truth = support::jsonFile(support::sourcePath("tests/data/") + name + QStringLiteral(".truth.json"));
+        const Run run = support::logRun(name);
+        const double cap = truth["spec"]["cap"].is_number() ? truth["spec"]["cap"].get<double>() : 1e9;
+        AnalyseOptions options;
+        const ChannelResult* c = nullptr;
+        for (const Channel& channel : run.samples->channels)
+            if (channel.kind == ChannelKind::Temperature && cap < 1e8)
+                options.capC[channel.subject] = cap;
+        const RunAnalysis a = analyse(run, options);
+        QVERIFY2(a.load, "no load was found");
+        QCOMPARE_LE(std::abs(a.load->startS - truth["load_start_s"].get<double>()), 26.0);
+        QCOMPARE_LE(std::abs(a.load->endS - truth["load_end_s"].get<double>()), 26.0);
+        c = temperatureOf(a);
+        QVERIFY(c);
+        const bool offered = c->state != SettleState::Refused;
+        QVERIFY2(offered == claims, c->why.c_str());
+        QVERIFY(!c->why.empty());
+        if (!offered)
+            return;
+        // The interval, at the room of the run, holds the true value.
+        const double expected = truth["settled_rise_long_run_k"].get<double>() + a.roomC;
+        QVERIFY2(c->low - 0.2 <= expected && expected <= c->high + 0.2, qPrintable(QStringLiteral("%1 .. %2 does not hold %3").arg(c->low).arg(c->high).arg(expected)));
+    }
+
+    void defectsAreReported() {
+        const RunAnalysis a = analyse(support::logRun(QStringLiteral("bad_logger")), {});
+        QVERIFY(a.time.duplicates > 0);
+        QVERIFY(a.time.backwards > 0);
+        QVERIFY(!a.time.gaps.empty());
+        QVERIFY(a.invalidValues > 0);
+    }
+
+    void throttledRunIsHeldAtItsCap() {
+        Run run = support::logRun(QStringLiteral("thermal_throttle"));
+        AnalyseOptions options;
+        for (const Channel& c : run.samples->channels)
+            if (c.kind == ChannelKind::Temperature)
+                options.capC[c.subject] = support::jsonFile(support::sourcePath("tests/data/thermal_throttle.truth.json"))["spec"]["cap"].get<double>();
+        const RunAnalysis a = analyse(run, options);
+        QCOMPARE(a.throttle, Throttle::Thermal);
+        QVERIFY(a.throttleShare > 0.1);
+        QVERIFY(temperatureOf(a)->why.find("cap") != std::string::npos);
+    }
+
+    void fanStepRestartsTheFit() {
+        const RunAnalysis a = analyse(support::logRun(QStringLiteral("fan_step")), {});
+        QVERIFY(a.stepped);
+        QVERIFY2(temperatureOf(a)->why.find("step") != std::string::npos, temperatureOf(a)->why.c_str());
+    }
+
+    void driftOfTheRoomIsTakenOff() {
+        const RunAnalysis a = analyse(support::logRun(QStringLiteral("ambient_drift")), {});
+        QVERIFY(a.roomLogged);
+        QVERIFY(a.roomSpanK > 0.5);
+    }
+
+    void roomTypedInWidensTheBand() {
+        Run run = support::logRun(QStringLiteral("stress_fixed"));
+        const double logged = [&] { const auto a = analyse(run, {}); return temperatureOf(a)->high - temperatureOf(a)->low; }();
+        auto bare = std::make_shared<Samples>(*run.samples);
+        std::erase_if(bare->channels, [](const Channel& c) { return c.kind == ChannelKind::Ambient; });
+        run.samples = bare;
+        run.roomC = 23;
+        const auto a = analyse(run, {});
+        QVERIFY(!a.roomLogged);
+        QVERIFY(temperatureOf(a)->high - temperatureOf(a)->low > logged);
+        QVERIFY(!a.notes.empty());
+    }
+
+    void marksOfTheUserWin() {
+        Run run = support::logRun(QStringLiteral("stress_fixed"));
+        run.loadStartS = 200;
+        run.loadEndS = 900;
+        const auto a = analyse(run, {});
+        QVERIFY(a.load);
+        QCOMPARE(a.load->startS, 200.0);
+        QCOMPARE(a.load->endS, 900.0);
+    }
+
+    void steadyWindowHoldsStill() {
+        int found = 0;
+        for (const Run& run : support::demoProject().runs) {
+            const auto a = analyse(run, {});
+            if (!a.steadyFromS || a.stepped)
+                continue;
+            ++found;
+            const auto& t = run.samples->timeS;
+            const Channel& c = *std::find_if(run.samples->channels.begin(), run.samples->channels.end(), [](const Channel& ch) { return ch.kind == ChannelKind::Temperature; });
+            double first = 0, last = 0;
+            int n = 0, m = 0;
+            for (std::size_t i = 0; i < t.size(); ++i) {
+                if (!std::isfinite(c.values[i]))
+                    continue;
+                if (t[i] >= *a.steadyFromS && t[i] < *a.steadyFromS + 60) {
+                    first += c.values[i];
+                    ++n;
+                }
+                if (t[i] <= a.load->endS && t[i] > a.load->endS - 180) {
+                    last += c.values[i];
+                    ++m;
+                }
+            }
+            QVERIFY2(std::abs(last / m - first / n) < 1.1, qPrintable(QString::fromStdString(run.id) + QString::number(last / m - first / n)));
+        }
+        QVERIFY(found >= 6);
+    }
+
+    void nothingToFind_data() {
+        QTest::addColumn<int>("rows");
+        QTest::newRow("empty") << 0;
+        QTest::newRow("one row") << 1;
+        QTest::newRow("flat") << 600;
+    }
+    void nothingToFind() {
+        QFETCH(int, rows);
+        auto samples = std::make_shared<Samples>();
+        samples->channels = {{.name = "cpu_c", .unit = "°C", .kind = ChannelKind::Temperature}};
+        for (int i = 0; i < rows; ++i) {
+            samples->timeS.push_back(i);
+            samples->channels[0].values.push_back(40);
+        }
+        Run run{.id = "x"};
+        run.samples = samples;
+        const auto a = analyse(run, {});
+        QVERIFY(!a.load);
+        for (const auto& c : a.channels)
+            QVERIFY(c.state == SettleState::Refused);
+    }
+
+    /// The demo's own runs against the model that played them.
+    void demoRuns() {
+        const Project p = support::demoProject();
+        int claimed = 0, held = 0;
+        for (const Run& run : p.runs) {
+            const auto truth = support::jsonFile(support::sourcePath("data/demo/dig-tent/truth/") + QString::fromStdString(run.id) + QStringLiteral(".truth.json"));
+            const auto build = resolve(p, run.revision);
+            QVERIFY(build);
+            const auto a = analyse(run, {.referenceRoomC = p.brief.roomC});
+            for (const auto& c : a.channels) {
+                if (c.kind != ChannelKind::Temperature || c.state == SettleState::Refused || a.stepped || !truth["settled"].contains(c.name))
+                    continue;
+                ++claimed;
+                const double expected = truth["settled"][c.name].get<double>();
+                held += c.low - 0.5 <= expected && expected <= c.high + 0.5;
+            }
+        }
+        QVERIFY2(claimed >= 25, qPrintable(QString::number(claimed)));
+        QVERIFY2(held >= claimed * 9 / 10, qPrintable(QStringLiteral("%1 of %2").arg(held).arg(claimed)));
+    }
+};
+QTEST_APPLESS_MAIN(LogsTest)
+#include "tst_logs.moc"

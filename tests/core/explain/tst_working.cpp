@@ -1,0 +1,120 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/explain/working.h"
+#include "support/demo.h"
+
+using namespace core;
+
+namespace {
+
+double rowSum(const explain::Working& w) {
+    double sum = 0;
+    for (const auto& row : w.rows)
+        sum += row.sign == "\u2212" ? -row.value : row.value;
+    return sum;
+}
+
+QString shares(const explain::Working& w) {
+    double sum = 0;
+    for (const auto& d : w.doubt)
+        sum += d.share;
+    return w.doubt.empty() || std::abs(sum - 1) < 1e-6 ? QString() : QStringLiteral("shares add up to %1").arg(sum);
+}
+
+} // namespace
+
+/// Every figure answers how it was worked out: the rows add up to it, the doubt to 100 %.
+class WorkingTest : public QObject {
+    Q_OBJECT
+    Project m_project;
+    std::optional<verdict::Evaluation> m_e;
+
+private slots:
+    void initTestCase() {
+        m_project = support::demoProject();
+        auto e = verdict::evaluate(m_project, "R10");
+        QVERIFY(e);
+        m_e = std::move(*e);
+    }
+
+    void gapsAddUp() {
+        for (std::size_t i = 0; i < m_e->fit.gaps.size(); ++i) {
+            const auto w = explain::ofGap(m_e->fit.gaps[i], i + 1, {});
+            QVERIFY2(std::abs(rowSum(w) - w.value) < 1e-3, w.title.c_str());
+            QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
+            QVERIFY(!w.sentence.empty() && !w.method.empty() && !w.sum.empty());
+        }
+    }
+    void partsAddUp() {
+        for (const auto& part : m_e->air.parts) {
+            if (part.kind != PartKind::Processor && part.kind != PartKind::Card)
+                continue;
+            const auto w = explain::ofPart(*m_e, part.id, {});
+            QVERIFY2(std::abs(rowSum(w) - w.value) < 0.05, qPrintable(QStringLiteral("%1 against %2").arg(rowSum(w)).arg(w.value)));
+            QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
+            QVERIFY(!w.changes.empty());
+            for (const auto& change : w.changes)
+                QVERIFY(std::isfinite(change.change));
+        }
+    }
+    void totalsAddUp() {
+        for (const Quantity q : {Quantity::Mass, Quantity::Money}) {
+            const auto w = explain::ofTotals(*m_e, q, {});
+            QVERIFY(std::abs(rowSum(w) - w.value) < 1e-6);
+        }
+        const auto power = explain::ofPower(*m_e, {});
+        QVERIFY(std::abs(rowSum(power) - power.value) < 1e-6);
+    }
+    void volumeMultiplies() {
+        const auto w = explain::ofVolume(*m_e, {});
+        double litres = 1e-6;
+        for (const auto& row : w.rows)
+            litres *= row.value;
+        QVERIFY(std::abs(litres - w.value) < 1e-9);
+    }
+    void triedChangesAreRealChanges() {
+        // "Turned round" of the side fan, tried by the working, against the same change made as a revision.
+        Project p = m_project;
+        p.revisions.push_back({.id = "T", .parent = "R10", .changes = {FlipFan{"side-a"}}});
+        const auto changed = verdict::evaluate(p, "T");
+        const double d = changed->air.part("tray/cpu")->temperatureC - m_e->air.part("tray/cpu")->temperatureC;
+        const auto w = explain::ofPart(*m_e, "tray/cpu", {});
+        bool found = false;
+        for (const auto& change : w.changes)
+            if (change.text == "Fan 92-15 turned round") {
+                found = true;
+                QVERIFY(std::abs(change.change - d) < 0.05);
+            }
+        QVERIFY(found);
+    }
+    void everyFigureHasOne_data() {
+        QTest::addColumn<QString>("kind");
+        for (const char* kind : {"noise", "fan", "opening", "chamber", "balance", "step", "made", "target"})
+            QTest::newRow(kind) << QString::fromLatin1(kind);
+    }
+    void everyFigureHasOne() {
+        QFETCH(QString, kind);
+        const Show show;
+        std::vector<explain::Working> all;
+        if (kind == "noise") all.push_back(explain::ofNoise(*m_e, show));
+        if (kind == "balance") all.push_back(explain::ofBalance(*m_e, show));
+        if (kind == "fan") for (const auto& f : m_e->air.fans) all.push_back(explain::ofFan(*m_e, f.id, show));
+        if (kind == "opening") for (const auto& o : m_e->air.openings) all.push_back(explain::ofOpening(*m_e, o.id, show));
+        if (kind == "chamber") for (const auto& c : m_e->air.chambers) all.push_back(explain::ofChamber(*m_e, c.id, show));
+        if (kind == "step") for (std::size_t i = 0; i < m_e->make.steps.size(); ++i) all.push_back(explain::ofStep(m_e->make, i, show));
+        if (kind == "made") for (const auto& part : m_e->make.parts) all.push_back(explain::ofMadePart(m_project, part, show));
+        if (kind == "target") for (const auto& t : verdict::judge(m_project, *m_e, {}).targets) all.push_back(explain::ofTarget(*m_e, t, show));
+        QVERIFY(!all.empty());
+        for (const auto& w : all) {
+            QVERIFY2(!w.title.empty() && !w.place.empty() && !w.sentence.empty() && !w.method.empty(), w.key.c_str());
+            QVERIFY2(std::isfinite(w.value), w.key.c_str());
+            QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
+        }
+    }
+    void noPartNoHeat() {
+        const auto w = explain::ofPart(*m_e, "spine", {});
+        QVERIFY(!w.known);
+        QVERIFY(!w.sentence.empty());
+    }
+};
+QTEST_APPLESS_MAIN(WorkingTest)
+#include "tst_working.moc"

@@ -1,0 +1,157 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/builds.h"
+
+#include <QtTest>
+
+using namespace support;
+
+class ResolveTest : public QObject {
+    Q_OBJECT
+
+    static QString problemOf(const Project& p, const std::string& id = "R2") {
+        const auto b = resolve(p, id);
+        return b ? QString() : QString::fromStdString(b.error().text());
+    }
+
+private slots:
+    void placesAlongTheCase() {
+        const Project p = project();
+        const Build b = built(p, "R1");
+        QCOMPARE(b.placed.size(), std::size_t{7});
+        const Placed* board = b.at("tray");
+        QVERIFY(board);
+        // Tray 6.0 off the left wall; the board's depth grows to the right; 20 below the top; flush with the rear.
+        QCOMPARE(board->lowAt[0].mm(), 6.0);
+        QCOMPARE(board->highAt[0].mm(), 7.6);
+        QCOMPARE(board->highAt[1].mm(), 300.0);
+        QCOMPARE(board->lowAt[1].mm(), 130.0);
+        QCOMPARE(board->highAt[2].mm(), 230.0);
+        QCOMPARE(board->lowAt[2].mm(), 60.0);
+    }
+
+    void childrenFollowTheirParent() {
+        const Project p = project();
+        const Build b = built(p, "R1");
+        const Placed* cooler = b.at("tray/cpu/lid");
+        QVERIFY(cooler);
+        // Board face 7.6 + 0.6 socket + 7.0 processor: the cooler stands on 15.2 and is 37 high.
+        QCOMPARE(cooler->lowAt[0].mm(), 15.2);
+        QCOMPARE(cooler->highAt[0].mm(), 52.2);
+        QCOMPARE(cooler->facing(), (Direction{Axis::X, 1}));
+        // Centred on the processor in both other directions.
+        const Placed* cpu = b.at("tray/cpu");
+        for (const std::size_t a : {1U, 2U})
+            QCOMPARE_LE(std::abs((cooler->lowAt[a] + cooler->highAt[a] - cpu->lowAt[a] - cpu->highAt[a]).mm()), 0.002);
+    }
+
+    void cardLiesAlongTheFloor() {
+        const Project p = project();
+        const Build b = built(p, "R1");
+        const Placed* card = b.at("card");
+        QCOMPARE(card->lowAt[0].mm(), 3.0);   // its own height points right
+        QCOMPARE(card->highAt[0].mm(), 61.0); // 3 + 58
+        QCOMPARE(card->lowAt[2].mm(), 8.0);
+        QCOMPARE(card->highAt[2].mm(), 46.0);
+        QCOMPARE(card->highAt[1].mm(), 298.0); // 2 before the rear wall
+    }
+
+    void sharedSizesCancelInAChain() {
+        const Project p = project();
+        const Build b = built(p, "R1");
+        const Placed* board = b.at("tray");
+        const Placed* cpu = b.at("tray/cpu");
+        // From board face to processor face only the socket counts: tray place and board thickness cancel.
+        const Chain chain = cpu->low[0].minus(board->high[0]);
+        QCOMPARE(chain.terms.size(), std::size_t{1});
+        QCOMPARE(chain.nominal(b.dimensions).mm(), 0.6);
+    }
+
+    void centredPartsEnterWithHalfTheirSize() {
+        const Project p = project();
+        const Build b = built(p, "R1");
+        const Placed* fan = b.at("side");
+        QCOMPARE(fan->lowAt[1].mm(), 154.0);
+        QCOMPARE(fan->highAt[1].mm(), 246.0);
+        bool half = false;
+        for (const Chain::Term& t : fan->low[1].terms)
+            half = half || t.halves == -1;
+        QVERIFY(half);
+    }
+
+    void changesAlongTheLineage() {
+        Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-47"}, FlipFan{"side"}, SetScreen{"floor-vent", Screen::Fine}, Orient{Side::Left}, LimitPower{"card", 90}});
+        p.revisions.push_back({.id = "R3", .parent = "R2", .changes = {SetFan{"side", FanMode::Processor, 0.4}, SetOpening{"top-grille", OpeningStyle::Closed, 0}, MovePart{"card", Axis::Z, Length::fromMm(20)}, RemovePart{"tray/memory"}}});
+        const Build b = built(p, "R3");
+        QCOMPARE(b.at("tray/cpu/lid")->part->id, std::string("cooler-47"));
+        QCOMPARE(b.at("side")->flow, FanFlow::Out);
+        QCOMPARE(b.at("side")->mode, FanMode::Processor);
+        QCOMPARE(b.opening("floor-vent")->screen, Screen::Fine);
+        QCOMPARE(b.opening("top-grille")->style, OpeningStyle::Closed);
+        QCOMPARE(b.down, Side::Left);
+        QCOMPARE(b.at("card")->powerW(), 90.0);
+        QCOMPARE(b.at("card")->lowAt[2].mm(), 28.0);
+        QVERIFY(!b.at("tray/memory"));
+        // The parent is untouched.
+        QCOMPARE(built(p, "R1").at("side")->flow, FanFlow::In);
+        QVERIFY(built(p, "R2").at("tray/memory"));
+    }
+
+    void removingACarrierTakesWhatSitsOnIt() {
+        const Project p = with(project(), {RemovePart{"tray"}});
+        const Build b = built(p, "R2");
+        QVERIFY(!b.at("tray/cpu"));
+        QVERIFY(!b.at("tray/cpu/lid"));
+        QVERIFY(b.at("card"));
+    }
+
+    void screensSurviveASecondCase() {
+        Project p = with(project(), {SetScreen{"floor-vent", Screen::Coarse}});
+        Part second = p.shelf.front();
+        second.id = "box-2";
+        p.shelf.push_back(second);
+        p.revisions.push_back({.id = "R3", .parent = "R2", .changes = {SetCase{"box-2"}}});
+        QCOMPARE(built(p, "R3").opening("floor-vent")->screen, Screen::Coarse);
+    }
+
+    /// Everything that is wrong is an error value that names its place and a remedy.
+    void refuses_data() {
+        QTest::addColumn<QString>("what");
+        QTest::newRow("unknown part") << "part \"nothing\" is not there";
+        QTest::newRow("unknown mount") << "\"Box\" has no mount \"attic\"";
+        QTest::newRow("mount taken") << "already taken";
+        QTest::newRow("wrong kind") << "does not take a fan";
+        QTest::newRow("no carrier") << "nothing is placed at \"bay2\"";
+        QTest::newRow("no fan there") << "a fan at mount \"card\" is not there";
+        QTest::newRow("unknown opening") << "opening \"porthole\" is not there";
+        QTest::newRow("duty") << "a share from 0 to 1";
+        QTest::newRow("open share") << "a share from 0 to 1";
+        QTest::newRow("power limit") << "more than 0 and at most 2000 W";
+        QTest::newRow("case that is none") << "a part of kind case";
+        QTest::newRow("swap of nothing") << "a part at mount \"shelf\" is not there";
+    }
+    void refuses() {
+        const std::map<QString, Change> changes{{"unknown part", PlacePart{"nothing", "shelf"}}, {"unknown mount", PlacePart{"fan-15", "attic"}}, {"mount taken", PlacePart{"fan-15", "side"}},
+                                                {"wrong kind", PlacePart{"fan-15", "shelf"}}, {"no carrier", PlacePart{"fan-15", "bay2/x"}}, {"no fan there", FlipFan{"card"}},
+                                                {"unknown opening", SetScreen{"porthole", Screen::Fine}}, {"duty", SetFan{"side", FanMode::Fixed, 1.5}}, {"open share", SetOpening{"top-grille", OpeningStyle::Mesh, -0.1}},
+                                                {"power limit", LimitPower{"card", 0}}, {"case that is none", SetCase{"fan-15"}}, {"swap of nothing", SwapPart{"shelf", "caddy"}}};
+        QFETCH(QString, what);
+        const QString text = problemOf(with(project(), {changes.at(QString::fromLatin1(QTest::currentDataTag()))}));
+        QVERIFY2(text.contains(what), qPrintable(text));
+        QVERIFY2(text.startsWith("revision R2, change 1"), qPrintable(text));
+        QVERIFY2(text.endsWith(")"), "a remedy stands in brackets");
+    }
+
+    void refusesLineages() {
+        Project p = project();
+        p.revisions.push_back({.id = "R2", .parent = "R3"});
+        p.revisions.push_back({.id = "R3", .parent = "R2"});
+        QVERIFY(problemOf(p).contains("lead back to itself"));
+        p.revisions[1].parent = "R9";
+        QVERIFY(problemOf(p).contains("\"R9\" is not there"));
+        p.revisions.push_back({.id = "R4"});
+        QVERIFY(problemOf(p, "R4").contains("no case is chosen"));
+        QVERIFY(problemOf(p, "R77").contains("\"R77\" is not there"));
+    }
+};
+QTEST_APPLESS_MAIN(ResolveTest)
+#include "tst_resolve.moc"

@@ -1,0 +1,40 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "store/csv.h"
+#include "store/files.h"
+
+#include <QFile>
+#include <QtTest>
+
+namespace support {
+
+inline QString sourcePath(const char* relative) { return QStringLiteral(MD_SOURCE_DIR) + QLatin1Char('/') + QString::fromUtf8(relative); }
+
+inline core::Project demoProject() {
+    auto loaded = store::openProject(sourcePath("data/demo/dig-tent"));
+    if (!loaded)
+        qFatal("%s", loaded.error().text().c_str());
+    return std::move(loaded->project);
+}
+
+inline store::Json jsonFile(const QString& path) {
+    QFile file(path);
+    if (!file.open(QIODevice::ReadOnly))
+        qFatal("%s is not there", qPrintable(path));
+    return store::Json::parse(file.readAll().toStdString());
+}
+
+/// A sample log of tests/data as a run.
+inline core::Run logRun(const QString& name) {
+    const QString path = sourcePath("tests/data/") + name + QStringLiteral(".csv");
+    auto text = store::readFile(path.toStdString());
+    auto format = store::recogniseCsv(*text, path.toStdString());
+    auto samples = store::readCsv(*text, *format, path.toStdString());
+    if (!samples)
+        qFatal("%s", samples.error().text().c_str());
+    core::Run run{.id = name.toStdString(), .name = name.toStdString()};
+    run.samples = std::make_shared<core::Samples>(std::move(*samples));
+    return run;
+}
+
+} // namespace support
