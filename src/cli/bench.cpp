@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
+#include "core/base/text.h"
+
 #include <cstdio>
 
 namespace cli {
@@ -57,14 +59,20 @@ int bench(const Options& options) {
     if (runs.empty())
         return badInput({options.project, "there is no such run", "import a log first"});
     if (options.json) {
-        // One run is given as it is; several as a list.
-        print(runs.size() == 1 ? runs[0] : store::Json{{"runs", runs}});
+        // One run is given as it is; several as a list, with all channels once more in one list.
+        store::Json all = store::Json::array();
+        for (const auto& run : runs)
+            for (store::Json c : run["channels"]) {
+                c["run"] = run["run"];
+                all.push_back(std::move(c));
+            }
+        print(runs.size() == 1 ? runs[0] : store::Json{{"runs", runs}, {"channels", all}});
     } else {
         for (const auto& run : runs) {
             std::printf("%s, revision %s\n", run["run"].get<std::string>().c_str(), run["revision"].get<std::string>().c_str());
             for (const auto& c : run["channels"])
                 std::printf("  %-14s %-9s %s  %s\n", c["name"].get<std::string>().c_str(), c["state"].get<std::string>().c_str(),
-                            c["settled"].is_null() ? "-" : (c["settled"].dump() + " " + c["unit"].get<std::string>()).c_str(), c["why"].get<std::string>().c_str());
+                            c["settled"].is_null() ? "-" : (core::fixed(c["settled"].get<double>(), 1) + " " + c["unit"].get<std::string>()).c_str(), c["why"].get<std::string>().c_str());
             for (const auto& n : run["notes"])
                 std::printf("  note: %s\n", n.get<std::string>().c_str());
         }
