@@ -186,7 +186,7 @@ std::optional<core::explain::Working> workingOf(const View& v, const QString& ke
         for (std::size_t i = 0; i < e->fit.gaps.size(); ++i)
             if (e->fit.gaps[i].id == rest)
                 return core::explain::ofGap(e->fit.gaps[i], i + 1, v.show);
-    if (kind == "part" && e->build.at(rest))
+    if (kind == "part" && (e->build.at(rest) || e->air.part(rest)))
         return core::explain::ofPart(*e, rest, v.show);
     if (kind == "fan" && e->build.at(rest))
         return core::explain::ofFan(*e, rest, v.show);

@@ -1,0 +1,182 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/document.h"
+#include "app/model/jobs.h"
+#include "app/model/settings.h"
+#include "support/demo.h"
+
+#include <QSignalSpy>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+
+#include <random>
+
+using namespace app;
+using core::FlipFan;
+
+class DocumentTest : public QObject {
+    Q_OBJECT
+    core::Project m_demo;
+
+private slots:
+    void initTestCase() { m_demo = support::demoProject(); }
+
+    void looksAtTheValidatedRevisionFirst() {
+        Document d;
+        d.reset(m_demo, {});
+        QCOMPARE(d.revision(), std::string("R10"));
+        QVERIFY(!d.isModified());
+    }
+
+    void changeOfALoggedRevisionMakesANewOne() {
+        Document d;
+        d.reset(m_demo, {});
+        const auto id = d.addChange(FlipFan{"top"});
+        QVERIFY(id);
+        QCOMPARE(*id, std::string("R13"));
+        QCOMPARE(d.revision(), std::string("R13"));
+        QCOMPARE(d.project().revision("R13")->parent, std::string("R10"));
+        // The new one has no runs yet: the next change stays in it.
+        QCOMPARE(*d.addChange(core::SetFan{"top", core::FanMode::Fixed, 0.9}), std::string("R13"));
+        QCOMPARE(d.project().revision("R13")->changes.size(), std::size_t{2});
+    }
+
+    void undoReachesEverything() {
+        Document d;
+        d.reset(m_demo, {});
+        std::mt19937 random(9);
+        std::vector<core::Project> states{d.project()};
+        for (int i = 0; i < 40; ++i) {
+            switch (random() % 5) {
+            case 0: (void)d.addChange(FlipFan{"side-a"}); break;
+            case 1: (void)d.addChange(core::SetFan{"side-a", core::FanMode::Fixed, 0.2 + 0.1 * static_cast<double>(random() % 8)}); break;
+            case 2: (void)d.edit("brief", [&](core::Project& p) { p.brief.roomC = 20 + static_cast<double>(random() % 10); }); break;
+            case 3: (void)d.edit("baseline", [&](core::Project& p) { p.baseline = random() % 2 ? "R4" : "R6"; }); break;
+            default: (void)d.newRevision(d.revision(), {core::SetScreen{"floor-vent", core::Screen::Coarse}}); break;
+            }
+            if (!(d.project() == states.back()))
+                states.push_back(d.project());
+        }
+        QVERIFY(states.size() > 10);
+        QCOMPARE(static_cast<std::size_t>(d.undoStack().count()), states.size() - 1);
+        for (std::size_t i = states.size() - 1; i-- > 0;) {
+            d.undoStack().undo();
+            QVERIFY(d.project() == states[i]);
+        }
+        for (std::size_t i = 1; i < states.size(); ++i) {
+            d.undoStack().redo();
+            QVERIFY(d.project() == states[i]);
+        }
+    }
+
+    void refusedEditsChangeNothing() {
+        Document d;
+        d.reset(m_demo, {});
+        const auto before = d.shared();
+        QVERIFY(!d.addChange(core::PlacePart{"nothing", "side-b"}));
+        QVERIFY(!d.edit("room", [](core::Project& p) { p.brief.roomC = 500; }));
+        QVERIFY(!d.edit("shelf", [](core::Project& p) { p.shelf.clear(); }));
+        QCOMPARE(d.shared(), before);
+        QCOMPARE(d.undoStack().count(), 0);
+    }
+
+    void resultsFollowTheProject() {
+        Document d;
+        d.reset(m_demo, {});
+        const double before = d.result().evaluation->air.part("tray/cpu")->temperatureC;
+        QVERIFY(d.edit("room", [](core::Project& p) { p.brief.roomC += 5; }));
+        const double after = d.result().evaluation->air.part("tray/cpu")->temperatureC;
+        QVERIFY(after > before + 1);
+        d.undoStack().undo();
+        QCOMPARE(d.result().evaluation->air.part("tray/cpu")->temperatureC, before);
+        QVERIFY(d.lastEvaluationMs() < 50);
+    }
+
+    void backgroundAnalysesEndAlike() {
+        Document now, later;
+        now.reset(m_demo, {});
+        later.setBackground(true);
+        later.reset(m_demo, {});
+        QSignalSpy changed(&later, &Document::changed);
+        for (const core::Run& run : m_demo.runs)
+            QVERIFY(!later.analysis(run.id) || !later.isAnalysing(run.id));
+        QVERIFY(later.isAnalysing(m_demo.runs.front().id));
+        QTRY_VERIFY_WITH_TIMEOUT(!later.isAnalysing(m_demo.runs.back().id) && changed.count() > 0, 20000);
+        for (const core::Run& run : m_demo.runs) {
+            const auto *a = now.analysis(run.id), *b = later.analysis(run.id);
+            QVERIFY(a && b);
+            QCOMPARE(a->channels.size(), b->channels.size());
+            QCOMPARE(a->channels.front().settled, b->channels.front().settled);
+        }
+        QCOMPARE(now.result().verdict.proven, later.result().verdict.proven);
+    }
+    void waitingForAnalyses() {
+        Document d;
+        d.setBackground(true);
+        d.reset(m_demo, {});
+        d.finishAnalyses();
+        for (const core::Run& run : m_demo.runs)
+            QVERIFY(d.analysis(run.id));
+        QCOMPARE(d.analyses().size(), m_demo.runs.size());
+        d.reset(m_demo, {}); // and away while some are under way
+        (void)d.analysis(m_demo.runs.front().id);
+    }
+
+    void nextIdIsFree() {
+        QCOMPARE(nextRevisionId(m_demo), std::string("R13"));
+        QCOMPARE(nextRevisionId({}), std::string("R1"));
+    }
+
+    void settingsComeBack() {
+        QStandardPaths::setTestModeEnabled(true);
+        QCoreApplication::setOrganizationName("mini-draft-test");
+        Settings s;
+        s.units.fahrenheit = true;
+        s.theme = ThemeChoice::Dark;
+        s.station = 3;
+        for (int i = 0; i < 12; ++i)
+            s.addRecent(QStringLiteral("/p%1").arg(i));
+        s.addRecent("/p8");
+        s.save();
+        const Settings back = Settings::load();
+        QVERIFY(back.units.fahrenheit && !back.units.inch);
+        QCOMPARE(back.theme, ThemeChoice::Dark);
+        QCOMPARE(back.station, 3);
+        QCOMPARE(back.recent.size(), 8);
+        QCOMPARE(back.recent.first(), QString("/p8"));
+        QCOMPARE(back.recent.count("/p8"), 1);
+    }
+
+    void readLogJob() {
+        const QString path = support::sourcePath("tests/data/stress_fixed.csv");
+        const auto format = store::recogniseCsv(*store::readFile(path.toStdString()), "x");
+        ReadLogJob job(path, *format, store::BadField::Refuse);
+        std::size_t rows = 0;
+        connect(&job, &ReadLogJob::done, this, [&](const core::Samples& s) { rows = s.timeS.size(); });
+        job.start();
+        QTRY_COMPARE_WITH_TIMEOUT(rows, std::size_t{1380}, 10000);
+        ReadLogJob missing("/none.csv", *format, store::BadField::Refuse);
+        QSignalSpy refused(&missing, &ReadLogJob::refused);
+        missing.start();
+        QVERIFY(refused.wait(5000));
+    }
+    void cancelledJobsSayNothing() {
+        QTemporaryDir dir;
+        QFile file(dir.filePath("big.csv"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        QByteArray rows;
+        for (int i = 0; i < 400000; ++i)
+            rows += QByteArray::number(i) + ",40.5\n";
+        file.write("time_s,cpu_c\n" + rows);
+        file.close();
+        const auto format = store::recogniseCsv("time_s,cpu_c\n0,1\n", "x");
+        auto job = std::make_unique<ReadLogJob>(file.fileName(), *format, store::BadField::Refuse);
+        QSignalSpy done(job.get(), &ReadLogJob::done), refused(job.get(), &ReadLogJob::refused);
+        job->start();
+        job->cancel();
+        QTest::qWait(300);
+        QCOMPARE(done.count() + refused.count(), 0);
+        job.reset(); // waits for its thread
+    }
+};
+QTEST_GUILESS_MAIN(DocumentTest)
+#include "tst_document.moc"

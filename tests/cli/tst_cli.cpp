@@ -1,0 +1,198 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/demo.h"
+#include "support/process.h"
+
+#include <QTemporaryDir>
+
+using support::Ended;
+
+class CliTest : public QObject {
+    Q_OBJECT
+    QTemporaryDir m_dir;
+
+    [[nodiscard]] static QString demo() { return support::sourcePath("data/demo/dig-tent"); }
+    [[nodiscard]] static QString hand() { return support::sourcePath("examples/hand-written"); }
+    [[nodiscard]] static Ended cli(const QStringList& arguments) { return support::run("mini-draft-cli", arguments); }
+    [[nodiscard]] static store::Json json(const Ended& e) { return store::Json::parse(e.out.toStdString()); }
+    /// Message when a key of an object is not there.
+    [[nodiscard]] static QString missing(const store::Json& object, const QStringList& keys) {
+        for (const QString& key : keys)
+            if (!object.contains(key.toStdString()))
+                return key + QStringLiteral(" is missing");
+        return {};
+    }
+
+private slots:
+    void fitJson() {
+        const Ended e = cli({"fit", demo(), "--revision", "R10", "--json"});
+        QCOMPARE(e.code, 0);
+        const auto j = json(e);
+        QCOMPARE(missing(j, {"gaps", "findings", "volume_l", "power"}), QString());
+        QCOMPARE(missing(j["gaps"][0], {"id", "between", "nominal_mm", "worst_mm", "rss_mm", "required_mm", "chance", "state", "chain"}), QString());
+        QCOMPARE(missing(j["gaps"][0]["chain"][0], {"label", "sign", "value_mm", "tolerance_mm", "source"}), QString());
+        QCOMPARE(missing(j["findings"][0], {"id", "severity", "subject", "text", "rule", "remedies"}), QString());
+        QCOMPARE(missing(j["power"], {"draw_w", "supply_w", "share"}), QString());
+        for (const auto& gap : j["gaps"]) { // every chain adds up to its gap
+            double sum = 0;
+            for (const auto& item : gap["chain"])
+                sum += item["sign"].get<int>() * item["factor"].get<double>() * item["value_mm"].get<double>();
+            QCOMPARE_LE(std::abs(sum - gap["nominal_mm"].get<double>()), 2e-3);
+        }
+    }
+    void airJson() {
+        const auto j = json(cli({"air", demo(), "--revision", "R10", "--json"}));
+        QCOMPARE(missing(j, {"openings", "fans", "chambers", "parts", "noise_dba", "balance"}), QString());
+        QCOMPARE(missing(j["openings"][0], {"id", "flow_m3h"}), QString());
+        QCOMPARE(missing(j["fans"][0], {"id", "rpm", "flow_m3h", "direction"}), QString());
+        QCOMPARE(missing(j["chambers"][0], {"id", "air_c"}), QString());
+        QCOMPARE(missing(j["parts"][0], {"id", "temperature_c", "power_w", "limit_c", "clock_mhz"}), QString());
+        QCOMPARE(missing(j["balance"], {"rated_in_m3h", "rated_out_m3h", "in_m3h", "out_m3h"}), QString());
+    }
+    void benchJson() {
+        const Ended e = cli({"bench", demo(), "--run", "r6-short", "--json"});
+        QCOMPARE(e.code, 1); // stopped for the evening talk
+        const auto j = json(e);
+        QCOMPARE(missing(j["channels"][0], {"name", "unit", "state", "settled", "low", "high", "tau_s", "more_minutes", "mean", "p95", "sustained_max", "why"}), QString());
+        const auto all = json(cli({"bench", demo(), "--json"}));
+        QVERIFY(all["runs"].size() >= 12);
+        QVERIFY(all["channels"].size() > all["runs"].size());
+    }
+    void verdictJson() {
+        const Ended good = cli({"verdict", demo(), "--revision", "R10", "--json"}), bad = cli({"verdict", demo(), "--revision", "R1", "--json"});
+        QCOMPARE(good.code, 0);
+        QCOMPARE(bad.code, 1);
+        const auto j = json(good);
+        QCOMPARE(j["revisions"].size(), std::size_t{1});
+        QCOMPARE(missing(j["revisions"][0], {"id", "targets"}), QString());
+        QCOMPARE(missing(j["revisions"][0]["targets"][0], {"id", "value", "low", "high", "limit", "headroom", "state", "basis"}), QString());
+        QVERIFY(j["revisions"][0]["validated"].get<bool>());
+    }
+
+    /// What the demo must show.
+    void demoTells_data() {
+        QTest::addColumn<QStringList>("arguments");
+        QTest::addColumn<int>("code");
+        QTest::addColumn<QString>("words");
+        QTest::newRow("a bad plug") << QStringList{"fit", "-r", "R1"} << 1 << "the plug has no room";
+        QTest::newRow("a clash") << QStringList{"fit", "-r", "R3"} << 1 << "clash";
+        QTest::newRow("a bulge") << QStringList{"fit", "-r", "R5"} << 0 << "forced out";
+        QTest::newRow("a missed temperature") << QStringList{"verdict", "-r", "R1"} << 1 << "crossed  CPU";
+        QTest::newRow("an unsettled run") << QStringList{"bench", "--run", "r6-short"} << 1 << "refused";
+        QTest::newRow("a validated revision") << QStringList{"verdict", "-r", "R10"} << 0 << "validated";
+    }
+    void demoTells() {
+        QFETCH(QStringList, arguments);
+        QFETCH(int, code);
+        QFETCH(QString, words);
+        arguments.insert(1, demo());
+        const Ended e = cli(arguments);
+        QCOMPARE(e.code, code);
+        QVERIFY2(e.out.contains(words), qPrintable(e.out));
+    }
+
+    /// The project that is written by hand from docs/format.md goes through everything.
+    void handWritten_data() {
+        QTest::addColumn<QString>("command");
+        for (const char* command : {"fit", "air", "bench", "verdict"})
+            QTest::newRow(command) << QString::fromLatin1(command);
+    }
+    void handWritten() {
+        QFETCH(QString, command);
+        const Ended e = cli({command, hand(), "--json"});
+        QVERIFY2(e.code == 0 || e.code == 1, qPrintable(e.err));
+        QVERIFY(!e.crashed);
+        (void)json(e);
+        QVERIFY2(!e.err.contains("not a known field"), qPrintable(e.err));
+        QVERIFY(!cli({command, hand()}).out.isEmpty());
+    }
+    void handWrittenReport() {
+        const QString file = m_dir.filePath("r.html");
+        QVERIFY(cli({"report", hand(), "-o", file}).code <= 1);
+        QFile html(file);
+        QVERIFY(html.open(QIODevice::ReadOnly));
+        const QByteArray text = html.readAll();
+        QVERIFY(text.startsWith("<!doctype html>"));
+        QVERIFY(text.contains("</html>"));
+        for (const char* outside : {"src=\"http", "href=\"http", "url(", "<script", "@import"})
+            QVERIFY2(!text.contains(outside), outside);
+    }
+
+    void importExportRoundTrip() {
+        const QString file = m_dir.filePath("p.minidraft"), folder = m_dir.filePath("folder");
+        QCOMPARE(cli({"export", hand(), "-o", file}).code, 0);
+        const Ended imported = cli({"import", file, support::sourcePath("tests/data/stress_fixed.csv"), "--name", "stress", "--json"});
+        QVERIFY2(imported.code == 0, qPrintable(imported.err));
+        QCOMPARE(json(imported)["rows"].get<int>(), 1380);
+        QCOMPARE(cli({"import", file, support::sourcePath("tests/data/stress_fixed.csv"), "--name", "stress"}).code, 2); // the name is taken
+        QCOMPARE(cli({"export", file, "-o", folder}).code, 0);
+        const auto bench = cli({"bench", folder, "--run", "stress", "--json"});
+        QVERIFY(bench.code <= 1);
+        QVERIFY(QFile::exists(folder + "/runs/stress.csv"));
+    }
+
+    void captureFromTheRig() {
+        const QString log = m_dir.filePath("live.csv");
+        const QStringList rig{QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", demo(), "--revision", "R8", "--idle", "5", "--duration", "60", "--cool-down", "5", "--speed", "0"};
+        const Ended e = cli(QStringList{"capture", "-o", log, "--json"} + rig);
+        QVERIFY2(e.code == 0, qPrintable(e.err));
+        QCOMPARE(json(e)["rows"].get<int>(), 71);
+        const Ended shorter = cli(QStringList{"capture", "-o", log, "--seconds", "20"} + rig);
+        QCOMPARE(shorter.code, 0);
+        QVERIFY(shorter.out.contains("21 rows"));
+        const Ended broken = cli(QStringList{"capture", "-o", log} + rig + QStringList{"--fault", "disconnect@30"});
+        QCOMPARE(broken.code, 1);
+        QVERIFY2(broken.err.contains("what was read is in"), qPrintable(broken.err));
+        QCOMPARE(cli({"capture", "-o", log, "/no/such/program"}).code, 2);
+    }
+
+    void badInput_data() {
+        QTest::addColumn<QStringList>("arguments");
+        QTest::addColumn<QString>("words");
+        const QString d = demo();
+        QTest::newRow("no such project") << QStringList{"fit", "/no/such/place"} << "is not there";
+        QTest::newRow("unknown revision") << QStringList{"fit", d, "-r", "R99"} << "revision \"R99\" is not there";
+        QTest::newRow("unknown load") << QStringList{"air", d, "--load", "sprint"} << "load \"sprint\" is not there";
+        QTest::newRow("unknown run") << QStringList{"bench", d, "--run", "none"} << "run \"none\" is not there";
+        QTest::newRow("not a project") << QStringList{"fit", support::sourcePath("tests/data/baseline_A.csv")} << "neither a project file";
+        QTest::newRow("log with text") << QStringList{"import", "@hand", "@bad"} << "line 3, column \"cpu_c\": found \"warm\"";
+        QTest::newRow("empty log") << QStringList{"import", "@hand", "@empty"} << "the file is empty";
+        QTest::newRow("log that is not there") << QStringList{"import", "@hand", "/none.csv"} << "/none.csv";
+        QTest::newRow("no command") << QStringList{} << "subcommand";
+        QTest::newRow("unknown option") << QStringList{"fit", d, "--sideways"} << "sideways";
+        QTest::newRow("report nowhere") << QStringList{"report", d, "-o", "/proc/none/x.html"} << "/proc/none/x.html";
+    }
+    void badInput() {
+        QFETCH(QStringList, arguments);
+        QFETCH(QString, words);
+        const auto write = [&](const char* name, const QByteArray& bytes) {
+            QFile file(m_dir.filePath(QString::fromLatin1(name)));
+            if (file.open(QIODevice::WriteOnly))
+                file.write(bytes);
+            return file.fileName();
+        };
+        const QString project = m_dir.filePath("hand.minidraft");
+        QCOMPARE(cli({"export", hand(), "-o", project}).code, 0);
+        QFile file(project);
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        const QByteArray before = file.readAll();
+        file.close();
+        for (QString& a : arguments)
+            a = a == "@hand" ? project : a == "@bad" ? write("bad.csv", "time_s,cpu_c\n0,40\n1,warm\n") : a == "@empty" ? write("empty.csv", "") : a;
+        const Ended e = cli(arguments);
+        QCOMPARE(e.code, 2);
+        QVERIFY(!e.crashed);
+        QVERIFY2(e.err.contains(words) || e.out.contains(words), qPrintable(e.err));
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        QCOMPARE(file.readAll(), before); // nothing was lost
+    }
+
+    void helpAndVersion() {
+        QCOMPARE(cli({"--help"}).code, 0);
+        QVERIFY(cli({"--help"}).out.contains("capture"));
+        QVERIFY(cli({"--version"}).out.contains("0.1.0"));
+        for (const char* command : {"fit", "air", "bench", "verdict", "report", "import", "export", "capture"})
+            QVERIFY2(cli({command, "--help"}).out.contains("--json"), command);
+    }
+};
+QTEST_GUILESS_MAIN(CliTest)
+#include "tst_cli.moc"

@@ -1,0 +1,66 @@
+#!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
+"""Dependencies only go down: reads every include of src/ and checks it against the layers; asks ldd that the
+command line links no Qt Gui; checks that hex colours stand in one file and that each file carries its licence."""
+import pathlib
+import re
+import subprocess
+import sys
+
+ROOT, BIN = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
+# What each layer may include, by the folder its headers stand in.
+MAY = {
+    "core/base": {"core/base"}, "core/model": {"core/base", "core/model"}, "core/air": {"core/base", "core/model", "core/air"},
+    "core/fit": {"core/base", "core/model", "core/fit"}, "core/acoustics": {"core/base", "core/model", "core/air", "core/acoustics"},
+    "core/rules": {"core/base", "core/model", "core/fit", "core/air", "core/rules"}, "core/make": {"core/base", "core/model", "core/make"},
+    "core/bench": {"core/base", "core/model", "core/bench"},
+    "store": {"core", "store"}, "devices": {"core", "store", "devices"}, "rig": {"core", "store", "devices", "rig"}, "report": {"core", "report"},
+    "cli": {"core", "store", "devices", "report", "cli"}, "app/model": {"core", "store", "app/model"}, "app/scene": {"core", "app/model", "app/scene"},
+    "app/ui": {"core", "store", "devices", "report", "app/model", "app/scene", "app/ui"},
+}
+FREE = {"core/verdict", "core/explain"}  # at the top of core: they may use all of core
+passed = failed = 0
+
+
+def check(ok, what):
+    global passed, failed
+    if ok:
+        passed += 1
+    else:
+        failed += 1
+        print("FAIL!  :", what)
+
+
+def layer_of(path):
+    best = ""
+    for name in list(MAY) + list(FREE):
+        if path.startswith(name + "/") and len(name) > len(best):
+            best = name
+    return best
+
+
+sources = sorted(p for p in (ROOT / "src").rglob("*") if p.suffix in (".h", ".cpp"))
+check(len(sources) > 100, "the sources were found")
+for file in sources:
+    rel = file.relative_to(ROOT / "src").as_posix()
+    text = file.read_text()
+    check(text.startswith("// SPDX-License-Identifier: GPL-3.0-or-later"), f"{rel}: no licence line")
+    layer = layer_of(rel)
+    for include in re.findall(r'#include "([^"]+)"', text):
+        if rel == "app/main.cpp" or include.endswith(".moc"):
+            continue
+        allowed = {"core"} if layer in FREE else MAY.get(layer, set())
+        check(any(include.startswith(a + "/") for a in allowed), f"{rel} includes {include}")
+    if rel.startswith("core/"):
+        check(not re.search(r"#include <Q|std::cout|std::cerr|fopen|ofstream|ifstream|chrono::system_clock", text), f"{rel}: Qt, files or a clock in core")
+    if rel.startswith("app/scene/"):
+        check(not re.search(r"#include <Q(Widget|PushButton|Dialog|ToolTip)>", text), f"{rel}: widgets in a scene")
+    if rel != "app/scene/theme.cpp":
+        check(not re.search(r'"#[0-9A-Fa-f]{6}"', text), f"{rel}: a colour value outside the theme")
+
+linked = subprocess.run(["ldd", BIN / "mini-draft-cli"], capture_output=True, text=True, check=True).stdout
+check("Qt6Core" in linked, "the command line links Qt Core")
+for library in ("Qt6Gui", "Qt6Widgets"):
+    check(library not in linked, f"the command line links {library}")
+print(f"Totals: {passed} passed, {failed} failed, 0 skipped")
+sys.exit(failed > 0)
