@@ -53,6 +53,12 @@ struct Window {
         QApplication::processEvents();
         return true;
     }
+    /// A key for the window as a whole; shortcuts need it to be the active one.
+    void key(int k, Qt::KeyboardModifiers modifiers = {}) {
+        QApplication::setActiveWindow(window.get());
+        QTest::keyClick(window.get(), static_cast<Qt::Key>(k), modifiers);
+        QApplication::processEvents();
+    }
     template <class T = QWidget> [[nodiscard]] T* dialog(const char* field) {
         QApplication::processEvents();
         for (QWidget* top : QApplication::topLevelWidgets())

@@ -36,7 +36,8 @@ public:
     bool saveTo(const QString& path);
     void startProject(const core::Project& project);
     bool writeReport(const QString& path);
-    void importLog(const QString& path);
+    /// Opens the dialog that reads in a log; nothing when there is no revision to attach it to.
+    FormDialog* importLog(const QString& path);
     bool printSheet(const QString& pdfPath);
 
     // ---- stations ----

@@ -77,6 +77,7 @@ bool MainWindow::saveTo(const QString& path) {
         return false;
     }
     m_context.document.setSaved(path);
+    m_bench->dropCaptures();
     remember(path);
     return true;
 }
@@ -112,11 +113,15 @@ void MainWindow::exportFolder() {
         tell(tr("Exported"), target);
 }
 
-void MainWindow::importLog(const QString& path) {
-    if (m_context.document.revision().empty())
-        return tell(tr("No revision yet"), tr("A run belongs to a revision. Start a project first."));
+FormDialog* MainWindow::importLog(const QString& path) {
+    if (m_context.document.revision().empty()) {
+        tell(tr("No revision yet"), tr("A run belongs to a revision. Start a project first."));
+        return nullptr;
+    }
     setStation(4);
-    (new ImportDialog(m_context, path, this))->open();
+    auto* dialog = new ImportDialog(m_context, path, this);
+    dialog->open();
+    return dialog;
 }
 
 void MainWindow::askImport() {
@@ -166,9 +171,12 @@ bool MainWindow::printSheet(const QString& pdfPath) {
     painter.setRenderHint(QPainter::Antialiasing);
     const double scale = std::min(area.width() / sheet.width(), area.height() / sheet.height());
     painter.scale(scale, scale);
-    const Theme light = Theme::light();
-    Canvas canvas(painter, light, m_context.selection.key());
+    const Theme screen = std::exchange(m_context.theme, Theme::light());
+    m_bench->refreshTheme();
+    Canvas canvas(painter, m_context.theme, m_context.selection.key());
     page(station())->paintInside(canvas, QRectF(QPointF(4, 4), sheet - QSizeF(8, 8)));
+    m_context.theme = screen;
+    m_bench->refreshTheme();
     return painter.end();
 }
 
@@ -198,9 +206,10 @@ void MainWindow::offerLeftCaptures() {
         auto* drop = box->addButton(tr("Throw away"), QMessageBox::DestructiveRole);
         box->addButton(tr("Later"), QMessageBox::RejectRole);
         connect(box, &QMessageBox::buttonClicked, this, [this, path, take, drop](QAbstractButton* b) {
-            if (b == take)
-                importLog(path);
-            else if (b == drop)
+            if (b == take) {
+                if (FormDialog* dialog = importLog(path)) // kept as a run: the capture has done its work
+                    connect(dialog, &QDialog::accepted, this, [path] { QFile::remove(path); });
+            } else if (b == drop)
                 QFile::remove(path);
         });
         box->open();
@@ -215,6 +224,8 @@ void MainWindow::whenSafe(std::function<void()> then) {
     box->setObjectName(QStringLiteral("keepChanges"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     connect(box, &QMessageBox::finished, this, [this, then](int button) {
+        if (button == QMessageBox::Discard)
+            m_bench->dropCaptures();
         if (button == QMessageBox::Discard || (button == QMessageBox::Save && save()))
             then();
     });

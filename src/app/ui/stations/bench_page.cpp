@@ -336,6 +336,22 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
     }
 }
 
+/// For paper: the plots are painted in, as they stand on the screen.
+void BenchPage::paintInside(Canvas& c, const QRectF& r) const {
+    stageHead(c, r, tr("What did the real box do?"));
+    const QRectF left(r.left(), r.top() + 34, r.width() * leftShare, r.height() - 34);
+    paintBench(c, left, m_context.view(), m_run);
+    c.vline(left.right() + 10, left.top(), r.bottom(), c.t.line);
+    if (!m_context.document.project().run(m_run))
+        return;
+    double y = left.top();
+    for (const auto& [plot, share] : {std::pair{m_trace, 0.58}, std::pair{m_level, 0.21}, std::pair{m_clock, 0.21}}) {
+        const QRectF place(left.right() + 20, y, r.right() - left.right() - 20, left.height() * share - 6);
+        c.p.drawPixmap(place, plot->toPixmap(static_cast<int>(place.width()), static_cast<int>(place.height()), 3), QRectF(0, 0, static_cast<int>(place.width()) * 3, static_cast<int>(place.height()) * 3));
+        y += left.height() * share;
+    }
+}
+
 void BenchPage::paintContent(Canvas& c) {
     paintBorder(c, QRectF(rect()));
     const QRectF r = inside();
@@ -383,6 +399,12 @@ void BenchPage::record(std::unique_ptr<devices::SampleSource> source, const QStr
     m_source->start();
 }
 
+void BenchPage::dropCaptures() {
+    for (const Kept& kept : m_kept)
+        QFile::remove(kept.path);
+    m_kept.clear();
+}
+
 void BenchPage::stop() {
     if (m_source)
         m_source->stop();
@@ -406,7 +428,9 @@ void BenchPage::finish(const QString& reason) {
         if (kept)
             selectRun(id);
         else
-            Q_EMIT refused(kept.error()); // the capture file stays, and is offered at the next start
+            Q_EMIT refused(kept.error());
+        // Until the project is saved the capture is the only copy on disk: after a crash it is offered at the next start.
+        m_kept.push_back({m_capture.path(), std::move(m_lock)});
     } else {
         QFile::remove(m_capture.path()); // nothing was read
     }

@@ -20,10 +20,15 @@ public:
     [[nodiscard]] const std::string& run() const { return m_run; }
     void selectRun(const std::string& id);
     void refreshTheme();
+    void paintInside(Canvas& canvas, const QRectF& r) const override;
+    /// Readings of the recording under way.
+    [[nodiscard]] std::size_t liveRows() const { return m_live.timeS.size(); }
 
     /// Records from a source until it ends or stop() is called; the run is added to the project then.
     void record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath, const std::string& load);
     void stop();
+    /// The recorded runs are saved, or thrown away on purpose: their capture files have done their work.
+    void dropCaptures();
     [[nodiscard]] bool isRecording() const { return m_source != nullptr; }
 
 Q_SIGNALS:
@@ -53,7 +58,9 @@ private:
     devices::CaptureFile m_capture;
     core::Samples m_live;
     std::string m_liveRevision, m_liveLoad;
+    struct Kept { QString path; std::unique_ptr<QLockFile> lock; };
     std::unique_ptr<QLockFile> m_lock; ///< says to other instances that the capture is alive
+    std::vector<Kept> m_kept;          ///< captures whose runs are in the project, but not on disk with it yet
 };
 
 } // namespace app

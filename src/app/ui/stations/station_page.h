@@ -19,7 +19,7 @@ public:
     QPushButton* addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width, int height = 28);
     [[nodiscard]] QRectF inside() const;
     /// Paints the inside alone, e.g. for the report, in a given size.
-    void paintInside(Canvas& canvas, const QRectF& r) const;
+    virtual void paintInside(Canvas& canvas, const QRectF& r) const;
     /// Letters of the zone that holds the first place with this key, e.g. "C1".
     [[nodiscard]] QString zoneOf(const QString& key) const;
 

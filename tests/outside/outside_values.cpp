@@ -1,0 +1,108 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// Prints, as JSON, what the core computes for cases that tst_outside.py works out again with other people's programs.
+#include "core/air/elements.h"
+#include "core/air/network.h"
+#include "core/air/transient.h"
+#include "core/bench/settle.h"
+#include "core/bench/stats.h"
+
+#include <nlohmann/json.hpp>
+
+#include <cmath>
+#include <cstdio>
+
+using namespace core;
+using nlohmann::json;
+
+namespace {
+
+json atmosphere() {
+    json out = json::array();
+    for (const double h : {-200.0, 0.0, 350.0, 1000.0, 2500.0, 5000.0})
+        for (const double t : {5.0, 23.0, 45.0})
+            out.push_back({{"altitude_m", h}, {"temperature_c", t}, {"pressure_pa", air::pressureAt(h)}, {"density", air::density(air::pressureAt(h), t)}, {"viscosity", air::viscosity(t)}});
+    return out;
+}
+
+/// A network of five zones with two fans, at given temperatures; every resistance is handed over with its a and b.
+json flowNetwork() {
+    air::Network net;
+    net.roomC = 23;
+    net.zones.resize(6);
+    const auto branch = [&](std::size_t from, std::size_t to, air::Resistance r, double z, std::optional<std::size_t> fan = {}, air::FanCurve curve = {}) { net.branches.push_back({.id = "b", .from = from, .to = to, .resistance = r, .heightM = z, .fan = fan, .curve = curve}); };
+    branch(0, 1, air::perforated(0.0113, 0.6, 0.008, 0.003), 0.05, 0, {0.0264, 18});
+    branch(1, 2, air::slot(0.004, 0.012, 0.03), 0.10);
+    branch(1, 3, air::perforated(0.008, 0.4, 0.003, 0.001), 0.12);
+    branch(2, 4, air::fins(0.0085, 0.02, 0.0015, 0.8, 2.0), 0.15, 1, {0.0151, 20});
+    branch(3, 4, air::perforated(0.006, 0.5, 0.004, 0.001), 0.18);
+    branch(4, 5, air::perforated(0.01, 0.45, 0.003, 0.001) + air::screen(0.01, 0.4, 0.15e-3, 1), 0.22);
+    branch(5, 0, air::perforated(0.012, 0.45, 0.003, 0.001), 0.26);
+    branch(3, 0, air::perforated(0.0015, 0.6, 0.004, 0.001), 0.03);
+    branch(2, 0, air::perforated(0.0002, 0.6, 0.004, 0.001), 0.20);
+    net.fans = {{.id = "in"}, {.id = "cooler"}};
+    air::Solution s;
+    s.temperatureC = {23, 26, 31, 29, 38, 36};
+    s.pressurePa.assign(6, 0);
+    s.flowM3s.assign(net.branches.size(), 0);
+    s.speed = {0.7, 0.55};
+    air::solveFlows(net, s);
+    json out{{"absolute_pa", net.pressurePa}, {"temperature_c", s.temperatureC}, {"pressure_pa", s.pressurePa}, {"speed", s.speed}, {"branches", json::array()}};
+    for (std::size_t i = 0; i < net.branches.size(); ++i) {
+        const auto& b = net.branches[i];
+        json j{{"from", b.from}, {"to", b.to}, {"a", b.resistance.a}, {"b", b.resistance.b}, {"height_m", b.heightM}, {"flow_m3s", s.flowM3s[i]}};
+        if (b.fan)
+            j["fan"] = {{"share", s.speed[*b.fan]}, {"free_flow_m3s", b.curve.freeFlowM3s}, {"shutoff_pa", b.curve.shutoffPa}};
+        out["branches"].push_back(j);
+    }
+    return out;
+}
+
+/// One cooled part in still air of a fixed temperature: die and sink as two heat nodes, no stream.
+json warmUp() {
+    air::Network net;
+    net.roomC = 23;
+    net.zones = {{.id = "outside", .crossSectionM2 = 1e9}, {.id = "box", .uaWk = 1e6, .crossSectionM2 = 1e9, .structureJk = 1e9, .insideWk = 2e6, .outsideWk = 2e6}};
+    net.branches.push_back({.id = "cooler", .from = 1, .to = 1, .resistance = {1e12, 1e12}});
+    net.branches.push_back({.id = "leak", .from = 1, .to = 0, .resistance = air::perforated(2e-4, 0.6, 0.004, 0.001)});
+    net.parts.push_back({.id = "part", .branch = 0, .home = 1, .powerW = 40, .dieResistance = 0.35, .gRefWk = 1e-9, .qRefM3s = 1, .naturalWk = 1.6, .dieJk = 10, .sinkJk = 150});
+    air::Transient play(net, {.roomC = 23});
+    json out{{"power_w", 40}, {"idle_w", 12}, {"die_resistance", 0.35}, {"sink_wk", 1.6}, {"die_jk", 10}, {"sink_jk", 150}, {"room_c", 23}, {"rows", json::array()}};
+    for (int i = 0; i <= 600; ++i) {
+        if (i % 20 == 0)
+            out["rows"].push_back({i, play.state().parts[0].temperatureC, play.state().parts[0].sinkC});
+        play.step({.roomC = 23});
+    }
+    return out;
+}
+
+/// A warm-up log and its least-squares fit with two exponentials.
+json settleFit() {
+    std::uint32_t x = 12345;
+    bench::SettleInput in{.quantumK = 0.125};
+    json t = json::array(), y = json::array();
+    for (int i = 0; i < 1500; ++i) {
+        x = 1664525U * x + 1013904223U;
+        const double clean = 33 + 20 * -std::expm1(-i / 60.0) + 10 * -std::expm1(-i / 500.0) + (x / 4294967296.0 - 0.5);
+        in.timeS.push_back(i);
+        in.values.push_back(std::floor(clean / 0.125 + 0.5) * 0.125);
+        t.push_back(i);
+        y.push_back(in.values.back());
+    }
+    const auto r = bench::settle(in);
+    return {{"t", t}, {"y", y}, {"a", r.two.a}, {"b", {r.two.b1, r.two.b2}}, {"tau", {r.two.tau1, r.two.tau2}}, {"estimate", r.estimate}, {"low", r.low}, {"high", r.high}};
+}
+
+json quantiles() {
+    json out = json::array();
+    for (const double nu : {2.0, 3.0, 5.0, 8.5, 12.0, 40.0, 300.0})
+        for (const double p : {0.9, 0.95, 0.975})
+            out.push_back({{"nu", nu}, {"p", p}, {"t", bench::tQuantile(p, nu)}, {"z", bench::normalQuantile(p)}});
+    return out;
+}
+
+} // namespace
+
+int main() {
+    std::printf("%s\n", json{{"atmosphere", atmosphere()}, {"flow", flowNetwork()}, {"warm_up", warmUp()}, {"settle", settleFit()}, {"quantiles", quantiles()}}.dump().c_str());
+    return 0;
+}

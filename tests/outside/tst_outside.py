@@ -1,0 +1,129 @@
+#!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
+"""The core against programs that are not ours: standard atmosphere and viscosity by python3-fluids, a flow network and a
+warm-up by ngspice, a settling fit and quantiles by scipy. All worked out live, nothing is kept."""
+import json
+import pathlib
+import re
+import subprocess
+import sys
+import tempfile
+
+import fluids
+import numpy as np
+from scipy import optimize, stats
+
+BIN = pathlib.Path(sys.argv[1])
+ours = json.loads(subprocess.run([BIN / "outside_values"], capture_output=True, text=True, check=True).stdout)
+passed = failed = 0
+
+
+def check(what, mine, theirs, tolerance):
+    """Absolute tolerance."""
+    global passed, failed
+    if abs(mine - theirs) <= tolerance:
+        passed += 1
+    else:
+        failed += 1
+        print(f"FAIL!  : {what}: ours {mine}, theirs {theirs}, tolerance {tolerance}")
+
+
+def spice(deck):
+    """Runs ngspice in batch mode and returns what it printed."""
+    with tempfile.TemporaryDirectory() as folder:
+        path = pathlib.Path(folder) / "deck.cir"
+        path.write_text(deck)
+        done = subprocess.run(["ngspice", "-b", path], capture_output=True, text=True, timeout=120)
+        return done.stdout + done.stderr
+
+
+# ---- the standard atmosphere, and air at a temperature (ISO 2533 by python3-fluids; ideal gas; Sutherland) ----
+for row in ours["atmosphere"]:
+    atmosphere = fluids.ATMOSPHERE_1976(row["altitude_m"])
+    name = f"atmosphere at {row['altitude_m']} m, {row['temperature_c']} °C"
+    check(name + ", pressure", row["pressure_pa"] / atmosphere.P, 1, 1e-3)
+    check(name + ", density", row["density"], atmosphere.P / (287.05287 * (row["temperature_c"] + 273.15)), 2e-3)
+    check(name + ", viscosity", row["viscosity"] / fluids.ATMOSPHERE_1976.viscosity(row["temperature_c"] + 273.15), 1, 5e-3)
+
+# ---- a flow network: pressure is volts, mass flow is amperes; each branch a current that obeys x = A Q + B Q|Q| ----
+flow = ours["flow"]
+celsius, p0 = flow["temperature_c"], flow["absolute_pa"]
+rho = [p0 / (287.05 * (t + 273.15)) for t in celsius]
+mu = [1.716e-5 * ((t + 273.15) / 273.15) ** 1.5 * (273.15 + 110.4) / (t + 273.15 + 110.4) for t in celsius]
+
+
+def node(zone):
+    return "0" if zone == 0 else f"n{zone}"
+
+
+deck = ["flow network", ".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-20 itl1=2000"]
+for k, b in enumerate(flow["branches"]):
+    i, j = b["from"], b["to"]
+    r, m = (rho[i] + rho[j]) / 2, (mu[i] + mu[j]) / 2
+    A, B, X = m * b["a"], r * b["b"], (rho[j] - rho[i]) * 9.80665 * b["height_m"]
+    if "fan" in b:
+        f, kk = b["fan"], r / 1.2
+        A += 0.6 * kk * f["shutoff_pa"] * f["share"] / f["free_flow_m3s"]
+        B += 0.4 * kk * f["shutoff_pa"] / f["free_flow_m3s"] ** 2
+        X += kk * f["shutoff_pa"] * f["share"] ** 2
+    # Node qk carries the volume flow in litres a second: it is driven until x - A Q - B Q|Q| vanishes.
+    q = f"(v(q{k})/1000)"
+    deck.append(f"Bq{k} 0 q{k} I={{v({node(i)}) - v({node(j)}) + {X:.15g} - {A:.15g}*{q} - {B:.15g}*{q}*abs{q}}}")
+    deck.append(f"Rq{k} q{k} 0 1e15")
+    # Mass leaves the upwind zone at its own density.
+    deck.append(f"Bm{k} {node(i)} {node(j)} I={{({q} >= 0 ? {rho[i]:.15g} : {rho[j]:.15g})*{q}*1000}}")
+deck += [".op", ".control", "set numdgt=12", "op"] + [f"print v(q{k})" for k in range(len(flow["branches"]))] + [f"print v(n{z})" for z in range(1, 6)] + [".endc", ".end"]
+printed = spice("\n".join(deck))
+values = dict(re.findall(r"v\((\w+)\) = ([-+0-9.eE]+)", printed))
+for k, b in enumerate(flow["branches"]):
+    if f"q{k}" not in values:
+        failed += 1
+        print("FAIL!  : ngspice did not solve the flow network:", printed[-800:])
+        break
+    check(f"flow of branch {k}, L/s", b["flow_m3s"] * 1000, float(values[f"q{k}"]), 2e-4)
+for z in range(1, 6):
+    check(f"pressure of zone {z}, Pa", flow["pressure_pa"][z], float(values.get(f"n{z}", "nan")), 2e-4)
+
+# ---- a warm-up: heat is current, temperature is volts; two capacities, a resistance and a conductance ----
+w = ours["warm_up"]
+start_sink = w["idle_w"] / w["sink_wk"]
+start_die = start_sink + w["idle_w"] * w["die_resistance"]
+rows = w["rows"]
+deck = ["warm up", f"Ip 0 die DC {w['power_w']}", f"Cd die 0 {w['die_jk']} IC={start_die}", f"Rd die sink {w['die_resistance']}", f"Cs sink 0 {w['sink_jk']} IC={start_sink}",
+        f"Rs sink 0 {1 / w['sink_wk']}", ".options reltol=1e-7", ".control", "set numdgt=10", f"tran 0.05 {rows[-1][0]} 0 0.05 uic", "linearize v(die) v(sink)"]
+deck += [f"meas tran d{r[0]} find v(die) at={max(r[0], 0.001)}" for r in rows] + [f"meas tran s{r[0]} find v(sink) at={max(r[0], 0.001)}" for r in rows] + [".endc", ".end"]
+printed = spice("\n".join(deck))
+found = dict(re.findall(r"^([ds]\d+)\s*=\s*([-+0-9.eE]+)", printed, re.M))
+check("ngspice gave the warm-up", len(found), 2 * len(rows), 0)
+for second, die, sink in rows:
+    if second == 0 or f"d{second}" not in found:
+        continue
+    # Steps of one second of backward Euler against a fine trapezoid; the sum of the rise is 30 K.
+    check(f"sink at {second} s", sink - w["room_c"], float(found[f"s{second}"]), 0.15)
+    check(f"die at {second} s", die - w["room_c"], float(found[f"d{second}"]), 0.25)
+check("end of the warm-up", rows[-1][1] - w["room_c"], w["power_w"] * (1 / w["sink_wk"] + w["die_resistance"]), 0.6)
+
+# ---- the settling fit: scipy's least squares on the same readings ----
+s = ours["settle"]
+t, y = np.array(s["t"][15:], float), np.array(s["y"][15:])
+
+
+def two(p):
+    return p[0] + p[1] * np.exp(-t / p[2]) + p[3] * np.exp(-t / p[4]) - y
+
+
+fit = optimize.least_squares(two, [60, -15, 50, -10, 400], x_scale=[1, 1, 10, 1, 100])
+check("settled value by scipy", s["a"], fit.x[0], 0.05)
+order = np.argsort([fit.x[2], fit.x[4]])
+for mine, k in zip(range(2), order):
+    check(f"time constant {mine + 1} by scipy, relative", s["tau"][mine] / fit.x[2 + 2 * k], 1, 0.06)
+ours_rss = np.sum((s["a"] + s["b"][0] * np.exp(-t / s["tau"][0]) + s["b"][1] * np.exp(-t / s["tau"][1]) - y) ** 2)
+check("residuals as small as scipy's, relative", ours_rss / np.sum(fit.fun**2), 1, 0.002)
+check("interval holds scipy's value", float(s["low"] <= fit.x[0] <= s["high"]), 1, 0)
+
+for q in ours["quantiles"]:
+    check(f"t {q['p']} at {q['nu']}, relative", q["t"] / stats.t.ppf(q["p"], q["nu"]), 1, 0.01)
+    check(f"z {q['p']}", q["z"], stats.norm.ppf(q["p"]), 1e-5)
+
+print(f"Totals: {passed} passed, {failed} failed, 0 skipped")
+sys.exit(failed > 0)
