@@ -56,9 +56,32 @@ void Document::setSaved(const QString& path) {
     Q_EMIT pathChanged();
 }
 
+namespace {
+/// The line of descent and the runs of a revision are the same in both.
+bool sameRevision(const core::Project& before, const core::Project& after, const std::string& id) {
+    const auto a = core::lineage(before, id), b = core::lineage(after, id);
+    const auto runsOf = [&](const core::Project& p) {
+        std::vector<const core::Run*> runs;
+        for (const core::Run& r : p.runs)
+            if (r.revision == id)
+                runs.push_back(&r);
+        return runs;
+    };
+    const auto equal = [](const auto* x, const auto* y) { return *x == *y; };
+    if (!a || !b || !std::equal(a->begin(), a->end(), b->begin(), b->end(), equal))
+        return false;
+    const auto ra = runsOf(before), rb = runsOf(after);
+    return std::equal(ra.begin(), ra.end(), rb.begin(), rb.end(), equal);
+}
+} // namespace
+
 void Document::setProject(std::shared_ptr<const core::Project> project) {
+    // What nothing has changed for stays as it was computed: an edit costs one revision, not all of them.
+    if (m_project->shelf == project->shelf && m_project->brief == project->brief && m_project->loads == project->loads && m_project->printer == project->printer && m_project->currency == project->currency)
+        std::erase_if(m_results, [&](const auto& entry) { return !sameRevision(*m_project, *project, entry.first); });
+    else
+        m_results.clear();
     m_project = std::move(project);
-    m_results.clear();
     if (!m_project->revision(m_revision))
         m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
     Q_EMIT changed();

@@ -22,7 +22,7 @@ void ribbon(Canvas& c, const QPainterPath& path, double flowM3h, double fromK, d
     c.p.setPen(edge);
     c.p.drawPath(path);
     const double length = path.length();
-    const int pieces = std::max(8, static_cast<int>(length / 4));
+    const int pieces = std::max(8, static_cast<int>(length / 8));
     for (int i = 0; i < pieces; ++i) {
         const double a = static_cast<double>(i) / pieces, b = std::min(1.0, (i + 1.2) / pieces);
         c.p.setPen(QPen(c.t.flowOf(fromK + (toK - fromK) * a), width, Qt::SolidLine, Qt::FlatCap));

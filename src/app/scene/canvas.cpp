@@ -2,15 +2,26 @@
 #include "app/scene/canvas.h"
 
 #include <QFontMetricsF>
+#include <QPaintEngine>
 #include <QPainterPath>
+#include <QPixmapCache>
 
 #include <cmath>
 
 namespace app {
 using core::Mark;
 
+const Canvas::Type& Canvas::type(double px, Weight w) const {
+    const int key = static_cast<int>(std::lround(px * 4)) * 4 + static_cast<int>(w);
+    const auto it = m_types.find(key);
+    if (it != m_types.end())
+        return it->second;
+    const QFont font = t.font(px, w);
+    return m_types.emplace(key, Type{font, QFontMetricsF(font)}).first->second;
+}
+
 void Canvas::text(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, Qt::Alignment align) {
-    p.setFont(t.font(px, w));
+    p.setFont(type(px, w).font);
     p.setPen(c);
     p.drawText(r, static_cast<int>(align) | Qt::TextSingleLine | Qt::TextDontClip, s);
 }
@@ -23,14 +34,14 @@ double Canvas::number(double x, double y, const QString& n, const QString& unit,
     return x + 4 + width(unit, 11.5);
 }
 
-double Canvas::width(const QString& s, double px, Weight w) const { return QFontMetricsF(t.font(px, w)).horizontalAdvance(s); }
+double Canvas::width(const QString& s, double px, Weight w) const { return type(px, w).metrics.horizontalAdvance(s); }
 
-QString Canvas::elided(const QString& s, double widthPx, double px, Weight w) const { return QFontMetricsF(t.font(px, w)).elidedText(s, Qt::ElideRight, widthPx); }
+QString Canvas::elided(const QString& s, double widthPx, double px, Weight w) const { return type(px, w).metrics.elidedText(s, Qt::ElideRight, widthPx); }
 
 double Canvas::paragraph(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, int maxLines) {
-    p.setFont(t.font(px, w));
+    p.setFont(type(px, w).font);
     p.setPen(c);
-    const QFontMetricsF metrics(p.font());
+    const QFontMetricsF& metrics = type(px, w).metrics;
     const double lineHeight = std::ceil(metrics.height() * 1.06);
     QStringList lines;
     QString line;
@@ -234,7 +245,7 @@ void Canvas::screw(const QPointF& c) {
 
 namespace {
 /// Lines across a rectangle at an angle; @p step apart, origin fixed to the corner of the part.
-void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
+void drawLines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
     p.save();
     p.setClipRect(r, Qt::IntersectClip);
     p.setPen(pen);
@@ -243,6 +254,36 @@ void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen
     const double reach = r.width() + r.height() + step;
     for (double y = -std::ceil(reach / step) * step; y < reach; y += step)
         p.drawLine(QPointF(-reach, y), QPointF(reach, y));
+    p.restore();
+}
+
+/// On the screen a tile made once is laid out; on paper and in SVG the lines are drawn, so that they stay sharp.
+void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
+    const QPaintEngine* engine = p.paintEngine();
+    if (!engine || engine->type() != QPaintEngine::Raster)
+        return drawLines(p, r, degrees, step, pen);
+    // A tile must hold a whole number of lines; slanted ones repeat every step * sqrt(2) along its edges.
+    const bool slanted = std::abs(std::fmod(degrees, 90.0)) > 1;
+    const double period = slanted ? step * std::sqrt(2.0) : step;
+    const int count = 6, size = static_cast<int>(std::lround(period * count));
+    const double fitted = static_cast<double>(size) / count / (slanted ? std::sqrt(2.0) : 1.0);
+    const double ratio = p.device()->devicePixelRatioF();
+    const QString key = QStringLiteral("hatch:%1:%2:%3:%4:%5:%6").arg(degrees).arg(step).arg(pen.widthF()).arg(pen.color().rgba()).arg(pen.style()).arg(ratio);
+    QPixmap tile;
+    if (!QPixmapCache::find(key, &tile)) {
+        tile = QPixmap(static_cast<int>(std::ceil(size * ratio)), static_cast<int>(std::ceil(size * ratio)));
+        tile.setDevicePixelRatio(ratio);
+        tile.fill(Qt::transparent);
+        QPainter t(&tile);
+        t.setRenderHint(QPainter::Antialiasing);
+        drawLines(t, QRectF(0, 0, size, size), degrees, fitted, pen);
+        t.end();
+        QPixmapCache::insert(key, tile);
+    }
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.setBrushOrigin(r.topLeft());
+    p.fillRect(r, QBrush(tile));
     p.restore();
 }
 } // namespace

@@ -4,9 +4,11 @@
 #include "core/base/mark.h"
 #include "core/explain/working.h"
 
+#include <QFontMetricsF>
 #include <QPainter>
 #include <QString>
 
+#include <map>
 #include <vector>
 
 namespace app {
@@ -77,7 +79,11 @@ public:
     [[nodiscard]] QColor fillOf(const QString& key, const QColor& otherwise) const { return isSelected(key) ? t.marker : otherwise; }
 
 private:
+    struct Type { QFont font; QFontMetricsF metrics; };
+    /// Fonts and their metrics are asked for hundreds of times a frame.
+    const Type& type(double px, Weight w) const;
     QString m_selected, m_hovered;
+    mutable std::map<int, Type> m_types;
 };
 
 } // namespace app

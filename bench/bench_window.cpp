@@ -1,0 +1,71 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+// What stands between a change and its picture: each station painted whole, and a fan turned with all that follows.
+#include "app/ui/main_window.h"
+#include "app/ui/shell/working_panel.h"
+#include "app/ui/style.h"
+#include "store/files.h"
+
+#include <QApplication>
+#include <benchmark/benchmark.h>
+
+namespace {
+
+struct Shown {
+    app::Context context;
+    std::unique_ptr<app::MainWindow> window;
+    Shown() {
+        app::loadFonts();
+        QApplication::setStyle(new app::SheetStyle(context.theme));
+        window = std::make_unique<app::MainWindow>(context);
+        window->applyTheme(app::ThemeChoice::Light);
+        window->resize(1280, 800);
+        window->show();
+        context.document.reset(store::openProject(QStringLiteral(MD_SOURCE_DIR) + QStringLiteral("/data/demo/dig-tent"))->project, {});
+        context.document.finishAnalyses();
+        QApplication::processEvents();
+    }
+};
+Shown& shown() {
+    static Shown* s = new Shown; // lives until the end of the program
+    return *s;
+}
+
+void paintStation(benchmark::State& state) {
+    shown().window->setStation(static_cast<int>(state.range(0)));
+    QApplication::processEvents();
+    auto* page = shown().window->page(static_cast<int>(state.range(0)));
+    QImage image(page->size(), QImage::Format_ARGB32_Premultiplied);
+    for (auto _ : state)
+        page->render(&image);
+}
+BENCHMARK(paintStation)->DenseRange(0, 5)->Unit(benchmark::kMillisecond);
+
+/// Model to pixels: the fan of the shown revision is turned, everything is recomputed and the window painted. One frame is 16 ms.
+void turnAFan(benchmark::State& state) {
+    shown().window->setStation(2);
+    (void)shown().context.document.newRevision("R10", {core::SetFan{"top", core::FanMode::Fixed, 0.6}});
+    QApplication::processEvents();
+    QImage image(shown().window->size(), QImage::Format_ARGB32_Premultiplied);
+    for (auto _ : state) {
+        (void)shown().context.document.addChange(core::FlipFan{"side-a"});
+        shown().window->render(&image);
+    }
+}
+BENCHMARK(turnAFan)->Unit(benchmark::kMillisecond);
+
+void workingOfThePanel(benchmark::State& state) {
+    shown().context.selection.select(QStringLiteral("part:tray/cpu"));
+    for (auto _ : state)
+        shown().window->working()->sheet()->refresh();
+}
+BENCHMARK(workingOfThePanel)->Unit(benchmark::kMillisecond);
+
+} // namespace
+
+int main(int argc, char** argv) {
+    qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    benchmark::Initialize(&argc, argv);
+    benchmark::RunSpecifiedBenchmarks();
+    return 0;
+}

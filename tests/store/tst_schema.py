@@ -1,0 +1,77 @@
+#!/usr/bin/env python3
+# SPDX-License-Identifier: GPL-3.0-or-later
+"""The published JSON Schemas against what the program writes and ships, and against what it must refuse."""
+import copy
+import json
+import pathlib
+import subprocess
+import sys
+import tempfile
+
+import jsonschema
+
+ROOT, BIN = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
+project = jsonschema.Draft202012Validator(json.loads((ROOT / "docs/project.schema.json").read_text()))
+shelf = jsonschema.Draft202012Validator(json.loads((ROOT / "docs/shelf.schema.json").read_text()))
+passed = failed = 0
+
+
+def check(what, ok, detail=""):
+    global passed, failed
+    passed, failed = passed + bool(ok), failed + (not ok)
+    if not ok:
+        print("FAIL!  :", what, detail)
+
+
+def problems(validator, document):
+    return [f"{'/'.join(map(str, e.absolute_path))}: {e.message[:160]}" for e in validator.iter_errors(document)]
+
+
+demo = json.loads((ROOT / "data/demo/dig-tent/project.json").read_text())
+hand = json.loads((ROOT / "examples/hand-written/project.json").read_text())
+for name, document in (("demo", demo), ("hand-written", hand)):
+    found = problems(project, document)
+    check(name, not found, found[:3])
+found = problems(shelf, json.loads((ROOT / "data/shelf/standard.json").read_text()))
+check("standard shelf", not found, found[:3])
+
+# What the program writes follows the schema too.
+with tempfile.TemporaryDirectory() as folder:
+    for source in ("data/demo/dig-tent", "examples/hand-written"):
+        out = pathlib.Path(folder) / source.replace("/", "-")
+        subprocess.run([BIN / "mini-draft-cli", "export", ROOT / source, "-o", out], check=True, stdout=subprocess.DEVNULL)
+        found = problems(project, json.loads((out / "project.json").read_text()))
+        check(f"export of {source}", not found, found[:3])
+
+
+def broken(change):
+    document = copy.deepcopy(hand)
+    change(document)
+    return document
+
+
+# The schema and the program refuse the same things.
+for what, change in {
+    "wrong type": lambda d: d["brief"].update(room_c="warm"),
+    "unknown kind": lambda d: d["shelf"][0].update(kind="crate"),
+    "unknown change": lambda d: d["revisions"][1]["changes"].append({"do": "paint"}),
+    "missing size": lambda d: d["shelf"][0].pop("size_mm"),
+    "two sizes": lambda d: d["shelf"][0].update(size_mm=[1, 2]),
+    "duty above one": lambda d: d["revisions"][1]["changes"][1].update(duty=1.5),
+    "newer version": lambda d: d.update(version=2),
+    "run outside the folder": lambda d: d["runs"][0].update(file="../x.csv"),
+    "unknown source": lambda d: d["shelf"][0]["size_mm"][0].update(source="guess"),
+    "no chamber": lambda d: d["shelf"][0]["case"].update(chambers=[]),
+}.items():
+    document = broken(change)
+    check(f"schema refuses: {what}", problems(project, document))
+    with tempfile.TemporaryDirectory() as folder:
+        path = pathlib.Path(folder)
+        (path / "runs").mkdir()
+        (path / "runs/first.csv").write_bytes((ROOT / "examples/hand-written/runs/first.csv").read_bytes())
+        (path / "project.json").write_text(json.dumps(document, indent=1))
+        done = subprocess.run([BIN / "mini-draft-cli", "fit", path], capture_output=True, text=True)
+        check(f"program refuses: {what}", done.returncode == 2 and "project.json" in done.stderr, f"exit {done.returncode}: {done.stderr[:200]}")
+
+print(f"Totals: {passed} passed, {failed} failed, 0 skipped")
+sys.exit(failed > 0)
