@@ -1,1 +1,7 @@
-
+install(TARGETS mini-draft mini-draft-cli mini-draft-rig RUNTIME)
+install(FILES packaging/mini-draft.desktop DESTINATION ${CMAKE_INSTALL_DATADIR}/applications)
+install(FILES packaging/io.minidraft.MiniDraft.metainfo.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/metainfo)
+install(FILES packaging/mini-draft.xml DESTINATION ${CMAKE_INSTALL_DATADIR}/mime/packages)
+install(FILES data/icons/mini-draft.svg DESTINATION ${CMAKE_INSTALL_DATADIR}/icons/hicolor/scalable/apps)
+install(FILES packaging/man/mini-draft.1 packaging/man/mini-draft-cli.1 packaging/man/mini-draft-rig.1 DESTINATION ${CMAKE_INSTALL_MANDIR}/man1)
+install(DIRECTORY data/demo/dig-tent DESTINATION ${CMAKE_INSTALL_DATADIR}/mini-draft/demo)

@@ -99,7 +99,7 @@ void MainWindow::buildPages() {
         auto* start = new QPushButton(tr("Start a project"), m_pages[i]);
         start->setObjectName(QStringLiteral("start%1").arg(i));
         start->setProperty(mainAction, true);
-        start->setGeometry(48, 140, 150, 30);
+        start->setGeometry(48, i == 0 ? 262 : 200, 150, 30); // below the sentence of the empty stage
         connect(start, &QPushButton::clicked, this, &MainWindow::newProject);
         m_startButtons.push_back(start);
     }

@@ -28,7 +28,11 @@ struct Namer {
         const Opening* o = before ? before->opening(id) : nullptr;
         return o && !o->name.empty() ? o->name : id;
     }
-    std::string operator()(const SetCase& c) const { return "Case " + part(c.part); }
+    std::string operator()(const SetCase& c) const {
+        const std::string name = part(c.part);
+        const bool says = name.find("case") != std::string::npos || name.find("Case") != std::string::npos;
+        return says ? name : "Case " + name;
+    }
     std::string operator()(const PlacePart& c) const { return part(c.part) + " added"; }
     std::string operator()(const SwapPart& c) const { return at(c.mount) + " to " + part(c.part); }
     std::string operator()(const RemovePart& c) const { return at(c.mount) + " taken out"; }

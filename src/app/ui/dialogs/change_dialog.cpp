@@ -19,6 +19,7 @@ enum Kind { Swap, Place, Remove, Flip, Speed, ScreenOf, OpenShare, Move, Lay, Li
 
 ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* parent) : FormDialog(context, tr("New revision"), parent), m_parent(context.document.revision()) {
     auto* head = new QLabel(tr("%1 from %2. State one change; its words are made from it.").arg(qs(nextRevisionId(context.document.project())), qs(m_parent)), this);
+    head->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     m_layout->insertWidget(0, head);
     m_kind = addChoice(tr("Change"), QStringLiteral("kind"));
     m_kind->addItems({tr("Swap a part"), tr("Place a part"), tr("Take a part out"), tr("Turn a fan round"), tr("Set a fan's speed"), tr("Dust screen"), tr("Open share of a panel"), tr("Move a part"), tr("Stand or lay the case"), tr("Limit the power of a part"), tr("Another case")});
@@ -35,7 +36,7 @@ ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* pare
     m_preview->setWordWrap(true);
     m_preview->setMinimumHeight(76);
     m_preview->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    m_layout->insertWidget(2, m_preview);
+    m_layout->insertWidget(2, m_preview, 1);
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Make revision"));
     resize(460, 420);
     connect(m_kind, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillSubjects);
@@ -66,6 +67,7 @@ void ChangeDialog::fillSubjects() {
     const QSignalBlocker block(m_subject);
     m_subject->clear();
     const auto* e = m_context.view().evaluation();
+    const auto& shelf = m_context.document.project().shelf;
     const int kind = m_kind->currentIndex();
     if (e && (kind == ScreenOf || kind == OpenShare)) {
         for (const core::Opening& o : e->build.openings)
@@ -78,7 +80,8 @@ void ChangeDialog::fillSubjects() {
     } else if (e && kind != Lay && kind != Case) {
         for (const core::Placed& p : e->build.placed) {
             const bool caseFan = p.part->kind == PartKind::Fan, hasFan = caseFan || p.part->kind == PartKind::Cooler || p.part->kind == PartKind::Card;
-            if ((kind == Flip && !caseFan) || (kind == Speed && !hasFan) || (kind == Limit && p.powerW() <= 0))
+            const bool hasOther = std::any_of(shelf.begin(), shelf.end(), [&](const core::Part& other) { return other.kind == p.part->kind && other.id != p.part->id; });
+            if ((kind == Swap && !hasOther) || (kind == Flip && !caseFan) || (kind == Speed && !hasFan) || (kind == Limit && p.powerW() <= 0))
                 continue;
             m_subject->addItem(tr("%1 (%2)").arg(qs(p.part->name), qs(p.mount)), qs(p.mount));
         }

@@ -61,6 +61,8 @@ void PartDialog::fillList() {
     const auto add = [&](const std::vector<core::Part>& parts, bool own) {
         for (std::size_t i = 0; i < parts.size(); ++i) {
             const core::Part& p = parts[i];
+            if (p.kind == core::PartKind::Case)
+                continue; // a case has no place to go to: it is chosen by a change
             const QString text = qs(p.name) + (own ? tr("  (on your shelf)") : QString());
             if (!wanted.isEmpty() && !(text + QLatin1Char(' ') + qs(core::kindWord(p.kind))).contains(wanted, Qt::CaseInsensitive))
                 continue;

@@ -219,6 +219,8 @@ RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent),
     refresh();
 }
 
+void RevisionRail::paintEvent(QPaintEvent*) { QPainter(this).fillRect(rect(), m_context.theme.tray); }
+
 void RevisionRail::refresh() {
     m_cards->measure();
     const QString id = qs(m_context.document.revision());

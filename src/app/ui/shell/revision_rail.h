@@ -38,6 +38,9 @@ public:
 Q_SIGNALS:
     void newRevision();
 
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
 private:
     void refresh();
     void showSelected();

@@ -210,8 +210,11 @@ void BenchPage::plot() {
         auto* label = new QCPItemText(m_trace);
         label->position->setTypeX(QCPItemPosition::ptAxisRectRatio);
         label->position->setTypeY(QCPItemPosition::ptPlotCoords);
-        label->position->setCoords(0.01, v);
-        label->setPositionAlignment(Qt::AlignLeft | Qt::AlignBottom);
+        // The settled value stands below its line, clear of the trace that ends on it.
+        const bool settled = colour == t.medge;
+        label->position->setCoords(settled ? 0.22 : 0.01, v);
+        label->setPositionAlignment(Qt::AlignLeft | (settled ? Qt::AlignTop : Qt::AlignBottom));
+        label->setPadding(QMargins(4, settled ? 12 : 0, 4, 0));
         label->setFont(t.font(11.5, Weight::SemiBold));
         label->setColor(colour == t.medge ? t.ink : colour);
         label->setText(text);
