@@ -10,7 +10,7 @@ target_compile_options(md_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -W
     -Wno-stringop-overflow -Wno-stringop-overread -Wno-array-bounds -Wno-restrict # false alarms of GCC 12 on std::string
     $<$<BOOL:${MD_WERROR}>:-Werror>)
 if(MD_SANITIZE)
-    target_compile_options(md_options INTERFACE -fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=undefined)
+    target_compile_options(md_options INTERFACE -O1 -fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=undefined)
     target_link_options(md_options INTERFACE -fsanitize=address,undefined)
 endif()
 

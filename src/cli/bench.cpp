@@ -44,7 +44,7 @@ int bench(const Options& options) {
         return badInput({"--run", "run \"" + options.run + "\" is not there", "one of the project's runs"});
     if (!options.revision.empty() && !project->revision(options.revision))
         return badInput({"--revision", "revision \"" + options.revision + "\" is not there", "one of the project's revisions"});
-    const auto analyses = analyseRuns(*project);
+    const auto analyses = analyseRuns(*project, options.revision, options.run);
     store::Json runs = store::Json::array();
     bool unsettled = false;
     for (const core::Run& run : project->runs) {

@@ -30,8 +30,8 @@ int badInput(const core::Problem& problem);
 [[nodiscard]] core::Result<core::Project> load(const Options& options);
 /// The revision asked for, else the last one.
 [[nodiscard]] core::Result<std::string> revisionOf(const Options& options, const core::Project& project);
-/// Analyses of all runs.
-[[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project);
+/// Analyses of the runs, of one revision or one run only where an id is given.
+[[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {}, const std::string& run = {});
 void print(const store::Json& json);
 
 int fit(const Options& options);

@@ -30,9 +30,11 @@ core::Result<std::string> revisionOf(const Options& options, const core::Project
     return project.revisions.back().id;
 }
 
-core::verdict::RunAnalyses analyseRuns(const core::Project& project) {
+core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision, const std::string& only) {
     core::verdict::RunAnalyses analyses;
     for (const core::Run& run : project.runs) {
+        if ((!revision.empty() && run.revision != revision) || (!only.empty() && run.id != only))
+            continue;
         const auto build = core::resolve(project, run.revision);
         analyses[run.id] = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::verdict::benchOptions(project, build ? &*build : nullptr)));
     }

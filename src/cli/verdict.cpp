@@ -38,7 +38,7 @@ int verdict(const Options& options) {
     const auto chosen = revisionOf(options, *project);
     if (!chosen)
         return badInput(chosen.error());
-    const auto analyses = analyseRuns(*project);
+    const auto analyses = analyseRuns(*project, options.revision);
     store::Json revisions = store::Json::array();
     bool met = false;
     for (const core::Revision& r : project->revisions) {
