@@ -33,30 +33,24 @@ store::Json airJson(const core::verdict::Evaluation& e) {
 } // namespace
 
 int air(const Options& options) {
-    const auto project = load(options);
-    if (!project)
-        return badInput(project.error());
-    const auto revision = revisionOf(options, *project);
-    if (!revision)
-        return badInput(revision.error());
-    if (!options.load.empty() && !project->load(options.load))
-        return badInput({"--load", "load \"" + options.load + "\" is not there", "one of the project's loads"});
-    const auto e = core::verdict::evaluate(*project, *revision, options.load);
-    if (!e)
-        return badInput(e.error());
+    const auto looked = look(options);
+    if (!looked)
+        return badInput(looked.error());
+    const core::verdict::Evaluation& e = (*looked)->evaluation;
+    const std::string& revision = (*looked)->revision;
     bool blocked = false;
-    for (const auto& f : e->findings)
+    for (const auto& f : e.findings)
         blocked = blocked || (f.station == core::rules::Station::Air && f.severity == core::rules::Severity::Blocker);
     if (options.json) {
-        print(airJson(*e));
+        print(airJson(e));
         return blocked ? ExitNotMet : ExitFine;
     }
-    std::printf("%s in a room of %.1f °C: noise %.1f dB(A), pressure %+.2f Pa\n", revision->c_str(), e->air.conditions.roomC, e->noise.totalDba, e->air.balance.pressurePa);
-    for (const auto& p : e->air.parts)
+    std::printf("%s in a room of %.1f °C: noise %.1f dB(A), pressure %+.2f Pa\n", revision.c_str(), e.air.conditions.roomC, e.noise.totalDba, e.air.balance.pressurePa);
+    for (const auto& p : e.air.parts)
         std::printf("  %-28s %6.1f °C ±%.0f, %5.1f W%s\n", p.name.c_str(), p.temperatureC, p.bandK, p.powerW, p.throttled ? ", held at its limit" : "");
-    for (const auto& c : e->air.chambers)
+    for (const auto& c : e.air.chambers)
         std::printf("  air in %-21s %6.1f °C\n", c.id.c_str(), c.airC);
-    for (const auto& f : e->air.fans)
+    for (const auto& f : e.air.fans)
         std::printf("  %-28s %6.0f rpm, %6.1f m³/h %s\n", (f.name + " (" + f.id + ")").c_str(), f.rpm, f.flowM3h, directionWord(f.direction));
     return blocked ? ExitNotMet : ExitFine;
 }

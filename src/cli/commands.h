@@ -30,6 +30,15 @@ int badInput(const core::Problem& problem);
 [[nodiscard]] core::Result<core::Project> load(const Options& options);
 /// The revision asked for, else the last one.
 [[nodiscard]] core::Result<std::string> revisionOf(const Options& options, const core::Project& project);
+/// What fit and air start from: the project, the revision asked for, and all that is computed of it.
+struct Look {
+    core::Project project;
+    std::string revision;
+    core::verdict::Evaluation evaluation;
+};
+/// Errors: as load(), revisionOf() and evaluate(), or an unknown --load. The evaluation points into the project of the same object.
+[[nodiscard]] core::Result<std::unique_ptr<Look>> look(const Options& options);
+
 /// Analyses of the runs, of one revision or one run only where an id is given.
 [[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {}, const std::string& run = {});
 void print(const store::Json& json);

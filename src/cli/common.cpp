@@ -30,6 +30,25 @@ core::Result<std::string> revisionOf(const Options& options, const core::Project
     return project.revisions.back().id;
 }
 
+core::Result<std::unique_ptr<Look>> look(const Options& options) {
+    auto project = load(options);
+    if (!project)
+        return tl::make_unexpected(project.error());
+    auto revision = revisionOf(options, *project);
+    if (!revision)
+        return tl::make_unexpected(revision.error());
+    if (!options.load.empty() && !project->load(options.load))
+        return core::problem("--load", "load \"" + options.load + "\" is not there", "one of the project's loads");
+    auto look = std::make_unique<Look>();
+    look->project = std::move(*project);
+    look->revision = std::move(*revision);
+    auto e = core::verdict::evaluate(look->project, look->revision, options.load);
+    if (!e)
+        return tl::make_unexpected(e.error());
+    look->evaluation = std::move(*e);
+    return look;
+}
+
 core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision, const std::string& only) {
     core::verdict::RunAnalyses analyses;
     for (const core::Run& run : project.runs) {

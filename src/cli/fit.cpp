@@ -33,18 +33,14 @@ store::Json gapJson(const core::fit::Gap& gap) {
 } // namespace
 
 int fit(const Options& options) {
-    const auto project = load(options);
-    if (!project)
-        return badInput(project.error());
-    const auto revision = revisionOf(options, *project);
-    if (!revision)
-        return badInput(revision.error());
-    const auto e = core::verdict::evaluate(*project, *revision, options.load);
-    if (!e)
-        return badInput(e.error());
+    const auto looked = look(options);
+    if (!looked)
+        return badInput(looked.error());
+    const core::verdict::Evaluation& e = (*looked)->evaluation;
+    const std::string& revision = (*looked)->revision;
     bool blocked = false;
     store::Json findings = store::Json::array();
-    for (const auto& f : e->findings) {
+    for (const auto& f : e.findings) {
         if (f.station != core::rules::Station::Brief && f.station != core::rules::Station::Fit)
             continue;
         blocked = blocked || f.severity == core::rules::Severity::Blocker;
@@ -52,21 +48,21 @@ int fit(const Options& options) {
     }
     if (options.json) {
         store::Json gaps = store::Json::array();
-        for (const auto& gap : e->fit.gaps)
+        for (const auto& gap : e.fit.gaps)
             gaps.push_back(gapJson(gap));
-        print({{"revision", *revision},
+        print({{"revision", revision},
                {"gaps", gaps},
                {"findings", findings},
-               {"volume_l", e->fit.volumeL},
-               {"footprint_cm2", e->fit.footprintCm2},
-               {"outside_mm", e->fit.outsideMm},
-               {"mass_g", e->massG},
-               {"price", e->price},
-               {"power", {{"draw_w", e->power.drawW}, {"supply_w", e->power.supplyW}, {"share", e->power.share}, {"wall_w", e->power.wallW}}}});
+               {"volume_l", e.fit.volumeL},
+               {"footprint_cm2", e.fit.footprintCm2},
+               {"outside_mm", e.fit.outsideMm},
+               {"mass_g", e.massG},
+               {"price", e.price},
+               {"power", {{"draw_w", e.power.drawW}, {"supply_w", e.power.supplyW}, {"share", e.power.share}, {"wall_w", e.power.wallW}}}});
         return blocked ? ExitNotMet : ExitFine;
     }
-    std::printf("%s: %.2f L, %zu gaps, parts draw %.0f W of %.0f W\n", revision->c_str(), e->fit.volumeL, e->fit.gaps.size(), e->power.drawW, e->power.supplyW);
-    for (const auto& gap : e->fit.gaps)
+    std::printf("%s: %.2f L, %zu gaps, parts draw %.0f W of %.0f W\n", revision.c_str(), e.fit.volumeL, e.fit.gaps.size(), e.power.drawW, e.power.supplyW);
+    for (const auto& gap : e.fit.gaps)
         std::printf("  %-7s %s to %s: %s ±%s mm, needs %s, %s at worst\n", std::string(core::fit::gapStateWord(gap.state)).c_str(), gap.between[0].text.c_str(), gap.between[1].text.c_str(),
                     core::fixed(gap.nominal.mm(), 1).c_str(), core::fixed(gap.worstBandMm, 1).c_str(), core::fixed(gap.requiredMm, 1).c_str(), core::withSign(gap.marginMm(), 1).c_str());
     for (const auto& f : findings)

@@ -2,6 +2,7 @@
 #include "core/rules/findings.h"
 
 #include "core/base/text.h"
+#include "core/model/standard_sizes.h"
 #include "core/base/words.h"
 
 namespace core::rules {
@@ -27,6 +28,7 @@ public:
         pictureOutput();
         plugs();
         power();
+        sizeOfForm();
         return std::move(m_findings);
     }
 
@@ -47,6 +49,7 @@ private:
     void pictureOutput();
     void plugs();
     void power();
+    void sizeOfForm();
 
     const Build& m_build;
     std::vector<Finding> m_findings;
@@ -126,6 +129,19 @@ void Checks::power() {
         add("power-share", Severity::Caution, supply->mount, text + ": 40 to 80 % is preferred", remedies);
     else if (budget.share < 0.4)
         add("power-share-low", Severity::Note, supply->mount, text + ": more supply than needed", {"a smaller supply"});
+}
+
+/// A part that names a form but has another outline: most often a size was mistyped. Longer supplies and cards exist.
+void Checks::sizeOfForm() {
+    for (const Placed& p : m_build.placed) {
+        const StandardSize* standard = standardOf(*p.part);
+        if (!standard || p.part->kind == PartKind::Fan || p.part->kind == PartKind::Card)
+            continue;
+        const double off = offStandardMm(*p.part, *standard);
+        if (off > 2)
+            add("form-size", Severity::Note, p.mount, p.part->name + " says it is " + std::string(standard->form) + ", but is " + fixed(off, 1) + " mm off its size (" + std::string(standard->source) + ")",
+                {"check the size", "another form"});
+    }
 }
 
 } // namespace

@@ -102,6 +102,16 @@ private slots:
         QCOMPARE(static_cast<int>(f->severity), severity);
     }
 
+    void sizesOfAFormAreChecked() {
+        Project p = project();
+        QVERIFY(!find(rules::compatibility(built(p, "R1")), "form-size"));
+        partOf(p, "supply").size[2] = mm(36.5); // two figures swapped
+        const auto findings = rules::compatibility(built(p, "R1"));
+        const auto* f = find(findings, "form-size");
+        QVERIFY(f);
+        QVERIFY2(f->text.find("says it is sfx, but is 27.0 mm off") != std::string::npos, f->text.c_str());
+    }
+
     void powerAddsUp() {
         const Project p = project();
         const auto budget = rules::powerBudget(built(p, "R1"));

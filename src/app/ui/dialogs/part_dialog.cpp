@@ -2,6 +2,7 @@
 #include "app/ui/dialogs/part_dialog.h"
 
 #include "core/model/choices.h"
+#include "core/model/standard_sizes.h"
 #include "store/project_json.h"
 
 #include <QFile>
@@ -47,6 +48,10 @@ PartDialog::PartDialog(Context& context, QWidget* parent) : FormDialog(context, 
     m_place = addChoice(tr("Goes to"), QStringLiteral("place"));
     m_flow = addChoice(tr("Blows"), QStringLiteral("flow"));
     m_flow->addItems({tr("in"), tr("out")});
+    m_formSize = new QLabel(this);
+    m_formSize->setObjectName(QStringLiteral("formSize"));
+    m_formSize->setWordWrap(true);
+    m_form->addRow(m_formSize);
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Add"));
     connect(m_search, &QLineEdit::textChanged, this, &PartDialog::fillList);
     connect(m_list, &QListWidget::currentRowChanged, this, &PartDialog::showPart);
@@ -102,6 +107,14 @@ void PartDialog::showPart() {
     setStored(m_mass, p->massG);
     setStored(m_price, p->price);
     m_flow->setEnabled(p->kind == core::PartKind::Fan);
+    m_formSize->clear();
+    if (const core::StandardSize* s = core::standardOf(*p)) {
+        QStringList sizes;
+        for (const double mm : s->sizeMm)
+            if (mm > 0)
+                sizes << QString::number(mm);
+        m_formSize->setText(tr("Form %1: %2 mm%3. %4").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), s->holesMm[0] > 0 ? tr(", holes %1 × %2 apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString(), qs(s->source)));
+    }
     fillPlaces();
 }
 

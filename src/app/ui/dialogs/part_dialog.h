@@ -28,6 +28,7 @@ private:
     QLineEdit* m_name;
     QDoubleSpinBox *m_width, *m_height, *m_depth, *m_power, *m_mass, *m_price;
     QComboBox *m_source, *m_place, *m_flow;
+    QLabel* m_formSize; ///< what a published form fixes
 };
 
 } // namespace app

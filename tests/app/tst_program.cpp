@@ -1,0 +1,78 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/demo.h"
+#include "support/process.h"
+
+#include <QImage>
+#include <QTemporaryDir>
+
+using support::run;
+
+/// The program as a process: pictures of each station, its start, odd arguments.
+class ProgramTest : public QObject {
+    Q_OBJECT
+    [[nodiscard]] static QString demo() { return support::sourcePath("data/demo/dig-tent"); }
+
+private slots:
+    void shots_data() {
+        QTest::addColumn<QStringList>("more");
+        QTest::addColumn<QSize>("size");
+        QTest::newRow("usual") << QStringList{} << QSize(1280, 800);
+        QTest::newRow("dark, least size") << QStringList{"--theme", "dark", "--size", "1100x700", "--revision", "R3"} << QSize(1100, 700);
+        QTest::newRow("large") << QStringList{"--size", "2300x1300"} << QSize(2300, 1300);
+    }
+    void shots() {
+        QFETCH(QStringList, more);
+        QFETCH(QSize, size);
+        QTemporaryDir dir;
+        const auto e = run("mini-draft", QStringList{"--shots", dir.filePath("p"), demo()} + more);
+        QVERIFY2(e.code == 0 && !e.crashed, qPrintable(e.err));
+        for (const char* name : {"brief", "fit", "air", "make", "bench", "verdict"}) {
+            const QImage image(dir.filePath(QStringLiteral("p/%1.png").arg(name)));
+            QCOMPARE(image.size(), size);
+            QSet<QRgb> colours;
+            for (int y = 0; y < image.height(); y += 7)
+                for (int x = 0; x < image.width(); x += 7)
+                    colours.insert(image.pixel(x, y));
+            QVERIFY2(colours.size() > 30, name); // something was drawn
+        }
+    }
+    void handWrittenFolderOpens() {
+        QTemporaryDir dir;
+        const auto e = run("mini-draft", {"--shots", dir.path(), support::sourcePath("examples/hand-written")});
+        QCOMPARE(e.code, 0);
+        QVERIFY(QFileInfo(dir.filePath("bench.png")).size() > 20000);
+    }
+    void nothingToOpen() {
+        QTemporaryDir dir;
+        QCOMPARE(run("mini-draft", {"--shots", dir.filePath("a")}).code, 0);
+        const auto e = run("mini-draft", {"--shots", dir.filePath("b"), "/no/such/project"});
+        QCOMPARE(e.code, 0); // the window opens empty and says why in a dialog
+        QVERIFY(!e.crashed);
+    }
+    void shotsWhereNothingCanBeWritten() {
+        const auto e = run("mini-draft", {"--shots", "/proc/none", demo()});
+        QCOMPARE(e.code, 2);
+        QVERIFY(e.err.contains("cannot be written"));
+    }
+    /// Start to first painted window below 0.7 s; sanitizers are given their time.
+    void start() {
+        int best = 100000;
+        for (int i = 0; i < 3; ++i) {
+            const auto e = run("mini-draft", {"--time-to-paint", demo()});
+            QCOMPARE(e.code, 0);
+            best = std::min(best, e.out.section(' ', 0, 0).toInt());
+        }
+#if defined(__SANITIZE_ADDRESS__)
+        QVERIFY(best < 20000);
+#else
+        QVERIFY2(best < 700, qPrintable(QString::number(best)));
+#endif
+    }
+    void options() {
+        QVERIFY(run("mini-draft", {"--version"}).out.contains("0.1.0"));
+        QVERIFY(run("mini-draft", {"--help"}).out.contains("--shots"));
+        QCOMPARE(run("mini-draft", {"--sideways"}).code, 1);
+    }
+};
+QTEST_GUILESS_MAIN(ProgramTest)
+#include "tst_program.moc"
