@@ -38,6 +38,7 @@ Document::Document(QObject* parent) : QObject(parent), m_project(std::make_share
 void Document::reset(core::Project project, const QString& path) {
     m_undo.clear();
     m_analyses.clear();
+    m_current.clear();
     m_pending.clear();
     m_path = path;
     m_revision = !project.baseline.empty() ? project.baseline : std::string{};
@@ -81,6 +82,7 @@ void Document::setProject(std::shared_ptr<const core::Project> project) {
         std::erase_if(m_results, [&](const auto& entry) { return !sameRevision(*m_project, *project, entry.first); });
     else
         m_results.clear();
+    m_current.clear();
     m_project = std::move(project);
     if (!m_project->revision(m_revision))
         m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
@@ -149,6 +151,8 @@ void Document::selectRevision(const std::string& id) {
 }
 
 const core::bench::RunAnalysis* Document::analysis(const std::string& runId) const {
+    if (const auto known = m_current.find(runId); known != m_current.end())
+        return known->second.get();
     const core::Run* run = m_project->run(runId);
     if (!run)
         return nullptr;
@@ -159,7 +163,7 @@ const core::bench::RunAnalysis* Document::analysis(const std::string& runId) con
                a.head.loadStartS == run->loadStartS && a.head.loadEndS == run->loadEndS;
     };
     if (const auto done = m_analyses.find(runId); done != m_analyses.end() && same(done->second))
-        return done->second.analysis.get();
+        return (m_current[runId] = done->second.analysis).get();
     if (const auto pending = m_pending.find(runId); pending != m_pending.end() && same(pending->second.result))
         return nullptr;
     if (m_background) {
@@ -169,7 +173,7 @@ const core::bench::RunAnalysis* Document::analysis(const std::string& runId) con
     wanted.analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(*run, wanted.options));
     Analysed& a = m_analyses[runId];
     a = std::move(wanted);
-    return a.analysis.get();
+    return (m_current[runId] = a.analysis).get();
 }
 
 void Document::start(const std::string& runId, Analysed wanted) const {

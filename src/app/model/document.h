@@ -84,6 +84,8 @@ private:
     /// Analyses belong to the readings and outlive edits of the rest of the project.
     struct Analysed { std::shared_ptr<const core::Samples> samples; core::Run head; core::bench::AnalyseOptions options; std::shared_ptr<const core::bench::RunAnalysis> analysis; };
     mutable std::map<std::string, Analysed> m_analyses;
+    /// Analyses known to belong to the present project; views ask for them many times a frame.
+    mutable std::map<std::string, std::shared_ptr<const core::bench::RunAnalysis>> m_current;
     mutable double m_lastMs = 0;
     struct Pending { int ticket = 0; Analysed result; QFuture<std::shared_ptr<const core::bench::RunAnalysis>> future; };
     void start(const std::string& run, Analysed wanted) const;

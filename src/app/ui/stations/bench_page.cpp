@@ -154,7 +154,16 @@ void BenchPage::plotChannel(QCustomPlot* plot, const core::Run& run, ChannelKind
     plot->replot(QCustomPlot::rpQueuedReplot);
 }
 
+void BenchPage::showEvent(QShowEvent* event) {
+    StationPage::showEvent(event);
+    if (m_stale)
+        plot();
+}
+
 void BenchPage::plot() {
+    m_stale = !isVisible();
+    if (m_stale)
+        return; // drawn when the page is shown
     m_trace->clearPlottables();
     m_trace->clearItems();
     const core::Run* run = m_context.document.project().run(m_run);

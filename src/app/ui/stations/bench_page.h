@@ -40,6 +40,7 @@ Q_SIGNALS:
 protected:
     void paintContent(Canvas& canvas) override;
     void resizeEvent(QResizeEvent* event) override;
+    void showEvent(QShowEvent* event) override;
 
 private:
     void plot();
@@ -51,6 +52,7 @@ private:
     [[nodiscard]] const core::bench::ChannelResult* plotted() const;
 
     std::string m_run;
+    bool m_stale = false; ///< something changed while the page was hidden
     QCustomPlot* m_trace;
     QCustomPlot* m_level;
     QCustomPlot* m_clock;
