@@ -129,8 +129,8 @@ public:
             m_out += "<h3>" + escape(run.name) + "</h3><table><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr>\n";
             for (const auto& c : it->second->channels)
                 m_out += "<tr><td>" + escape(c.name) + "</td><td>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +
-                         (std::isfinite(c.settled) ? fixed(c.settled, 1) + " [" + fixed(c.low, 1) + ", " + fixed(c.high, 1) + "] " + escape(c.unit) : "") + "</td><td class=n>" +
-                         fixed(c.mean, 1) + "</td><td class=n>" + fixed(c.p95, 1) + "</td><td class=sub>" + escape(c.why) + "</td></tr>\n";
+                         (std::isfinite(c.settled) ? reading(c, c.settled) + "<br><span class=sub>" + reading(c, c.low) + " to " + reading(c, c.high) + "</span>" : "") + "</td><td class=n>" +
+                         reading(c, c.mean) + "</td><td class=n>" + reading(c, c.p95) + "</td><td class=sub>" + escape(c.why) + "</td></tr>\n";
             m_out += "</table>\n";
         }
         if (!any)
@@ -153,6 +153,19 @@ public:
     std::string finish() { return m_out + "<p class=sub>Predictions: absolute temperatures to about ±6 K, changes to ±3 K, noise to ±5 dB. Mains work to local code, by a qualified person.</p></body></html>\n"; }
 
 private:
+    /// A value of a channel in the reader's unit.
+    [[nodiscard]] std::string reading(const bench::ChannelResult& c, double value) const {
+        switch (c.kind) {
+        case ChannelKind::Temperature:
+        case ChannelKind::Ambient: return m_show.text(Quantity::Temperature, value);
+        case ChannelKind::Rpm: return m_show.text(Quantity::Speed, value);
+        case ChannelKind::Clock: return m_show.text(Quantity::Clock, value);
+        case ChannelKind::Power: return m_show.text(Quantity::Power, value);
+        case ChannelKind::Level: return m_show.text(Quantity::Level, value);
+        case ChannelKind::Other: break;
+        }
+        return fixed(value, 1) + " " + escape(c.unit);
+    }
     void heading(const std::string& text) { m_out += "<h2>" + escape(text) + "</h2>\n"; }
     const Project& m_project;
     const Show& m_show;
