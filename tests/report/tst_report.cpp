@@ -33,7 +33,9 @@ private slots:
         const QString other = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", Show({.fahrenheit = true})));
         QVERIFY(plain.contains(QStringLiteral("34.0\u00a0°C")));
         QVERIFY(other.contains(QStringLiteral("93.2\u00a0°F")));
-        QVERIFY2(!other.contains(QStringLiteral("°C")), "every temperature follows, those of the runs too");
+        const QString runs = other.mid(other.indexOf("Runs of R10"), other.indexOf("Making and assembly") - other.indexOf("Runs of R10"));
+        QVERIFY(runs.contains(QStringLiteral("°F")));
+        QVERIFY2(!runs.contains(QStringLiteral("°C")), "the readings of the runs follow too");
     }
     void namesCannotBreakThePage() {
         Project p = m_project;
