@@ -2,6 +2,8 @@
 #pragma once
 #include "core/model/build.h"
 
+#include <QtTest>
+
 // A small invented machine that core tests start from: every size by hand, so that chains can be checked on paper.
 namespace support {
 
