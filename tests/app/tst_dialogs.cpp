@@ -140,8 +140,7 @@ private slots:
         const QString margin = QString::fromStdString(core::Show().signedNumber(core::Quantity::Length, after.fit.gaps.front().marginMm()));
         QVERIFY2(preview.contains(margin), qPrintable(preview + " / " + margin));
     }
-    void impossibleChangesAreSaidBefore() {
-        // In the second case print the caddy place is there; taking a part twice is not offered, moving one out of the case is said.
+    void speedIsSaidAsItIsTyped() {
         ChangeDialog dialog(m_context, "fan:side-a", nullptr);
         in<QDoubleSpinBox>(&dialog, "share")->setValue(100);
         QVERIFY(in<QLabel>(&dialog, "preview")->text().contains("held at 100"));

@@ -99,7 +99,6 @@ private:
     void offerLeftCaptures();
     void whenSafe(std::function<void()> then);
     void remember(const QString& path);
-    template <class Dialog, class... A> void showDialog(A&&... args);
 
     Context& m_context;
     StationStrip* m_strip = nullptr;
