@@ -13,7 +13,7 @@ namespace store {
         static std::optional<Type> from(std::string_view w) { return fromFunction(w); }                                                        \
         static std::string list() { return listText; }                                                                                         \
     };
-MD_WORDS(core::PartKind, core::kindWord, core::kindFromWord, "case, board, processor, cooler, fan, card, supply, drive, memory, adapter, cable, made")
+MD_WORDS(core::PartKind, core::kindWord, core::kindFromWord, "case, board, processor, cooler, fan, card, supply, drive, memory, adapter, cable, made, radiator")
 MD_WORDS(core::Side, core::sideWord, core::sideFromWord, "left, right, front, rear, bottom, top")
 MD_WORDS(core::OpeningStyle, core::styleWord, core::styleFromWord, "mesh, printed, plain, closed")
 MD_WORDS(core::Screen, core::screenWord, core::screenFromWord, "none, fine, coarse")
@@ -31,10 +31,12 @@ MD_WORDS(core::ChannelKind, core::channelKindWord, core::channelKindFromWord, "t
         static std::string list() { return listText; }                                                                                         \
     };
 MD_TABLE(core::Axis, 3, "x, y, z", {core::Axis::X, "x"}, {core::Axis::Y, "y"}, {core::Axis::Z, "z"})
-MD_TABLE(core::Shape, 2, "box, cylinder", {core::Shape::Box, "box"}, {core::Shape::Cylinder, "cylinder"})
+MD_TABLE(core::Shape, 4, "box, cylinder, tube, ribbon", {core::Shape::Box, "box"}, {core::Shape::Cylinder, "cylinder"}, {core::Shape::Tube, "tube"}, {core::Shape::Ribbon, "ribbon"})
+MD_TABLE(core::Use, 6, "plug, lead, blades, tool, foot, frame", {core::Use::Plug, "plug"}, {core::Use::Lead, "lead"}, {core::Use::Blades, "blades"}, {core::Use::Tool, "tool"}, {core::Use::Foot, "foot"}, {core::Use::Frame, "frame"})
+MD_TABLE(core::PlugStyle, 2, "straight, angled", {core::PlugStyle::Straight, "straight"}, {core::PlugStyle::Angled, "angled"})
 MD_TABLE(core::BodyRole, 2, "solid, keep-out", {core::BodyRole::Solid, "solid"}, {core::BodyRole::KeepOut, "keep-out"})
 MD_TABLE(core::WallMaterial, 3, "steel, aluminium, plastic", {core::WallMaterial::Steel, "steel"}, {core::WallMaterial::Aluminium, "aluminium"}, {core::WallMaterial::Plastic, "plastic"})
-MD_TABLE(core::CoolerType, 2, "top-down, tower", {core::CoolerType::TopDown, "top-down"}, {core::CoolerType::Tower, "tower"})
+MD_TABLE(core::CoolerType, 3, "top-down, tower, liquid", {core::CoolerType::TopDown, "top-down"}, {core::CoolerType::Tower, "tower"}, {core::CoolerType::Liquid, "liquid"})
 MD_TABLE(core::CardCooler, 4, "single, dual, triple, blower", {core::CardCooler::Single, "single"}, {core::CardCooler::Dual, "dual"}, {core::CardCooler::Triple, "triple"}, {core::CardCooler::Blower, "blower"})
 MD_TABLE(core::DriveForm, 4, "3.5, 2.5, m.2, m.2-sink", {core::DriveForm::Inch35, "3.5"}, {core::DriveForm::Inch25, "2.5"}, {core::DriveForm::M2Bare, "m.2"}, {core::DriveForm::M2Sink, "m.2-sink"})
 MD_TABLE(core::Process, 2, "print, cut", {core::Process::Print, "print"}, {core::Process::Cut, "cut"})
@@ -85,6 +87,50 @@ template <class A, class O> void offsetField(A& a, const char* key, O& offset) {
 #define MD_FIELDS(Type)                                                                                                                        \
     template <class A, class T> requires std::same_as<std::remove_const_t<T>, core::Type> void fields(A& a, T& v)
 
+MD_FIELDS(MountVariant) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    a.optional("accepts", v.accepts);
+    // Three offsets go together: a variant says all of its place, or none of it.
+    const auto place = [&](core::Offset& x, core::Offset& y, core::Offset& z) {
+        offsetField(a, "x", x);
+        offsetField(a, "y", y);
+        offsetField(a, "z", z);
+    };
+    if constexpr (A::reading) {
+        const bool said = a.json().contains("x") || a.json().contains("y") || a.json().contains("z");
+        std::array<core::Offset, 3> at;
+        place(at[0], at[1], at[2]);
+        v.at = said ? std::optional(at) : std::nullopt;
+    } else if (v.at) {
+        std::array<core::Offset, 3> at = *v.at;
+        place(at[0], at[1], at[2]);
+        if (!a.json.contains("x") && !a.json.contains("y") && !a.json.contains("z"))
+            a.json["x"] = Json{{"low", 0}}; // all zero is still said
+    }
+    const auto way = [&](const char* key, auto& direction) {
+        if constexpr (A::reading) {
+            if (!a.json().contains(key)) {
+                a.seen(key);
+                direction = std::nullopt;
+                return;
+            }
+            core::Direction d;
+            directionField(a, key, d, {});
+            direction = d;
+        } else if (direction) {
+            a.json[key] = core::directionWord(*direction);
+        }
+    };
+    way("facing", v.facing);
+    way("up", v.up);
+}
+MD_FIELDS(Slide) {
+    a("axis", v.axis);
+    a("from_mm", v.fromMm);
+    a("to_mm", v.toMm);
+    a("step_mm", v.stepMm, 0.0);
+}
 MD_FIELDS(Mount) {
     a("id", v.id);
     a("name", v.name, v.id.empty() ? std::string{} : v.id);
@@ -94,6 +140,13 @@ MD_FIELDS(Mount) {
     offsetField(a, "z", v.at[2]);
     directionField(a, "facing", v.facing, {core::Axis::Z, 1});
     directionField(a, "up", v.up, {core::Axis::Y, 1});
+    list(a, "variants", v.variants);
+    list(a, "slides", v.slides);
+}
+MD_FIELDS(Cutout) {
+    a("round", v.round, false);
+    a("at_mm", v.atMm);
+    a("size_mm", v.sizeMm);
 }
 MD_FIELDS(Body) {
     a("name", v.name);
@@ -102,6 +155,59 @@ MD_FIELDS(Body) {
     a("role", v.role, core::BodyRole::Solid);
     a.measures("at_mm", v.at, core::Source::Drawing);
     a.measures("size_mm", v.size, core::Source::Sheet);
+    a("use", v.use, core::Use::Plug);
+    a("turn_deg", v.turnDeg, std::array<double, 3>{});
+    list(a, "cutouts", v.cutouts);
+    list(a, "route_mm", v.routeMm);
+    a("bend_mm", v.bendMm, 0.0);
+}
+template <class A, class V> void directionList(A& a, const char* key, V& ways) {
+    std::vector<std::string> words;
+    if constexpr (!A::reading)
+        for (const core::Direction& d : ways)
+            words.push_back(core::directionWord(d));
+    list(a, key, words);
+    if constexpr (A::reading) {
+        ways.clear();
+        for (const std::string& word : words) {
+            const auto found = core::directionFromWord(word);
+            if (!found)
+                A::fail(a.at(key), "has \"" + word.substr(0, 40) + "\"", "+x, -x, +y, -y, +z or -z");
+            ways.push_back(*found);
+        }
+    }
+}
+MD_FIELDS(Port) {
+    a("id", v.id);
+    a("kind", v.kind, v.id);
+    a.measures("at_mm", v.at, core::Source::Drawing);
+    directionField(a, "out", v.out, {core::Axis::Z, 1});
+    a("plug", v.plug, core::PlugStyle::Straight);
+    directionField(a, "towards", v.towards, {core::Axis::Y, 1});
+    directionList(a, "angled_ways", v.angledWays);
+}
+MD_FIELDS(Link) {
+    a("generation", v.generation);
+    a("lanes", v.lanes);
+    a("need_gb_s", v.needGbs, 0.0);
+}
+MD_FIELDS(Loss) {
+    a("what", v.what);
+    a("gives", v.gives, std::string{});
+    a("needs", v.needs, std::string{});
+    a("mount", v.mount, std::string{});
+    a("replace", v.replace, std::string{});
+    a("replaced_by", v.replacedBy, std::string{});
+}
+MD_FIELDS(Modification) {
+    a("id", v.id);
+    a("name", v.name, v.id.empty() ? std::string{} : v.id);
+    list(a, "losses", v.losses);
+    list(a, "opens", v.opens);
+    a("minutes", v.minutes, 0.0);
+    a("price", v.price, 0.0);
+    a("tool", v.tool, std::string{});
+    a("safety", v.safety, std::string{});
 }
 MD_FIELDS(Chamber) {
     a("id", v.id);
@@ -130,6 +236,7 @@ MD_FIELDS(Panel) {
     a("side", v.side);
     a("flexible", v.flexible, false);
     a("removable", v.removable, true);
+    a("lip_mm", v.lipMm, 0.0);
 }
 MD_FIELDS(CaseSpec) {
     a.measure("wall_mm", v.wall, JsonWriter::plainMeasure(v.wall.value.mm(), core::Source::Drawing));
@@ -140,12 +247,26 @@ MD_FIELDS(CaseSpec) {
     a("chambers", v.chambers);
     list(a, "panels", v.panels);
     list(a, "openings", v.openings);
+    list(a, "modifications", v.modifications);
+}
+MD_FIELDS(BoardSlot) {
+    a("kind", v.kind);
+    a("generation", v.generation, 4);
+    a("lanes", v.lanes, 4);
+    a("chipset", v.chipset, false);
+    a("group", v.group, std::string{});
+    a("lanes_shared", v.lanesShared, 0);
 }
 MD_FIELDS(BoardSpec) {
     a("form", v.form, std::string("mini-itx"));
     a("socket", v.socket);
     a("memory_kind", v.memoryKind, std::string{});
     a("graphics_output", v.graphicsOutput, true);
+    a("memory_slots", v.memorySlots, 2);
+    a("memory_channels", v.memoryChannels, 2);
+    a("chipset_lanes", v.chipsetLanes, 0);
+    list(a, "slots", v.laneSlots);
+    a("header_a", v.headerA, 1.0);
 }
 MD_FIELDS(ProcessorSpec) {
     a("socket", v.socket);
@@ -153,6 +274,7 @@ MD_FIELDS(ProcessorSpec) {
     a("clock_mhz", v.clockMhz, 4000.0);
     a("limit_c", v.limitC, 95.0);
     a("die_resistance_k_w", v.dieResistance, 0.30);
+    a("lanes", v.lanes, 0);
 }
 MD_FIELDS(CoolerSpec) {
     a("type", v.type, core::CoolerType::TopDown);
@@ -160,6 +282,8 @@ MD_FIELDS(CoolerSpec) {
     a("fan_frame_mm", v.fanFrameMm, 92.0);
     a("fan_thickness_mm", v.fanThicknessMm, 15.0);
     a("rated_tdp_w", v.ratedTdpW, 0.0);
+    a("metal", v.metal, std::string{});
+    a("pump", v.pump, false);
 }
 MD_FIELDS(FanSpec) {
     a("rpm", v.rpm, 0.0);
@@ -167,6 +291,7 @@ MD_FIELDS(FanSpec) {
     a("shutoff_pa", v.shutoffPa, 0.0);
     a("level_dba", v.levelDba, 0.0);
     a("min_duty", v.minDuty, 0.20);
+    a("current_a", v.currentA, 0.0);
 }
 MD_FIELDS(CardSpec) {
     a("cooler", v.cooler, core::CardCooler::Dual);
@@ -179,6 +304,26 @@ MD_FIELDS(PowerSupplySpec) {
     a("rated_w", v.ratedW);
     a("efficiency", v.efficiency, 0.90);
     a("brick", v.brick, false);
+    a("peak_w", v.peakW, 0.0);
+    a("rail_12v_a", v.rail12A, 0.0);
+    a("twelve_pin_w", v.twelvePinW, 0.0);
+    a("cable_family", v.cableFamily, std::string{});
+}
+MD_FIELDS(RadiatorSpec) {
+    a("frame_mm", v.frameMm, 120.0);
+    a("fans", v.fans, 1);
+    a("plate_mm", v.plateMm, 1.0);
+    a("metal", v.metal, std::string("aluminium"));
+    a("pump", v.pump, false);
+}
+MD_FIELDS(AdapterSpec) {
+    a("limit_w", v.limitW, 0.0);
+    a("moulded", v.moulded, false);
+}
+MD_FIELDS(CableSpec) {
+    a("length_mm", v.lengthMm, 500.0);
+    a("family", v.family, std::string{});
+    a("limit_w", v.limitW, 0.0);
 }
 MD_FIELDS(DriveSpec) {
     a("form", v.form, core::DriveForm::M2Bare);
@@ -249,6 +394,8 @@ MD_FIELDS(Part) {
     list(a, "mounts", v.mounts);
     list(a, "gives", v.gives);
     list(a, "needs", v.needs);
+    list(a, "ports", v.ports);
+    a.optional("link", v.link);
     a("power_w", v.powerW, 0.0);
     a("mass_g", v.massG, 0.0);
     a("price", v.price, 0.0);
@@ -265,8 +412,9 @@ MD_FIELDS(Part) {
     case core::PartKind::Drive: specField<core::DriveSpec>(a, v); break;
     case core::PartKind::Memory: specField<core::MemorySpec>(a, v); break;
     case core::PartKind::Made: specField<core::MadeSpec>(a, v); break;
-    case core::PartKind::Adapter:
-    case core::PartKind::Cable: break;
+    case core::PartKind::Radiator: specField<core::RadiatorSpec>(a, v); break;
+    case core::PartKind::Adapter: specField<core::AdapterSpec>(a, v); break;
+    case core::PartKind::Cable: specField<core::CableSpec>(a, v); break;
     }
 }
 
@@ -308,8 +456,31 @@ MD_FIELDS(LimitPower) {
     a("power_w", v.watts);
 }
 
+MD_FIELDS(ChooseVariant) {
+    a("mount", v.mount);
+    a("variant", v.variant, std::string{});
+}
+MD_FIELDS(SetPlug) {
+    a("mount", v.mount);
+    a("port", v.port);
+    a("plug", v.style, core::PlugStyle::Straight);
+    directionField(a, "towards", v.towards, {core::Axis::Y, 1});
+}
+MD_FIELDS(Connect) {
+    a("part", v.part);
+    a("from", v.from, std::string{});
+    list(a, "to", v.to);
+}
+MD_FIELDS(Disconnect) {
+    a("part", v.part);
+    a("from", v.from, std::string{});
+}
+MD_FIELDS(SetFeet) { a("feet_mm", v.mm); }
+MD_FIELDS(Modify) { a("modification", v.modification); }
+
 /// In the order of the alternatives of core::Change.
-constexpr std::array<const char*, 11> changeWords{"case", "place", "swap", "remove", "flip-fan", "set-fan", "set-screen", "set-opening", "move", "lay", "limit-power"};
+constexpr std::array<const char*, 17> changeWords{"case", "place", "swap", "remove", "flip-fan", "set-fan", "set-screen", "set-opening", "move", "lay", "limit-power", "variant", "plug", "connect", "disconnect", "feet", "modify"};
+constexpr const char* changeWordList = "one of case, place, swap, remove, flip-fan, set-fan, set-screen, set-opening, move, lay, limit-power, variant, plug, connect, disconnect, feet, modify";
 static_assert(changeWords.size() == std::variant_size_v<core::Change>);
 
 MD_FIELDS(Change) {
@@ -322,7 +493,7 @@ MD_FIELDS(Change) {
         };
         attempt(std::make_index_sequence<changeWords.size()>{});
         if (!found)
-            A::fail(a.at("do"), "is \"" + word.substr(0, 40) + "\"", "one of case, place, swap, remove, flip-fan, set-fan, set-screen, set-opening, move, lay, limit-power");
+            A::fail(a.at("do"), "is \"" + word.substr(0, 40) + "\"", changeWordList);
     } else {
         a("do", std::string(changeWords[v.index()]));
         std::visit([&](const auto& c) { fields(a, c); }, v);
@@ -350,6 +521,12 @@ MD_FIELDS(Brief) {
     a("altitude_m", v.altitudeM, 0.0);
     a("load", v.load, std::string{});
     list(a, "targets", v.targets);
+    a("carry_box_mm", v.carryBoxMm, std::array<double, 3>{});
+}
+MD_FIELDS(NeedOverride) {
+    a("rule", v.rule);
+    a("need_mm", v.needMm);
+    a("note", v.note, std::string{});
 }
 MD_FIELDS(Printer) {
     a("bed_mm", v.bedMm);
@@ -389,6 +566,7 @@ MD_FIELDS(Project) {
     a("brief", v.brief, core::Brief{});
     a("printer", v.printer, core::Printer{});
     list(a, "loads", v.loads);
+    list(a, "needs", v.needs);
     list(a, "shelf", v.shelf);
     list(a, "revisions", v.revisions);
     a("baseline", v.baseline, std::string{});

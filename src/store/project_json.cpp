@@ -181,4 +181,12 @@ core::Result<std::vector<core::Part>> readShelfJson(const std::string& text, con
     return parts;
 }
 
+std::string writeShelfJson(const std::vector<core::Part>& parts) {
+    JsonWriter writer;
+    writer("format", std::string(shelfFormatWord));
+    writer("version", formatVersion);
+    writer("parts", parts);
+    return writer.json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
 } // namespace store

@@ -27,6 +27,9 @@ struct Loaded {
 /// Reads a shelf file ("mini-draft-shelf": a list of parts). Errors name file, line and field.
 [[nodiscard]] core::Result<std::vector<core::Part>> readShelfJson(const std::string& text, const std::string& fileName);
 
+/// The text of a shelf file with these parts.
+[[nodiscard]] std::string writeShelfJson(const std::vector<core::Part>& parts);
+
 /// File name of a run inside the folder, safe on any file system.
 [[nodiscard]] std::string runFileName(const core::Project& project, std::size_t run);
 

@@ -333,6 +333,10 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
             p.drawPolyline(zigzag);
         }
         break;
+    case PartKind::Radiator:
+        lines(p, r, 90, 4, pen(0.8));
+        lines(p, r, 0, 12, pen(0.6));
+        break;
     case PartKind::Processor:
     case PartKind::Case:
     case PartKind::Adapter:

@@ -6,7 +6,7 @@
 namespace core::fit {
 
 /// What a body shows to its neighbour in one direction.
-enum class Face { Solid, ClosedPanel, OpenPanel, Blades, CoolerFan, SupplyIntake, Drive, BoardUnderside, KeepOut };
+enum class Face { Solid, ClosedPanel, OpenPanel, Blades, CoolerFan, SupplyIntake, Drive, StillDrive, BoardUnderside, CardBack, Frame, KeepOut, Lead, Tool, Desk };
 
 /// What a gap must be at least, by what faces what; symmetric in the two faces.
 struct ClearanceRule {
@@ -20,6 +20,8 @@ struct ClearanceRule {
 
 /// All rules, most special first.
 [[nodiscard]] std::span<const ClearanceRule> clearanceRules();
+/// The rule of that id; null when there is none.
+[[nodiscard]] const ClearanceRule* clearanceRule(std::string_view id);
 /// The rule for two faces; there is always one (solid against solid).
 [[nodiscard]] const ClearanceRule& clearanceFor(Face a, Face b);
 

@@ -2,6 +2,7 @@
 #include "core/fit/fit.h"
 
 #include "core/base/words.h"
+#include "core/fit/gap_chain.h"
 
 #include <numbers>
 
@@ -11,183 +12,88 @@ namespace {
 constexpr WordTable<GapState, 4> stateWords{{{GapState::Clear, "clear"}, {GapState::Rub, "rub"},
     {GapState::Bulge, "bulge"}, {GapState::Clash, "clash"}}};
 
-constexpr std::size_t wall = static_cast<std::size_t>(-1);
+/// A gap with its figures but without its words: most are dropped before words are needed.
+struct Draft {
+    Candidate candidate;
+    GapChains::Terms terms;
+    std::array<Face, 2> faces{};
+    const ClearanceRule* rule = nullptr;
+    double requiredMm = 0;
 
-/// Two ends that face each other along an axis, before the chain is worked out.
-struct Candidate {
-    std::size_t lower = wall, upper = wall; ///< indices of bodies
-    Axis axis = Axis::X;
-    Length gap;
+    [[nodiscard]] double marginMm() const { return terms.nominal.mm() - terms.worstMm - requiredMm; }
 };
 
 class Checker {
 public:
-    Checker(const Build& build, const Options& options) : m_build(build), m_options(options), m_bodies(bodiesOf(build)) {}
+    Checker(const Build& build, const Options& options, std::optional<std::size_t> only = {})
+        : m_build(build), m_options(options), m_bodies(bodiesOf(build)), m_chains(build, m_bodies), m_only(only) {}
 
-    FitResult run() {
-        FitResult result;
-        for (std::size_t i = 0; i < m_bodies.size(); ++i) {
-            for (std::size_t j = i + 1; j < m_bodies.size(); ++j)
-                if (comparable(m_bodies[i], m_bodies[j]))
-                    addPair(i, j);
-            for (const Axis axis : allAxes)
-                addWalls(i, axis);
-        }
-        for (const Candidate& c : m_candidates)
-            if (auto gap = finish(c))
-                keepTightest(result.gaps, std::move(*gap));
-        std::stable_sort(result.gaps.begin(), result.gaps.end(), [](const Gap& a, const Gap& b) { return a.marginMm() < b.marginMm(); });
-        addEnvelope(result);
-        return result;
+    std::vector<Gap> gaps() {
+        std::vector<Draft> drafts;
+        for (Candidate& c : findCandidates(m_build, m_bodies, m_options.reachMm, m_only))
+            if (auto terms = m_chains.of(c))
+                keepTightest(drafts, draft(std::move(c), std::move(*terms)));
+        std::vector<Gap> gaps;
+        gaps.reserve(drafts.size());
+        for (const Draft& d : drafts)
+            gaps.push_back(finish(d));
+        if (!m_only)
+            addDesk(gaps);
+        std::stable_sort(gaps.begin(), gaps.end(), [](const Gap& a, const Gap& b) { return std::pair(a.marginMm(), std::string_view(a.id)) < std::pair(b.marginMm(), std::string_view(b.id)); });
+        return gaps;
     }
+    void addEnvelope(FitResult& result) const;
 
 private:
-    [[nodiscard]] bool comparable(const PlacedBody& a, const PlacedBody& b) const {
-        if (a.placed == b.placed || (a.role == BodyRole::KeepOut && b.role == BodyRole::KeepOut))
-            return false;
-        return !carries(a.placed, b.placed) && !carries(b.placed, a.placed);
-    }
-    [[nodiscard]] bool carries(std::size_t low, std::size_t high) const {
-        for (std::ptrdiff_t p = m_build.placed[high].parent; p >= 0; p = m_build.placed[static_cast<std::size_t>(p)].parent)
-            if (static_cast<std::size_t>(p) == low)
-                return true;
-        return false;
-    }
-    [[nodiscard]] static Length overlap(const PlacedBody& a, const PlacedBody& b, std::size_t axis) {
-        return std::min(a.high[axis], b.high[axis]) - std::max(a.low[axis], b.low[axis]);
-    }
-    void addPair(std::size_t i, std::size_t j);
-    void addWalls(std::size_t i, Axis axis);
-    [[nodiscard]] bool hidden(const PlacedBody& lower, const PlacedBody& upper, std::size_t axis) const;
-    [[nodiscard]] static bool roundCornersPass(const PlacedBody& a, const PlacedBody& b);
-    [[nodiscard]] std::optional<Gap> finish(const Candidate& c) const;
-    [[nodiscard]] Chain face(std::size_t body, std::size_t axis, bool high, std::vector<Dimension>& extra) const;
-    [[nodiscard]] GapEnd end(std::size_t body, Axis axis, bool facingUp, std::size_t other) const;
+    [[nodiscard]] Draft draft(Candidate c, GapChains::Terms terms) const;
+    void keepTightest(std::vector<Draft>& drafts, Draft d);
+    [[nodiscard]] Gap finish(const Draft& d) const;
+    void judge(Gap& gap) const;
+    [[nodiscard]] Face faceOf(std::size_t body, Direction look, std::size_t other) const;
+    [[nodiscard]] Face solidFace(const Placed& p, const PlacedBody& b, Direction look) const;
+    [[nodiscard]] GapEnd end(std::size_t body, Face face, Direction look) const;
     [[nodiscard]] bool openPanelBefore(const PlacedBody& body, Side side) const;
+    [[nodiscard]] bool fanInChamberOf(const Placed& p) const;
     [[nodiscard]] bool flexible(const Candidate& c) const;
-    static void keepTightest(std::vector<Gap>& gaps, Gap gap);
-    void addEnvelope(FitResult& result) const;
+    void applyOverride(const ClearanceRule& rule, double& requiredMm) const;
+    void addDesk(std::vector<Gap>& gaps) const;
 
     const Build& m_build;
     const Options& m_options;
     std::vector<PlacedBody> m_bodies;
-    std::vector<Candidate> m_candidates;
+    GapChains m_chains;
+    std::optional<std::size_t> m_only;
+    std::map<std::array<std::size_t, 4>, std::size_t> m_kept;
 };
 
-/// A cylinder leaves the corners of its box free: true when a box there does not touch the round.
-bool Checker::roundCornersPass(const PlacedBody& a, const PlacedBody& b) {
-    const PlacedBody& round = a.shape == Shape::Cylinder ? a : b;
-    const PlacedBody& other = a.shape == Shape::Cylinder ? b : a;
-    if (round.shape != Shape::Cylinder)
-        return false;
-    double distance2 = 0;
-    double radius = 1e300;
-    for (const Axis axis : allAxes) {
-        if (axis == round.along)
-            continue;
-        const std::size_t k = index(axis);
-        const double centre = 0.5 * (round.low[k].mm() + round.high[k].mm());
-        radius = std::min(radius, 0.5 * (round.high[k] - round.low[k]).mm());
-        const double d = std::max({other.low[k].mm() - centre, 0.0, centre - other.high[k].mm()});
-        distance2 += d * d;
-    }
-    return std::sqrt(distance2) > radius;
+void Checker::applyOverride(const ClearanceRule& rule, double& requiredMm) const {
+    for (const NeedOverride& need : m_options.needs)
+        if (need.rule == rule.id)
+            requiredMm = need.needMm;
 }
 
-void Checker::addPair(std::size_t i, std::size_t j) {
-    const PlacedBody& a = m_bodies[i];
-    const PlacedBody& b = m_bodies[j];
-    std::array<Length, 3> shared{};
-    int apart = 0;
-    std::size_t apartAxis = 0, leastAxis = 0;
-    for (std::size_t k = 0; k < 3; ++k) {
-        shared[k] = overlap(a, b, k);
-        if (shared[k] <= Length{}) {
-            ++apart;
-            apartAxis = k;
-        }
-        if (shared[k] < shared[leastAxis])
-            leastAxis = k;
-    }
-    if (apart > 1)
-        return;
-    const std::size_t axis = apart == 1 ? apartAxis : leastAxis;
-    const bool aLower = a.low[axis] + a.high[axis] <= b.low[axis] + b.high[axis];
-    const std::size_t lower = aLower ? i : j, upper = aLower ? j : i;
-    const Length gap = m_bodies[upper].low[axis] - m_bodies[lower].high[axis];
-    if (gap.mm() > m_options.reachMm)
-        return;
-    if (apart == 0 && roundCornersPass(a, b))
-        return;
-    if (apart == 1 && hidden(m_bodies[lower], m_bodies[upper], axis))
-        return;
-    m_candidates.push_back({lower, upper, static_cast<Axis>(axis), gap});
+Draft Checker::draft(Candidate c, GapChains::Terms terms) const {
+    Draft d{.candidate = std::move(c), .terms = std::move(terms)};
+    d.faces = {faceOf(d.candidate.lower, {d.candidate.axis, 1}, d.candidate.upper), faceOf(d.candidate.upper, {d.candidate.axis, -1}, d.candidate.lower)};
+    d.rule = &clearanceFor(d.faces[0], d.faces[1]);
+    d.requiredMm = d.rule->requiredMm;
+    applyOverride(*d.rule, d.requiredMm);
+    return d;
 }
 
-bool Checker::hidden(const PlacedBody& lower, const PlacedBody& upper, std::size_t axis) const {
-    for (const PlacedBody& c : m_bodies) {
-        if (c.placed == lower.placed || c.placed == upper.placed || c.role == BodyRole::KeepOut)
-            continue;
-        if (c.high[axis] <= lower.high[axis] || c.low[axis] >= upper.low[axis])
-            continue;
-        double common = 1, covered = 1;
-        for (std::size_t k = 0; k < 3; ++k) {
-            if (k == axis)
-                continue;
-            const Length from = std::max(lower.low[k], upper.low[k]), to = std::min(lower.high[k], upper.high[k]);
-            common *= (to - from).mm();
-            covered *= std::max(0.0, (std::min(to, c.high[k]) - std::max(from, c.low[k])).mm());
-        }
-        if (covered > 0.9 * common)
-            return true;
-    }
-    return false;
-}
-
-void Checker::addWalls(std::size_t i, Axis axis) {
-    const std::size_t k = index(axis);
-    const PlacedBody& b = m_bodies[i];
-    const auto nearer = [&](bool high) {
-        PlacedBody edge = b;
-        if (high)
-            edge.low[k] = edge.high[k] = m_build.insideAt[k];
-        else
-            edge.low[k] = edge.high[k] = Length{};
-        edge.placed = wall;
-        return high ? hidden(b, edge, k) : hidden(edge, b, k);
+/// Of all bodies of the same two parts along one axis only the tightest pair is told; keep-outs count apart.
+void Checker::keepTightest(std::vector<Draft>& drafts, Draft d) {
+    const auto side = [&](std::size_t body, Face face) {
+        const bool keepOut = face == Face::KeepOut || face == Face::Lead || face == Face::Tool;
+        return body == caseWall ? std::size_t{0} : 2 + 2 * m_bodies[body].placed + (keepOut ? 1 : 0);
     };
-    if (const Length gap = b.low[k]; gap.mm() <= m_options.reachMm && !nearer(false))
-        m_candidates.push_back({wall, i, axis, gap});
-    if (const Length gap = m_build.insideAt[k] - b.high[k]; gap.mm() <= m_options.reachMm && !nearer(true))
-        m_candidates.push_back({i, wall, axis, gap});
-}
-
-Chain Checker::face(std::size_t body, std::size_t axis, bool high, std::vector<Dimension>& dims) const {
-    if (body == wall)
-        return high ? m_build.inside[axis] : Chain{};
-    const PlacedBody& b = m_bodies[body];
-    const Placed& p = m_build.placed[b.placed];
-    if (!b.body)
-        return high ? p.high[axis] : p.low[axis];
-    std::size_t own = 0;
-    while (index(p.frame.axis[own].axis) != axis)
-        ++own;
-    const bool flipped = p.frame.axis[own].sign < 0;
-    // A face that is the part's own face has the part's own chain; measuring it twice would add doubt that is not there.
-    const bool ownHigh = high != flipped;
-    if (ownHigh && b.body->at[own].value + b.body->size[own].value == p.part->size[own].value)
-        return high ? p.high[axis] : p.low[axis];
-    Chain chain = flipped ? p.high[axis] : p.low[axis];
-    const auto add = [&](const char* word, const Measure& m, int halves) {
-        if (m.value == Length{} && m.tolerance == Length{})
-            return;
-        dims.push_back({p.part->name + ", " + b.body->name + word, m});
-        chain.add(dims.size() - 1, halves);
-    };
-    add(", place", b.body->at[own], flipped ? -2 : 2);
-    if (ownHigh)
-        add(", size", b.body->size[own], flipped ? -2 : 2);
-    return chain;
+    const std::size_t lower = side(d.candidate.lower, d.faces[0]), upper = side(d.candidate.upper, d.faces[1]);
+    const std::array<std::size_t, 4> key{index(d.candidate.axis), std::min(lower, upper), std::max(lower, upper), lower < upper ? 0U : 1U};
+    const auto [it, isNew] = m_kept.try_emplace(key, drafts.size());
+    if (isNew)
+        drafts.push_back(std::move(d));
+    else if (d.marginMm() < drafts[it->second].marginMm())
+        drafts[it->second] = std::move(d);
 }
 
 bool Checker::openPanelBefore(const PlacedBody& body, Side side) const {
@@ -207,34 +113,69 @@ bool Checker::openPanelBefore(const PlacedBody& body, Side side) const {
     return open > 0.4 * area;
 }
 
-GapEnd Checker::end(std::size_t body, Axis axis, bool facingUp, std::size_t other) const {
-    const Direction look{axis, facingUp ? 1 : -1};
-    if (body == wall) {
+bool Checker::fanInChamberOf(const Placed& p) const {
+    const auto inside = [](const Chamber& c, const Placed& q) {
+        for (std::size_t a = 0; a < 3; ++a)
+            if (const double middle = 0.5 * (q.lowAt[a].mm() + q.highAt[a].mm()); middle < c.lowMm[a] || middle > c.highMm[a])
+                return false;
+        return true;
+    };
+    for (const Chamber& c : m_build.caseSpec().chambers)
+        if (inside(c, p))
+            for (const Placed& fan : m_build.placed)
+                if (fan.part->kind == PartKind::Fan && inside(c, fan))
+                    return true;
+    return false;
+}
+
+Face Checker::solidFace(const Placed& p, const PlacedBody& b, Direction look) const {
+    const Direction out = p.facing();
+    const Direction back{out.axis, -out.sign};
+    const bool along = out.axis == look.axis;
+    // A bracket, a clip or a socket of a part is just something solid; the part's main body is the one with its face.
+    const bool main = !b.body || b.isBox() || b.shape == Shape::Cylinder;
+    const bool outer = main && (out.sign > 0 ? b.high[index(out.axis)] >= p.highAt[index(out.axis)] : b.low[index(out.axis)] <= p.lowAt[index(out.axis)]);
+    switch (p.part->kind) {
+    case PartKind::Fan: return along && main ? Face::Blades : Face::Solid;
+    case PartKind::Drive: return fanInChamberOf(p) ? Face::Drive : Face::StillDrive;
+    case PartKind::Board: return look == back ? Face::BoardUnderside : Face::Solid;
+    case PartKind::Cooler: return look == out && outer && std::get<CoolerSpec>(p.part->spec).type == CoolerType::TopDown ? Face::CoolerFan : Face::Solid;
+    case PartKind::Card: return look == out && outer ? Face::CoolerFan : look == back && main ? Face::CardBack : Face::Solid;
+    case PartKind::PowerSupply: return look == out && outer ? Face::SupplyIntake : Face::Solid;
+    default: return Face::Solid;
+    }
+}
+
+Face Checker::faceOf(std::size_t body, Direction look, std::size_t other) const {
+    if (body == caseWall) {
         // The wall looks back at the body, so its outward side is the other way round.
-        const Side side = sideOf({axis, -look.sign});
-        return {"", std::string(sideWord(side)) + " wall", openPanelBefore(m_bodies[other], side) ? Face::OpenPanel : Face::ClosedPanel};
+        return openPanelBefore(m_bodies[other], sideOf({look.axis, -look.sign})) ? Face::OpenPanel : Face::ClosedPanel;
     }
     const PlacedBody& b = m_bodies[body];
-    const Placed& p = m_build.placed[b.placed];
-    GapEnd end{p.mount, p.part->name, Face::Solid};
-    if (b.body && (b.role == BodyRole::KeepOut || p.part->bodies.size() > 1))
-        end.text += ", " + b.body->name;
-    const Direction out = p.facing();
-    if (b.role == BodyRole::KeepOut)
-        end.face = Face::KeepOut;
-    else if (p.part->kind == PartKind::Fan && out.axis == axis)
-        end.face = Face::Blades;
-    else if (p.part->kind == PartKind::Drive)
-        end.face = Face::Drive;
-    else if (p.part->kind == PartKind::Board && out.axis == axis && out.sign == -look.sign)
-        end.face = Face::BoardUnderside;
-    else if (out == look) {
-        const bool topDown = p.part->kind == PartKind::Cooler && std::get<CoolerSpec>(p.part->spec).type == CoolerType::TopDown;
-        if (topDown || p.part->kind == PartKind::Card)
-            end.face = Face::CoolerFan;
-        else if (p.part->kind == PartKind::PowerSupply)
-            end.face = Face::SupplyIntake;
+    if (b.role == BodyRole::KeepOut) {
+        switch (b.use) {
+        case Use::Blades: return Face::Blades;
+        case Use::Lead: return Face::Lead;
+        case Use::Tool: return Face::Tool;
+        case Use::Frame: return Face::Frame;
+        case Use::Plug:
+        case Use::Foot: break;
+        }
+        return Face::KeepOut;
     }
+    return solidFace(m_build.placed[b.placed], b, look);
+}
+
+GapEnd Checker::end(std::size_t body, Face face, Direction look) const {
+    if (body == caseWall)
+        return {"", std::string(sideWord(sideOf({look.axis, -look.sign}))) + " wall", face, {}};
+    const PlacedBody& b = m_bodies[body];
+    const Placed& p = m_build.placed[b.placed];
+    GapEnd end{p.mount, p.part->name, face, b.port ? b.port->id : std::string{}};
+    if (b.port)
+        end.text += ", " + b.port->id + " plug";
+    else if (b.body && (b.role == BodyRole::KeepOut || p.part->bodies.size() > 1))
+        end.text += ", " + b.body->name;
     return end;
 }
 
@@ -243,9 +184,9 @@ bool Checker::flexible(const Candidate& c) const {
         const auto& panels = m_build.caseSpec().panels;
         return std::any_of(panels.begin(), panels.end(), [&](const Panel& p) { return p.side == side && p.flexible; });
     };
-    if (c.lower == wall)
+    if (c.lower == caseWall)
         return panelFlexes(sideOf({c.axis, -1}));
-    if (c.upper == wall)
+    if (c.upper == caseWall)
         return panelFlexes(sideOf({c.axis, 1}));
     // A part fixed to a flexible panel gives way with it.
     for (const auto& [body, sign] : {std::pair{c.lower, -1}, std::pair{c.upper, 1}}) {
@@ -258,32 +199,10 @@ bool Checker::flexible(const Candidate& c) const {
     return false;
 }
 
-std::optional<Gap> Checker::finish(const Candidate& c) const {
-    const std::size_t k = index(c.axis);
-    std::vector<Dimension> dims = m_build.dimensions;
-    const Chain chain = face(c.upper, k, c.upper == wall, dims).minus(face(c.lower, k, c.lower != wall, dims));
-    if (chain.terms.empty())
-        return std::nullopt; // fixed to each other on purpose
-    Gap gap;
-    gap.axis = c.axis;
-    gap.between = {end(c.lower, c.axis, true, c.upper), end(c.upper, c.axis, false, c.lower)};
-    gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(c.axis));
-    gap.nominal = chain.nominal(dims);
-    double squares = 0;
-    for (const Chain::Term& term : chain.terms) {
-        const Dimension& d = dims[term.dimension];
-        const double factor = std::abs(term.halves) / 2.0;
-        gap.chain.push_back({d.label, term.halves > 0 ? 1 : -1, factor, d.measure.value.mm(), d.measure.tolerance.mm(), d.measure.source});
-        gap.worstBandMm += factor * d.measure.tolerance.mm();
-        squares += factor * factor * d.measure.tolerance.mm() * d.measure.tolerance.mm();
-    }
-    std::stable_sort(gap.chain.begin(), gap.chain.end(), [](const ChainItem& a, const ChainItem& b) { return a.sign > b.sign; });
-    gap.rssBandMm = std::sqrt(squares);
-    const ClearanceRule& rule = clearanceFor(gap.between[0].face, gap.between[1].face);
-    gap.requiredMm = rule.requiredMm;
-    gap.rule = rule.id;
-    gap.reason = rule.reason;
-    gap.ruleSource = rule.source;
+void Checker::judge(Gap& gap) const {
+    for (const NeedOverride& need : m_options.needs)
+        if (need.rule == gap.rule)
+            gap.overridden = need.note.empty() ? "set by the user" : need.note;
     const double g = gap.nominal.mm();
     gap.chance = chanceAbove(g, gap.rssBandMm, gap.requiredMm);
     const bool blades = gap.between[0].face == Face::Blades || gap.between[1].face == Face::Blades;
@@ -291,37 +210,94 @@ std::optional<Gap> Checker::finish(const Candidate& c) const {
         gap.state = GapState::Clear;
     else if (g >= 0 || (!blades && g + gap.rssBandMm >= 0))
         gap.state = GapState::Rub;
-    else if (!blades && -g <= m_options.bulgeMm && flexible(c))
+    else if (!blades && -g <= m_options.bulgeMm && gap.flexible)
         gap.state = GapState::Bulge;
     else
         gap.state = GapState::Clash;
     gap.mark = gap.state == GapState::Clash ? Mark::Crossed : markOf(g - gap.requiredMm, gap.worstBandMm, m_options.reserveMm);
     if (gap.state == GapState::Bulge)
         gap.mark = Mark::Open; // it closes, under stress: noted, not blocked
+}
+
+Gap Checker::finish(const Draft& d) const {
+    const Candidate& c = d.candidate;
+    const std::size_t k = index(c.axis);
+    Gap gap;
+    gap.axis = c.axis;
+    gap.slanted = c.slanted.has_value();
+    gap.way[k] = 1;
+    gap.between = {end(c.lower, d.faces[0], {c.axis, 1}), end(c.upper, d.faces[1], {c.axis, -1})};
+    gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(c.axis));
+    gap.nominal = d.terms.nominal;
+    gap.worstBandMm = d.terms.worstMm;
+    gap.rssBandMm = d.terms.rssMm;
+    gap.chain.reserve(d.terms.terms.size() + 1);
+    for (const GapChains::Term& term : d.terms.terms) {
+        const Dimension& dim = m_chains.dimension(term.dimension);
+        gap.chain.push_back({dim.label, term.factor > 0 ? 1 : -1, std::abs(term.factor), dim.measure.value.mm(), dim.measure.tolerance.mm(), dim.measure.source, dim.origin});
+    }
+    if (gap.slanted && std::abs(d.terms.shapeMm) > 1e-4)
+        gap.chain.push_back({"round and turned shapes", d.terms.shapeMm > 0 ? 1 : -1, 1, std::abs(d.terms.shapeMm), 0, Source::Computed, {}});
+    std::stable_sort(gap.chain.begin(), gap.chain.end(), [](const ChainItem& a, const ChainItem& b) { return a.sign > b.sign; });
+    gap.requiredMm = d.requiredMm;
+    gap.rule = d.rule->id;
+    gap.reason = d.rule->reason;
+    gap.ruleSource = d.rule->source;
+    gap.flexible = flexible(c);
+    judge(gap);
+    if (gap.slanted) {
+        gap.way = c.slanted->way;
+        gap.fromMm = c.slanted->from;
+        gap.toMm = c.slanted->to;
+        return gap;
+    }
     const auto span = [&](std::size_t body, std::size_t axis, bool high) {
-        return body == wall ? (high ? m_build.insideAt[axis] : Length{}) : (high ? m_bodies[body].high[axis] : m_bodies[body].low[axis]);
+        return body == caseWall ? (high ? m_build.insideAt[axis] : Length{}) : (high ? m_bodies[body].high[axis] : m_bodies[body].low[axis]);
     };
     for (std::size_t a = 0; a < 3; ++a) {
         const double middle = 0.5 * (std::max(span(c.lower, a, false), span(c.upper, a, false)).mm() +
                                      std::min(span(c.lower, a, true), span(c.upper, a, true)).mm());
         gap.fromMm[a] = gap.toMm[a] = middle;
     }
-    gap.fromMm[k] = c.lower == wall ? 0.0 : m_bodies[c.lower].high[k].mm();
-    gap.toMm[k] = c.upper == wall ? m_build.insideAt[k].mm() : m_bodies[c.upper].low[k].mm();
+    gap.fromMm[k] = c.lower == caseWall ? 0.0 : m_bodies[c.lower].high[k].mm();
+    gap.toMm[k] = c.upper == caseWall ? m_build.insideAt[k].mm() : m_bodies[c.upper].low[k].mm();
     return gap;
 }
 
-void Checker::keepTightest(std::vector<Gap>& gaps, Gap gap) {
-    for (Gap& old : gaps) {
-        const bool same = old.axis == gap.axis && old.between[0].mount == gap.between[0].mount && old.between[1].mount == gap.between[1].mount &&
-                          (old.between[0].face == Face::KeepOut) == (gap.between[0].face == Face::KeepOut) &&
-                          (old.between[1].face == Face::KeepOut) == (gap.between[1].face == Face::KeepOut);
-        if (same) {
-            if (gap.marginMm() < old.marginMm())
-                old = std::move(gap);
-            return;
-        }
-    }
+/// An opening underneath stands as far from the desk as the feet are high.
+void Checker::addDesk(std::vector<Gap>& gaps) const {
+    const Opening* widest = nullptr;
+    for (const Opening& o : m_build.openings)
+        if (o.side == m_build.down && o.style != OpeningStyle::Closed && o.to.empty() && (!widest || o.sizeMm[0] * o.sizeMm[1] > widest->sizeMm[0] * widest->sizeMm[1]))
+            widest = &o;
+    if (!widest)
+        return;
+    const Direction down = outward(m_build.down);
+    const std::size_t k = index(down.axis);
+    // Laid on a side it stands on pads that come with any case: common practice, no source.
+    const Measure feet = m_build.down == Side::Bottom ? m_build.feet : measureMm(3, Source::Estimate);
+    const ClearanceRule& rule = clearanceFor(Face::OpenPanel, Face::Desk);
+    Gap gap;
+    gap.axis = down.axis;
+    gap.way[k] = 1;
+    const GapEnd desk{"", "desk", Face::Desk, {}}, opening{"", widest->name.empty() ? widest->id : widest->name, Face::OpenPanel, {}};
+    gap.between = down.sign < 0 ? std::array{desk, opening} : std::array{opening, desk};
+    gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(down.axis));
+    gap.nominal = feet.value;
+    gap.worstBandMm = gap.rssBandMm = feet.tolerance.mm();
+    gap.requiredMm = rule.requiredMm;
+    applyOverride(rule, gap.requiredMm);
+    gap.rule = rule.id;
+    gap.reason = rule.reason;
+    gap.ruleSource = rule.source;
+    gap.chain = {{"feet", 1, 1, feet.value.mm(), feet.tolerance.mm(), feet.source, {DimensionOrigin::What::Feet, m_build.casePart->id, {}, {}, 0}}};
+    judge(gap);
+    const auto axes = planeAxes(m_build.down);
+    for (std::size_t i = 0; i < 2; ++i)
+        gap.fromMm[index(axes[i])] = gap.toMm[index(axes[i])] = widest->centreMm[i];
+    const double wallMm = m_build.caseSpec().wall.value.mm(), face = down.sign < 0 ? -wallMm : m_build.insideAt[k].mm() + wallMm;
+    gap.fromMm[k] = down.sign < 0 ? face - feet.value.mm() : face;
+    gap.toMm[k] = down.sign < 0 ? face : face + feet.value.mm();
     gaps.push_back(std::move(gap));
 }
 
@@ -337,7 +313,7 @@ void Checker::addEnvelope(FitResult& result) const {
     for (std::size_t a = 0; a < 3; ++a)
         if (a != down)
             result.footprintCm2 *= result.outsideMm[a];
-    result.feetMm = m_build.down == Side::Bottom ? m_build.caseSpec().feetMm : 3.0;
+    result.feetMm = m_build.down == Side::Bottom ? m_build.feet.value.mm() : 3.0;
 }
 
 } // namespace
@@ -351,6 +327,14 @@ double chanceAbove(double gapMm, double rssBandMm, double requiredMm) {
     return 0.5 * std::erfc(-(gapMm - requiredMm) / sigma / std::numbers::sqrt2);
 }
 
-FitResult check(const Build& build, const Options& options) { return Checker(build, options).run(); }
+FitResult check(const Build& build, const Options& options) {
+    Checker checker(build, options);
+    FitResult result;
+    result.gaps = checker.gaps();
+    checker.addEnvelope(result);
+    return result;
+}
+
+std::vector<Gap> gapsOf(const Build& build, std::size_t placed, const Options& options) { return Checker(build, options, placed).gaps(); }
 
 } // namespace core::fit

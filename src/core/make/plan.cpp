@@ -54,6 +54,7 @@ double usualMinutes(PartKind kind) { // engineering judgement
     case PartKind::Card: return 5;
     case PartKind::PowerSupply: return 8;
     case PartKind::Fan: return 4;
+    case PartKind::Radiator: return 10;
     default: return 3;
     }
 }
@@ -77,6 +78,7 @@ int usualOrder(PartKind kind) {
     case PartKind::Cooler: return 5;
     case PartKind::Board: return 1;
     case PartKind::PowerSupply: return 6;
+    case PartKind::Radiator: return 6;
     case PartKind::Adapter:
     case PartKind::Cable: return 7;
     case PartKind::Card: return 8;
@@ -146,6 +148,42 @@ Result<std::vector<Step>> orderSteps(const Build& build) {
     return steps;
 }
 
+/// Cutting the case comes before anything is in it: swarf and electronics do not go together.
+void addModifications(const Build& build, std::vector<Step>& steps) {
+    const std::size_t n = build.modified.size();
+    if (n == 0)
+        return;
+    for (Step& step : steps) {
+        for (std::size_t& need : step.needs)
+            need += n;
+        if (step.place == "case")
+            for (std::size_t i = 0; i < n; ++i)
+                step.needs.push_back(i);
+    }
+    std::vector<Step> first;
+    for (const Modification* m : build.modified) {
+        Step step{.mount = "modify:" + m->id, .text = m->name, .tool = m->tool.empty() ? "saw, file" : m->tool, .place = "case", .minutes = m->minutes};
+        step.safety = m->safety.empty() ? "Eyes, ears and mask; clamp the work; gloves off near spinning tools. Electronics and riser out before cutting, no swarf left." : m->safety;
+        first.push_back(std::move(step));
+    }
+    steps.insert(steps.begin(), first.begin(), first.end());
+}
+
+/// Leads and adapters go in when both of their ends are there.
+void addLeads(const Build& build, std::vector<Step>& steps) {
+    for (const Joined& j : build.joined) {
+        Step step{.mount = "lead:" + j.part->id + "@" + j.from, .text = j.part->name, .tool = "hands", .place = "case", .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : 1.5,
+                  .safety = j.part->step.safety};
+        std::vector<std::string> ends = j.to;
+        ends.push_back(j.from);
+        for (const std::string& end : ends)
+            for (std::size_t i = 0; i < steps.size(); ++i)
+                if (!end.empty() && steps[i].mount == endName(end).mount)
+                    step.needs.push_back(i);
+        steps.push_back(std::move(step));
+    }
+}
+
 } // namespace
 
 const Material* materialOf(std::string_view id) {
@@ -198,6 +236,10 @@ Result<Plan> plan(const Project& project, const Build& build) {
     if (!steps)
         return tl::make_unexpected(steps.error());
     plan.steps = std::move(*steps);
+    addModifications(build, plan.steps);
+    addLeads(build, plan.steps);
+    for (const Modification* m : build.modified)
+        plan.cost += m->price;
     for (const Step& step : plan.steps)
         plan.minutes += step.minutes;
     addUndo(plan);

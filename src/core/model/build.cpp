@@ -28,6 +28,13 @@ Length Chain::nominal(const std::vector<Dimension>& dimensions) const {
     return Length::fromUm(halfUm >= 0 ? (halfUm + 1) / 2 : (halfUm - 1) / 2);
 }
 
+EndName endName(std::string_view end) {
+    const auto colon = end.rfind(':');
+    if (colon == std::string_view::npos)
+        return {std::string(end), {}};
+    return {std::string(end.substr(0, colon)), std::string(end.substr(colon + 1))};
+}
+
 const Placed* Build::at(std::string_view mount) const {
     const auto it = std::find_if(placed.begin(), placed.end(), [&](const Placed& p) { return p.mount == mount; });
     return it == placed.end() ? nullptr : &*it;

@@ -5,10 +5,22 @@
 
 namespace core {
 
+/// Where in the project a dimension is written down, so that a measured value can be put in its place.
+struct DimensionOrigin {
+    enum class What { None, PartSize, MountAt, VariantAt, BodyAt, BodySize, PortAt, Wall, Feet };
+    What what = What::None;
+    std::string part;    ///< id on the shelf of the part that owns it
+    std::string item;    ///< id of the mount, name of the body, id of the port
+    std::string variant; ///< of the mount
+    std::size_t axis = 0; ///< own axis of the owner
+    friend bool operator==(const DimensionOrigin&, const DimensionOrigin&) = default;
+};
+
 /// One measured size or offset that chains are made of.
 struct Dimension {
     std::string label;
     Measure measure;
+    DimensionOrigin origin;
 };
 
 /// A coordinate as a signed sum of dimensions. Coefficients are in halves (2 = once), as centred parts need them.
@@ -45,11 +57,23 @@ struct Placed {
     FanMode mode = FanMode::Fixed;
     double duty = 0.6;
     std::optional<double> powerLimitW;
+    std::string variant;        ///< of its mount; empty: the mount as it is
+    std::vector<Port> ports;    ///< of the part, with the plugs chosen
 
     /// Sustained draw at a load share of one, W.
     [[nodiscard]] double powerW() const { return powerLimitW.value_or(part->powerW); }
     [[nodiscard]] Direction facing() const { return frame.axis[2]; }
 };
+
+/// A cable or adapter in use. Ends are "mount:port"; the case is "case".
+struct Joined {
+    const Part* part = nullptr;
+    std::string from;
+    std::vector<std::string> to;
+};
+/// Mount and port of an end "tray/cpu:eps-8".
+struct EndName { std::string mount, port; };
+[[nodiscard]] EndName endName(std::string_view end);
 
 struct Build {
     std::string revision;
@@ -60,6 +84,9 @@ struct Build {
     std::array<Chain, 3> inside; ///< inner size of the case along x, y, z
     std::array<Length, 3> insideAt;
     Orientation down = Side::Bottom;
+    std::vector<Joined> joined;
+    std::vector<const Modification*> modified; ///< of the case, in the order they were made
+    Measure feet;
 
     [[nodiscard]] const CaseSpec& caseSpec() const { return std::get<CaseSpec>(casePart->spec); }
     [[nodiscard]] const Placed* at(std::string_view mount) const;
@@ -74,6 +101,13 @@ struct Build {
 
 /// The chain of revisions from the first to @p revisionId. Errors as in resolve().
 [[nodiscard]] Result<std::vector<const Revision*>> lineage(const Project& project, std::string_view revisionId);
+
+/// As resolve(), with changes added to the revision: what a trial would give, without a copy of the project.
+[[nodiscard]] Result<Build> resolveWith(const Project& project, std::string_view revisionId, const std::vector<Change>& more);
+
+/// Puts a measured value in the place a dimension comes from. Errors: it comes from nowhere that can be measured, or the
+/// part, mount, body or port is gone.
+[[nodiscard]] Result<void> setMeasured(Project& project, const DimensionOrigin& origin, const Measure& value);
 
 /// Checks ranges and references of the whole project: every problem found, in order of appearance.
 [[nodiscard]] std::vector<Problem> validate(const Project& project);

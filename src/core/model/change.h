@@ -46,8 +46,30 @@ struct MovePart {
 struct Orient { Orientation down = Side::Bottom; friend bool operator==(const Orient&, const Orient&) = default; };
 struct LimitPower { std::string mount; double watts = 0; friend bool operator==(const LimitPower&, const LimitPower&) = default; };
 
+/// Chooses one of the variants of a mount; empty: the mount as it is.
+struct ChooseVariant { std::string mount; std::string variant; friend bool operator==(const ChooseVariant&, const ChooseVariant&) = default; };
+/// Another plug in a socket: straight, or angled with its lead leaving in an own direction of the part.
+struct SetPlug {
+    std::string mount;
+    std::string port;
+    PlugStyle style = PlugStyle::Straight;
+    Direction towards{Axis::Y, 1};
+    friend bool operator==(const SetPlug&, const SetPlug&) = default;
+};
+/// A cable or adapter that joins sockets, named "mount:port"; the case itself is "case".
+struct Connect {
+    std::string part;
+    std::string from;
+    std::vector<std::string> to;
+    friend bool operator==(const Connect&, const Connect&) = default;
+};
+struct Disconnect { std::string part; std::string from; friend bool operator==(const Disconnect&, const Disconnect&) = default; };
+struct SetFeet { double mm = 8; friend bool operator==(const SetFeet&, const SetFeet&) = default; };
+/// Carries out a modification of the case.
+struct Modify { std::string modification; friend bool operator==(const Modify&, const Modify&) = default; };
+
 using Change = std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart,
-                            Orient, LimitPower>;
+                            Orient, LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify>;
 
 /// The change in words, made from the change itself, e.g. "Cooler L37 to Cooler L47".
 /// @p before names what was there; pass the project so that parts are called by their names.

@@ -28,10 +28,14 @@ namespace {
 std::string settingOf(const Change& change) {
     return std::visit([](const auto& c) -> std::string {
         using T = std::decay_t<decltype(c)>;
-        if constexpr (std::is_same_v<T, SetFan> || std::is_same_v<T, LimitPower> || std::is_same_v<T, SwapPart>)
+        if constexpr (std::is_same_v<T, SetFan> || std::is_same_v<T, LimitPower> || std::is_same_v<T, SwapPart> || std::is_same_v<T, ChooseVariant>)
             return c.mount;
         else if constexpr (std::is_same_v<T, SetScreen> || std::is_same_v<T, SetOpening>)
             return c.opening;
+        else if constexpr (std::is_same_v<T, SetPlug>)
+            return c.mount + ":" + c.port;
+        else if constexpr (std::is_same_v<T, SetFeet>)
+            return "feet";
         else if constexpr (std::is_same_v<T, Orient>)
             return "gravity";
         else

@@ -65,6 +65,49 @@ struct Namer {
     std::string operator()(const Orient& c) const {
         return c.down == Side::Bottom ? "Standing upright" : "Laid on its " + std::string(sideWord(c.down)) + " side";
     }
+    std::string operator()(const ChooseVariant& c) const {
+        if (c.variant.empty())
+            return at(c.mount) + " as the place is drawn";
+        const auto slash = c.mount.rfind('/');
+        const Placed* parent = before && slash != std::string::npos ? before->at(c.mount.substr(0, slash)) : nullptr;
+        const Part* owner = slash == std::string::npos ? (before ? before->casePart : nullptr) : parent ? parent->part : nullptr;
+        const std::string last = slash == std::string::npos ? c.mount : c.mount.substr(slash + 1);
+        if (owner)
+            for (const Mount& m : owner->mounts)
+                for (const MountVariant& v : m.variants)
+                    if (m.id == last && v.id == c.variant)
+                        return at(c.mount) + ": " + (v.name.empty() ? v.id : v.name);
+        return at(c.mount) + ": " + c.variant;
+    }
+    std::string operator()(const SetPlug& c) const {
+        return at(c.mount) + ", " + (c.style == PlugStyle::Straight ? "straight plug" : "angled plug") + " at " + c.port +
+               (c.style == PlugStyle::Straight ? "" : ", lead towards its own " + directionWord(c.towards));
+    }
+    std::string operator()(const Connect& c) const {
+        std::string words = part(c.part);
+        if (!c.from.empty())
+            words += " from " + end(c.from);
+        for (std::size_t i = 0; i < c.to.size(); ++i)
+            words += (i ? ", " : " to ") + end(c.to[i]);
+        return words;
+    }
+    std::string operator()(const Disconnect& c) const { return part(c.part) + (c.from.empty() ? "" : " at " + end(c.from)) + " unplugged"; }
+    std::string operator()(const SetFeet& c) const {
+        std::string mm = std::to_string(c.mm);
+        mm.erase(mm.find('.') + 2);
+        return "Feet of " + mm + " mm";
+    }
+    std::string operator()(const Modify& c) const {
+        if (before)
+            for (const Modification& m : before->caseSpec().modifications)
+                if (m.id == c.modification)
+                    return m.name;
+        return "Modification " + c.modification;
+    }
+    std::string end(const std::string& text) const {
+        const EndName name = endName(text);
+        return (name.mount == "case" ? "the case" : at(name.mount)) + (name.port.empty() ? "" : " (" + name.port + ")");
+    }
     std::string operator()(const LimitPower& c) const {
         return at(c.mount) + " limited to " + std::to_string(std::lround(c.watts)) + " W";
     }

@@ -5,10 +5,10 @@
 
 namespace core {
 namespace {
-constexpr WordTable<PartKind, 12> kindWords{{{PartKind::Case, "case"}, {PartKind::Board, "board"},
+constexpr WordTable<PartKind, 13> kindWords{{{PartKind::Case, "case"}, {PartKind::Board, "board"},
     {PartKind::Processor, "processor"}, {PartKind::Cooler, "cooler"}, {PartKind::Fan, "fan"}, {PartKind::Card, "card"},
     {PartKind::PowerSupply, "supply"}, {PartKind::Drive, "drive"}, {PartKind::Memory, "memory"},
-    {PartKind::Adapter, "adapter"}, {PartKind::Cable, "cable"}, {PartKind::Made, "made"}}};
+    {PartKind::Adapter, "adapter"}, {PartKind::Cable, "cable"}, {PartKind::Made, "made"}, {PartKind::Radiator, "radiator"}}};
 constexpr WordTable<Side, 6> sideWords{{{Side::Left, "left"}, {Side::Right, "right"}, {Side::Front, "front"},
     {Side::Rear, "rear"}, {Side::Bottom, "bottom"}, {Side::Top, "top"}}};
 } // namespace

@@ -4,13 +4,14 @@
 
 #include <array>
 #include <map>
+#include <optional>
 #include <string>
 #include <variant>
 #include <vector>
 
 namespace core {
 
-enum class PartKind { Case, Board, Processor, Cooler, Fan, Card, PowerSupply, Drive, Memory, Adapter, Cable, Made };
+enum class PartKind { Case, Board, Processor, Cooler, Fan, Card, PowerSupply, Drive, Memory, Adapter, Cable, Made, Radiator };
 enum class Axis { X, Y, Z };
 
 [[nodiscard]] constexpr std::size_t index(Axis axis) { return static_cast<std::size_t>(axis); }
@@ -40,6 +41,27 @@ struct Offset {
     friend bool operator==(const Offset&, const Offset&) = default;
 };
 
+/// Another way a part can sit at a mount: a supply turned, a fan outside, a radiator biased to one end. What is not said
+/// is as in the mount itself.
+struct MountVariant {
+    std::string id;
+    std::string name;
+    std::optional<std::vector<PartKind>> accepts;
+    std::optional<std::array<Offset, 3>> at;
+    std::optional<Direction> facing;
+    std::optional<Direction> up;
+    friend bool operator==(const MountVariant&, const MountVariant&) = default;
+};
+
+/// How far a part may be moved at its mount without new holes: rows of holes, slots, stand-offs.
+struct Slide {
+    Axis axis = Axis::X; ///< of the owner
+    double fromMm = 0;
+    double toMm = 0;
+    double stepMm = 0; ///< 0: anywhere between
+    friend bool operator==(const Slide&, const Slide&) = default;
+};
+
 /// A named place where a part of a kind can go. Axes are those of the owner (the case, or a part that carries others).
 struct Mount {
     std::string id;
@@ -48,21 +70,61 @@ struct Mount {
     std::array<Offset, 3> at;
     Direction facing{Axis::Z, 1}; ///< owner direction into which the part's depth (its own z) grows
     Direction up{Axis::Y, 1};     ///< owner direction of the part's own y
+    std::vector<MountVariant> variants;
+    std::vector<Slide> slides;
     friend bool operator==(const Mount&, const Mount&) = default;
 };
 
-enum class Shape { Box, Cylinder };
+/// Tube and ribbon are swept along a route: round (tubes, leads) or flat (risers, flat leads).
+enum class Shape { Box, Cylinder, Tube, Ribbon };
 enum class BodyRole { Solid, KeepOut };
+/// What a keep-out is kept for. It decides what the neighbour must leave free.
+enum class Use { Plug, Lead, Blades, Tool, Foot, Frame };
+
+/// A hole through a plate, from the body's low corner in the two axes across @c along, in their order.
+struct Cutout {
+    bool round = false; ///< an ellipse that fills the rectangle
+    std::array<double, 2> atMm{};
+    std::array<double, 2> sizeMm{};
+    friend bool operator==(const Cutout&, const Cutout&) = default;
+};
 
 /// A solid or a space that must stay free, as an offset from the part's low corner in the part's own axes.
 struct Body {
     std::string name;
     Shape shape = Shape::Box;
-    Axis along = Axis::Z; ///< axis of a cylinder
+    Axis along = Axis::Z; ///< axis of a cylinder, and of the holes through a plate
     BodyRole role = BodyRole::Solid;
     std::array<Measure, 3> at;
-    Size3 size;
+    Size3 size;                    ///< tube: diameter twice; ribbon: width and thickness; the third is not used
+    Use use = Use::Plug;           ///< of a keep-out
+    std::array<double, 3> turnDeg{}; ///< turned about its own middle: about x, then y, then z of the part
+    std::vector<Cutout> cutouts;   ///< of a box
+    std::vector<std::array<double, 3>> routeMm; ///< middle line of a tube or ribbon, from @c at
+    double bendMm = 0;             ///< least bend radius of a tube or ribbon, of its middle line
     friend bool operator==(const Body&, const Body&) = default;
+};
+
+enum class PlugStyle { Straight, Angled };
+
+/// A socket of a part at its place: the plug that goes in needs room, and a lead can be measured to it.
+struct Port {
+    std::string id;
+    std::string kind; ///< of the plug, e.g. "card-8"
+    std::array<Measure, 3> at; ///< middle of the socket, from the part's low corner in its own axes
+    Direction out{Axis::Z, 1}; ///< own direction in which the plug is pulled off
+    PlugStyle plug = PlugStyle::Straight;
+    Direction towards{Axis::Y, 1}; ///< own direction in which the lead of an angled plug leaves
+    std::vector<Direction> angledWays; ///< directions in which angled plugs can be had; empty: none
+    friend bool operator==(const Port&, const Port&) = default;
+};
+
+/// What a part with lanes can do, or a pair of sockets lets through.
+struct Link {
+    int generation = 3; ///< 1 to 5
+    int lanes = 4;      ///< 1 to 16
+    double needGbs = 0; ///< what the job needs of it, Gb/s; 0: not said
+    friend bool operator==(const Link&, const Link&) = default;
 };
 
 enum class Side { Left, Right, Front, Rear, Bottom, Top };
@@ -102,7 +164,32 @@ struct Panel {
     Side side = Side::Left;
     bool flexible = false; ///< may be forced out by up to 2 mm
     bool removable = true;
+    double lipMm = 0; ///< frame that stays around the opening when the panel is off, on all four edges
     friend bool operator==(const Panel&, const Panel&) = default;
+};
+
+/// Something a modification takes away, and what does its work afterwards.
+struct Loss {
+    std::string what;     ///< e.g. "front USB"
+    std::string gives;    ///< kind of plug the case no longer offers; empty: none
+    std::string needs;    ///< kind of plug the case no longer takes up; empty: none
+    std::string mount;    ///< place that is gone; empty: none
+    std::string replace;  ///< what then needs replacing, in words; empty: nothing
+    std::string replacedBy; ///< kind of plug that the replacement brings; the ledger looks for it in the build
+    friend bool operator==(const Loss&, const Loss&) = default;
+};
+
+/// A change that can be made to a case with tools: what it takes away, what it costs and how it is done.
+struct Modification {
+    std::string id;
+    std::string name;
+    std::vector<Loss> losses;
+    std::vector<std::string> opens; ///< openings that become plain holes
+    double minutes = 0;
+    double price = 0;
+    std::string tool;
+    std::string safety; ///< empty: the usual cautions for cutting
+    friend bool operator==(const Modification&, const Modification&) = default;
 };
 
 struct CaseSpec {
@@ -114,7 +201,19 @@ struct CaseSpec {
     std::vector<Chamber> chambers;
     std::vector<Panel> panels;
     std::vector<Opening> openings;
+    std::vector<Modification> modifications; ///< that can be made
     friend bool operator==(const CaseSpec&, const CaseSpec&) = default;
+};
+
+/// A slot with lanes. Slots that share lanes name the same group: one of them in use halves or stops the other.
+struct BoardSlot {
+    std::string kind;     ///< of plug, e.g. "slot-x16", "m.2"
+    int generation = 4;
+    int lanes = 4;
+    bool chipset = false; ///< lanes come from the chipset, else from the processor
+    std::string group;    ///< shared lanes; empty: its own
+    int lanesShared = 0;  ///< left when another slot of the group is in use
+    friend bool operator==(const BoardSlot&, const BoardSlot&) = default;
 };
 
 struct BoardSpec {
@@ -122,6 +221,11 @@ struct BoardSpec {
     std::string socket;
     std::string memoryKind;
     bool graphicsOutput = true; ///< has a socket for the picture of a processor with graphics
+    int memorySlots = 2;
+    int memoryChannels = 2;
+    int chipsetLanes = 0;       ///< the chipset has for slots; 0: not stated
+    std::vector<BoardSlot> laneSlots;
+    double headerA = 1.0;       ///< a fan header carries
     friend bool operator==(const BoardSpec&, const BoardSpec&) = default;
 };
 
@@ -131,10 +235,11 @@ struct ProcessorSpec {
     double clockMhz = 4000; ///< sustained clock at its power at 70 °C
     double limitC = 95;
     double dieResistance = 0.30; ///< K/W, die to lid with paste
+    int lanes = 0;               ///< for slots, 0: not stated
     friend bool operator==(const ProcessorSpec&, const ProcessorSpec&) = default;
 };
 
-enum class CoolerType { TopDown, Tower };
+enum class CoolerType { TopDown, Tower, Liquid };
 
 struct CoolerSpec {
     CoolerType type = CoolerType::TopDown;
@@ -142,6 +247,8 @@ struct CoolerSpec {
     double fanFrameMm = 92;
     double fanThicknessMm = 15;
     double ratedTdpW = 0; ///< 0: not stated, the fins are taken from the size
+    std::string metal;    ///< of what the liquid touches: "copper", "aluminium", "nickel"; empty: no liquid
+    bool pump = false;    ///< the pump sits on this block
     friend bool operator==(const CoolerSpec&, const CoolerSpec&) = default;
 };
 
@@ -152,6 +259,7 @@ struct FanSpec {
     double shutoffPa = 0;
     double levelDba = 0; ///< at 1 m
     double minDuty = 0.20;
+    double currentA = 0; ///< 0: not stated, power / 12 V
     friend bool operator==(const FanSpec&, const FanSpec&) = default;
 };
 
@@ -170,6 +278,10 @@ struct PowerSupplySpec {
     double ratedW = 600;
     double efficiency = 0.90;
     bool brick = false; ///< converter outside the case
+    double peakW = 0;       ///< for a millisecond; 0: not stated
+    double rail12A = 0;     ///< current of the 12 V rail; 0: not stated
+    double twelvePinW = 0;  ///< what the sense wires of its 12-pin plug allow: 150, 300, 450 or 600; 0: not stated
+    std::string cableFamily; ///< its modular leads; empty: leads are fixed
     friend bool operator==(const PowerSupplySpec&, const PowerSupplySpec&) = default;
 };
 
@@ -179,6 +291,28 @@ struct DriveSpec {
     DriveForm form = DriveForm::M2Bare;
     double limitC = 70;
     friend bool operator==(const DriveSpec&, const DriveSpec&) = default;
+};
+
+struct RadiatorSpec {
+    double frameMm = 120; ///< of one fan place
+    int fans = 1;
+    double plateMm = 1.0; ///< of the plate its fan screws go through
+    std::string metal = "aluminium"; ///< of what the liquid touches
+    bool pump = false;    ///< the pump sits in its end tank
+    friend bool operator==(const RadiatorSpec&, const RadiatorSpec&) = default;
+};
+
+struct AdapterSpec {
+    double limitW = 0;     ///< it passes at most; 0: the limit of its plugs
+    bool moulded = false;  ///< plug moulded on the wires, not crimped
+    friend bool operator==(const AdapterSpec&, const AdapterSpec&) = default;
+};
+
+struct CableSpec {
+    double lengthMm = 500; ///< plug to plug
+    std::string family;    ///< of modular supplies it belongs to; empty: any
+    double limitW = 0;     ///< it passes at most; 0: the limit of its plugs
+    friend bool operator==(const CableSpec&, const CableSpec&) = default;
 };
 
 struct MemorySpec {
@@ -200,7 +334,7 @@ struct MadeSpec {
 };
 
 using Spec = std::variant<std::monostate, CaseSpec, BoardSpec, ProcessorSpec, CoolerSpec, FanSpec, CardSpec,
-                          PowerSupplySpec, DriveSpec, MemorySpec, MadeSpec>;
+                          PowerSupplySpec, DriveSpec, MemorySpec, MadeSpec, RadiatorSpec, AdapterSpec, CableSpec>;
 
 struct Fastener {
     std::string kind; ///< e.g. "M3 x 6 pan"
@@ -226,6 +360,8 @@ struct Part {
     std::vector<Mount> mounts;
     std::map<std::string, int> gives; ///< sockets and plugs it offers, by kind
     std::map<std::string, int> needs; ///< sockets and plugs it takes up, by kind
+    std::vector<Port> ports;          ///< those whose place is known
+    std::optional<Link> link;         ///< lanes of a card, drive or adapter
     double powerW = 0;   ///< sustained draw
     double massG = 0;
     double price = 0;

@@ -40,7 +40,16 @@ struct Brief {
     double altitudeM = 0.0;
     std::string load;        ///< id of the load that the targets are judged at
     std::vector<Target> targets;
+    std::array<double, 3> carryBoxMm{}; ///< inner size of the box it is carried in; 0: none
     friend bool operator==(const Brief&, const Brief&) = default;
+};
+
+/// A need that the user sets instead of the one of a clearance rule.
+struct NeedOverride {
+    std::string rule; ///< id of a clearance rule
+    double needMm = 0;
+    std::string note; ///< why
+    friend bool operator==(const NeedOverride&, const NeedOverride&) = default;
 };
 
 /// The printer that made parts must fit.
@@ -66,6 +75,7 @@ struct Project {
     Brief brief;
     Printer printer;
     std::vector<Load> loads;
+    std::vector<NeedOverride> needs;
     std::vector<Part> shelf;
     std::vector<Revision> revisions;
     std::string baseline; ///< revision id or empty

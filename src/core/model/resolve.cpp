@@ -10,7 +10,7 @@ class Resolver {
 public:
     explicit Resolver(const Project& project) : m_project(project) {}
 
-    Result<Build> run(std::string_view revisionId);
+    Result<Build> run(std::string_view revisionId, const std::vector<Change>& more);
 
 private:
     struct Order {
@@ -22,6 +22,8 @@ private:
         double duty = 0.6;
         std::optional<double> powerLimitW;
         std::array<Length, 3> shift{};
+        std::string variant;
+        std::vector<SetPlug> plugs;
     };
     using Check = std::optional<Problem>;
 
@@ -37,12 +39,20 @@ private:
     Check applyTo(const MovePart& c, const std::string& place);
     Check applyTo(const Orient& c, const std::string& place);
     Check applyTo(const LimitPower& c, const std::string& place);
+    Check applyTo(const ChooseVariant& c, const std::string& place);
+    Check applyTo(const SetPlug& c, const std::string& place);
+    Check applyTo(const Connect& c, const std::string& place);
+    Check applyTo(const Disconnect& c, const std::string& place);
+    Check applyTo(const SetFeet& c, const std::string& place);
+    Check applyTo(const Modify& c, const std::string& place);
 
     Check placeAll();
     Check placeOne(const Order& order);
+    static Check setPlugs(const Order& order, Placed& placed);
+    Check checkEnds() const;
     Order* order(std::string_view mount);
     Opening* opening(std::string_view id);
-    std::size_t dimension(std::string label, const Measure& measure);
+    std::size_t dimension(std::string label, const Measure& measure, DimensionOrigin origin = {});
     static Problem unknown(const std::string& place, const std::string& kind, const std::string& id) {
         return {place, kind + " \"" + id + "\" is not there", "name one that exists, or add it first"};
     }
@@ -52,7 +62,7 @@ private:
     std::vector<Order> m_orders;
 };
 
-Result<Build> Resolver::run(std::string_view revisionId) {
+Result<Build> Resolver::run(std::string_view revisionId, const std::vector<Change>& more) {
     const auto line = lineage(m_project, revisionId);
     if (!line)
         return tl::make_unexpected(line.error());
@@ -61,6 +71,9 @@ Result<Build> Resolver::run(std::string_view revisionId) {
         for (std::size_t i = 0; i < revision->changes.size(); ++i)
             if (auto wrong = apply(revision->changes[i], "revision " + revision->id + ", change " + std::to_string(i + 1)))
                 return tl::make_unexpected(*wrong);
+    for (const Change& change : more)
+        if (auto wrong = apply(change, "the change tried"))
+            return tl::make_unexpected(*wrong);
     if (!m_build.casePart)
         return problem("revision " + std::string(revisionId), "no case is chosen",
                        "start the first revision with a change of kind \"case\"");
@@ -95,6 +108,8 @@ Resolver::Check Resolver::applyTo(const SetCase& c, const std::string& place) {
     const std::vector<Opening> oldOriginal = second ? m_build.caseSpec().openings : std::vector<Opening>{};
     m_build.casePart = part;
     m_build.openings = m_build.caseSpec().openings;
+    m_build.feet = measureMm(m_build.caseSpec().feetMm, Source::Drawing);
+    m_build.modified.clear(); // another case has not been cut yet
     for (Opening& now : m_build.openings)
         for (std::size_t i = 0; i < before.size(); ++i)
             if (before[i].id == now.id && before[i].screen != oldOriginal[i].screen)
@@ -139,6 +154,73 @@ Resolver::Check Resolver::applyTo(const RemovePart& c, const std::string& place)
         return unknown(place, "a part at mount", c.mount);
     const std::string below = c.mount + "/";
     std::erase_if(m_orders, [&](const Order& o) { return o.mount == c.mount || o.mount.starts_with(below); });
+    std::erase_if(m_build.joined, [&](const Joined& j) {
+        const auto gone = [&](const std::string& end) {
+            const std::string mount = endName(end).mount;
+            return mount == c.mount || mount.starts_with(below);
+        };
+        return gone(j.from) || (!j.to.empty() && std::all_of(j.to.begin(), j.to.end(), gone));
+    });
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const ChooseVariant& c, const std::string& place) {
+    Order* o = order(c.mount);
+    if (!o)
+        return unknown(place, "a part at mount", c.mount);
+    o->variant = c.variant;
+    o->place = place;
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const SetPlug& c, const std::string& place) {
+    Order* o = order(c.mount);
+    if (!o)
+        return unknown(place, "a part at mount", c.mount);
+    std::erase_if(o->plugs, [&](const SetPlug& other) { return other.port == c.port; });
+    o->plugs.push_back(c);
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const Connect& c, const std::string& place) {
+    const Part* part = m_project.part(c.part);
+    if (!part)
+        return unknown(place, "part", c.part);
+    if (part->kind != PartKind::Cable && part->kind != PartKind::Adapter)
+        return Problem{place, "\"" + c.part + "\" is a " + std::string(kindWord(part->kind)), "a cable or an adapter"};
+    m_build.joined.push_back({part, c.from, c.to});
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const Disconnect& c, const std::string& place) {
+    const auto it = std::find_if(m_build.joined.begin(), m_build.joined.end(), [&](const Joined& j) { return j.part->id == c.part && j.from == c.from; });
+    if (it == m_build.joined.end())
+        return unknown(place, "a cable at \"" + c.from + "\", part", c.part);
+    m_build.joined.erase(it);
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const SetFeet& c, const std::string& place) {
+    if (!(c.mm >= 0 && c.mm <= 200))
+        return Problem{place, "feet of " + std::to_string(c.mm) + " mm", "from 0 to 200 mm"};
+    m_build.feet = measureMm(c.mm, Source::Drawing);
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::applyTo(const Modify& c, const std::string& place) {
+    const auto& all = m_build.casePart ? m_build.caseSpec().modifications : std::vector<Modification>{};
+    const auto it = std::find_if(all.begin(), all.end(), [&](const Modification& m) { return m.id == c.modification; });
+    if (it == all.end())
+        return unknown(place, "modification", c.modification);
+    if (std::find(m_build.modified.begin(), m_build.modified.end(), &*it) == m_build.modified.end())
+        m_build.modified.push_back(&*it);
+    for (const std::string& id : it->opens) {
+        Opening* o = opening(id);
+        if (!o)
+            return unknown(place, "opening", id);
+        o->style = OpeningStyle::Plain;
+        o->perforation = 1;
+    }
     return std::nullopt;
 }
 
@@ -203,15 +285,15 @@ Resolver::Check Resolver::applyTo(const LimitPower& c, const std::string& place)
     return std::nullopt;
 }
 
-std::size_t Resolver::dimension(std::string label, const Measure& measure) {
-    m_build.dimensions.push_back({std::move(label), measure});
+std::size_t Resolver::dimension(std::string label, const Measure& measure, DimensionOrigin origin) {
+    m_build.dimensions.push_back({std::move(label), measure, std::move(origin)});
     return m_build.dimensions.size() - 1;
 }
 
 Resolver::Check Resolver::placeAll() {
     constexpr std::array<const char*, 3> names{"inner width", "inner depth", "inner height"};
     for (std::size_t a = 0; a < 3; ++a) {
-        m_build.inside[a].add(dimension("case " + std::string(names[a]), m_build.casePart->size[a]), 2);
+        m_build.inside[a].add(dimension("case " + std::string(names[a]), m_build.casePart->size[a], {DimensionOrigin::What::PartSize, m_build.casePart->id, {}, {}, a}), 2);
         m_build.insideAt[a] = m_build.inside[a].nominal(m_build.dimensions);
     }
     std::stable_sort(m_orders.begin(), m_orders.end(), [](const Order& a, const Order& b) {
@@ -221,6 +303,35 @@ Resolver::Check Resolver::placeAll() {
     for (const Order& o : m_orders)
         if (auto wrong = placeOne(o))
             return wrong;
+    return checkEnds();
+}
+
+/// Every end of a cable is at something that is there.
+Resolver::Check Resolver::checkEnds() const {
+    for (const Joined& j : m_build.joined) {
+        std::vector<std::string> ends = j.to;
+        if (!j.from.empty())
+            ends.push_back(j.from);
+        for (const std::string& end : ends) {
+            const EndName name = endName(end);
+            if (name.mount != "case" && !m_build.at(name.mount))
+                return Problem{"connection of " + j.part->id, "nothing is placed at \"" + name.mount + "\"", "an end such as \"tray:eps-8\", or take the cable out first"};
+        }
+    }
+    return std::nullopt;
+}
+
+Resolver::Check Resolver::setPlugs(const Order& o, Placed& p) {
+    p.ports = o.part->ports;
+    for (const SetPlug& plug : o.plugs) {
+        const auto port = std::find_if(p.ports.begin(), p.ports.end(), [&](const Port& q) { return q.id == plug.port; });
+        if (port == p.ports.end())
+            continue; // another part has come to this mount; its sockets are its own
+        if (plug.style == PlugStyle::Angled && plug.towards.axis == port->out.axis)
+            return Problem{o.place, "an angled plug at \"" + plug.port + "\" cannot leave along its own socket", "a direction across it"};
+        port->plug = plug.style;
+        port->towards = plug.towards;
+    }
     return std::nullopt;
 }
 
@@ -269,6 +380,21 @@ Resolver::Check Resolver::placeOne(const Order& o) {
     const Mount* mount = mountOf(*owner, last);
     if (!mount)
         return Problem{o.place, "\"" + owner->name + "\" has no mount \"" + last + "\"", "name one of its mounts"};
+    Mount varied;
+    if (!o.variant.empty()) {
+        const auto v = std::find_if(mount->variants.begin(), mount->variants.end(), [&](const MountVariant& m) { return m.id == o.variant; });
+        if (v == mount->variants.end())
+            return Problem{o.place, "mount \"" + o.mount + "\" has no variant \"" + o.variant + "\"", "name one of its variants, or none"};
+        varied = *mount;
+        varied.accepts = v->accepts.value_or(mount->accepts);
+        varied.at = v->at.value_or(mount->at);
+        varied.facing = v->facing.value_or(mount->facing);
+        varied.up = v->up.value_or(mount->up);
+        mount = &varied;
+        p.variant = o.variant;
+    }
+    if (auto wrong = setPlugs(o, p))
+        return wrong;
     if (std::find(mount->accepts.begin(), mount->accepts.end(), o.part->kind) == mount->accepts.end())
         return Problem{o.place, "mount \"" + o.mount + "\" does not take a " + std::string(kindWord(o.part->kind)),
                        "choose another mount, or let the mount accept that kind"};
@@ -294,9 +420,9 @@ Resolver::Check Resolver::placeOne(const Order& o) {
 
         const Offset& offset = mount->at[ownerAxis];
         constexpr std::array<const char*, 3> sizeWords{"width", "height", "depth"};
-        const std::size_t size = dimension(o.part->name + ", " + sizeWords[own], o.part->size[own]);
+        const std::size_t size = dimension(o.part->name + ", " + sizeWords[own], o.part->size[own], {DimensionOrigin::What::PartSize, o.part->id, {}, {}, own});
         const bool needsOffset = offset.value.value != Length{} || offset.value.tolerance != Length{};
-        const std::size_t off = needsOffset ? dimension(mount->name + ", place", offset.value) : 0;
+        const std::size_t off = needsOffset ? dimension(mount->name + ", place", offset.value, {o.variant.empty() ? DimensionOrigin::What::MountAt : DimensionOrigin::What::VariantAt, owner->id, last, o.variant, ownerAxis}) : 0;
 
         // In the owner's own axes "low" and "high" trade places when its axis runs against the case axis.
         Ref ref = offset.ref;
@@ -362,6 +488,10 @@ Result<std::vector<const Revision*>> lineage(const Project& project, std::string
     return line;
 }
 
-Result<Build> resolve(const Project& project, std::string_view revisionId) { return Resolver(project).run(revisionId); }
+Result<Build> resolve(const Project& project, std::string_view revisionId) { return Resolver(project).run(revisionId, {}); }
+
+Result<Build> resolveWith(const Project& project, std::string_view revisionId, const std::vector<Change>& more) {
+    return Resolver(project).run(revisionId, more);
+}
 
 } // namespace core

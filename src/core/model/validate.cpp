@@ -58,6 +58,10 @@ private:
         range("brief.room_c", m_project.brief.roomC, -20, 60, "°C");
         range("brief.listener_m", m_project.brief.listenerM, 0.1, 10, "m");
         range("brief.altitude_m", m_project.brief.altitudeM, -400, 6000, "m");
+        for (const double mm : m_project.brief.carryBoxMm)
+            range("brief.carry_box_mm", mm, 0, 3000, "mm");
+        for (const NeedOverride& need : m_project.needs)
+            range("needs " + need.rule + ", need_mm", need.needMm, 0, 200, "mm");
         for (std::size_t a = 0; a < 3; ++a)
             range("printer.bed_mm", m_project.printer.bedMm[a], 10, 2000, "mm");
         range("printer.flow_mm3_s", m_project.printer.flowMm3s, 0.1, 200, "mm³/s");
@@ -80,10 +84,46 @@ private:
         range(place + " (" + part.id + ").mass_g", part.massG, 0, 50000, "g");
         range(place + " (" + part.id + ").price", part.price, 0, 1e6, "");
         for (const Body& body : part.bodies)
-            for (std::size_t a = 0; a < 3; ++a)
-                checkSize(place + " (" + part.id + ").bodies " + body.name, body.size[a], false);
+            checkBody(place + " (" + part.id + ").bodies " + body.name, body);
+        checkPorts(place + " (" + part.id + ")", part);
+        if (part.link)
+            checkLink(place + " (" + part.id + ").link", part.link->generation, part.link->lanes);
+        if (part.kind == PartKind::Board)
+            for (const BoardSlot& slot : std::get<BoardSpec>(part.spec).laneSlots)
+                checkLink(place + " (" + part.id + ").slots " + slot.kind, slot.generation, slot.lanes);
+        if (part.kind == PartKind::Cable)
+            range(place + " (" + part.id + ").length_mm", std::get<CableSpec>(part.spec).lengthMm, 1, 5000, "mm");
         if (part.kind == PartKind::Case)
             checkCase(place + " (" + part.id + ")", std::get<CaseSpec>(part.spec));
+    }
+    void checkBody(const std::string& place, const Body& body) {
+        const bool run = body.shape == Shape::Tube || body.shape == Shape::Ribbon;
+        for (std::size_t a = 0; a < 3; ++a)
+            checkSize(place, body.size[a], run && a == 2);
+        if (run && body.routeMm.size() < 2)
+            add({place + ".route_mm", "a run has fewer than two points", "the points of its middle line"});
+        range(place + ".bend_mm", body.bendMm, 0, 500, "mm");
+        for (const double degrees : body.turnDeg)
+            range(place + ".turn_deg", degrees, -360, 360, "°");
+        for (const Cutout& hole : body.cutouts)
+            for (std::size_t i = 0; i < 2; ++i)
+                range(place + ".cutouts size_mm", hole.sizeMm[i], 0.01, 2000, "mm");
+        for (const auto& point : body.routeMm)
+            for (const double mm : point)
+                range(place + ".route_mm", mm, -2000, 2000, "mm");
+    }
+    void checkPorts(const std::string& place, const Part& part) {
+        std::set<std::string> seen;
+        for (const Port& port : part.ports) {
+            if (port.id.empty() || !seen.insert(port.id).second)
+                add({place + ".ports", "the id \"" + port.id + "\" is empty or used twice", "a name of its own"});
+            if (port.plug == PlugStyle::Angled && port.towards.axis == port.out.axis)
+                add({place + ".ports " + port.id, "an angled plug cannot leave along its own socket", "a direction across it"});
+        }
+    }
+    void checkLink(const std::string& place, int generation, int lanes) {
+        range(place + ", generation", generation, 1, 5, "");
+        range(place + ", lanes", lanes, 1, 16, "");
     }
     void checkCase(const std::string& place, const CaseSpec& spec) {
         checkSize(place + ".wall_mm", spec.wall, false);
