@@ -2,7 +2,9 @@
 #include "cli/commands.h"
 
 #include "core/base/text.h"
+#include "core/explain/fit_words.h"
 
+#include <cmath>
 #include <cstdio>
 
 namespace cli {
@@ -27,7 +29,91 @@ store::Json gapJson(const core::fit::Gap& gap) {
             {"state", std::string(core::fit::gapStateWord(gap.state))},
             {"mark", std::string(core::markWord(gap.mark))},
             {"rule", std::string(gap.rule)},
+            {"need_note", gap.overridden},
+            {"way", gap.way},
+            {"slanted", gap.slanted},
             {"chain", chain}};
+}
+
+/// Numbers that may be missing are null.
+store::Json numberOr(double value) { return std::isfinite(value) ? store::Json(value) : store::Json(nullptr); }
+
+store::Json roomJson(const core::Project& project, const core::verdict::Evaluation& e, const core::Show& show) {
+    store::Json rooms = store::Json::array();
+    for (const auto& r : core::fit::roomLeft(project, e.build, {.needs = project.needs}))
+        rooms.push_back({{"mount", r.mount}, {"name", r.name}, {"free", r.free}, {"size", std::string(core::fit::ownAxisWord(r.own))}, {"now_mm", r.nowMm}, {"most_mm", r.mostMm}, {"surely_mm", r.surelyMm},
+                         {"limit", r.limit}, {"rule", r.rule}, {"text", core::explain::textOf(r, show)}});
+    return rooms;
+}
+
+store::Json changesJson(const core::Project& project, const core::verdict::Evaluation& e, const std::string& load, const core::Show& show) {
+    store::Json all = store::Json::array();
+    for (const auto& gap : e.fit.gaps) {
+        if (!gap.isShort())
+            continue;
+        store::Json mends = store::Json::array();
+        for (const auto& m : core::advise::whatToChange(project, e, gap, load))
+            mends.push_back({{"change", store::changeJson(m.change)}, {"mends", m.mends}, {"won_mm", m.wonMm}, {"margin_mm", m.marginMm}, {"spoils", m.spoils}, {"processor_k", numberOr(m.processorK)},
+                             {"card_k", numberOr(m.cardK)}, {"noise_db", m.noiseDb}, {"screws", m.screws}, {"minutes", m.minutes}, {"price", m.price}, {"text", core::explain::textOf(m, show)}});
+        all.push_back({{"gap", gap.id}, {"short_mm", -gap.marginMm()}, {"mends", mends}});
+    }
+    return all;
+}
+
+store::Json measureJson(const core::fit::FitResult& fit, const core::Show& show) {
+    store::Json all = store::Json::array();
+    for (const auto& m : core::fit::measureNext(fit))
+        all.push_back({{"dimension", m.label}, {"part", m.origin.part}, {"value_mm", m.now.value.mm()}, {"tolerance_mm", m.now.tolerance.mm()}, {"source", std::string(core::sourceWord(m.now.source))},
+                       {"risk_now", m.riskNow}, {"risk_then", m.riskThen}, {"worst_won_mm", m.worstWonMm}, {"gaps", m.gaps}, {"text", core::explain::textOf(m, show)}});
+    return all;
+}
+
+store::Json insertionJson(const core::verdict::Evaluation& e) {
+    store::Json all = store::Json::array();
+    for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
+        all.push_back({{"mount", i.mount}, {"answer", std::string(core::fit::passageWord(i.passage))}, {"side", std::string(core::sideWord(i.side))}, {"margin_mm", i.marginMm}, {"tilt_deg", i.tiltDeg},
+                       {"tight", i.tight}, {"before", i.before}, {"blocked_by", i.blockedBy}, {"positions", i.poses.size()}, {"text", i.text}});
+    return all;
+}
+
+store::Json portsJson(const core::rules::PortMap& map) {
+    store::Json needs = store::Json::array(), offers = store::Json::array(), free = store::Json::array();
+    for (std::size_t n = 0; n < map.needs.size(); ++n) {
+        const auto& need = map.needs[n];
+        const auto* socket = need.socket < 0 ? nullptr : &map.sockets[static_cast<std::size_t>(need.socket)];
+        needs.push_back({{"kind", need.kind}, {"taker", need.taker.mount}, {"giver", socket ? store::Json(socket->giver.mount) : store::Json(nullptr)}, {"via", need.via}, {"short", socket == nullptr},
+                         {"text", core::explain::textOf(map, n)}});
+    }
+    for (const auto& s : map.sockets)
+        if (s.takenBy < 0)
+            free.push_back({{"kind", s.kind}, {"giver", s.giver.mount}});
+    for (const auto& o : map.offers)
+        offers.push_back({{"part", o.part}, {"name", o.name}, {"kind", o.kind}, {"price", o.price}, {"can_be_fed", o.canBeFed}});
+    return {{"plugs", needs}, {"free", free}, {"adapters", offers}};
+}
+
+store::Json linksJson(const core::rules::Wiring& wiring) {
+    store::Json all = store::Json::array();
+    for (const auto& l : wiring.links)
+        all.push_back({{"mount", l.mount}, {"chain", l.chain}, {"generation", l.generation}, {"lanes", l.lanes}, {"usable_gb_s", l.usableGbs}, {"need_gb_s", l.needGbs}, {"narrowest", l.narrowest},
+                       {"enough", l.enough}, {"text", l.text}});
+    const auto budget = [](const core::rules::LaneBudget& b) { return store::Json{{"given", b.given}, {"used", b.used}, {"users", b.users}}; };
+    return {{"chains", all}, {"lanes", {{"processor", budget(wiring.lanes.processor)}, {"chipset", budget(wiring.lanes.chipset)}}}};
+}
+
+store::Json ledgerJson(const core::rules::Wiring& wiring) {
+    store::Json all = store::Json::array();
+    for (const auto& row : wiring.ledger)
+        all.push_back({{"modification", row.modification}, {"what", row.what}, {"replace", row.replace}, {"by", row.by}, {"homeless", row.homeless}, {"open", row.open}, {"text", row.text}});
+    return all;
+}
+
+store::Json cablesJson(const core::rules::Wiring& wiring) {
+    store::Json all = store::Json::array();
+    for (const auto& c : wiring.cables)
+        all.push_back({{"part", c.part}, {"from", c.from}, {"to", c.to}, {"length_mm", c.lengthMm}, {"way_mm", c.wayMm}, {"slack_mm", c.slackMm}, {"assumed", c.assumed},
+                       {"state", std::string(core::rules::leadStateWord(c.state))}, {"text", c.text}});
+    return all;
 }
 
 } // namespace
@@ -38,6 +124,7 @@ int fit(const Options& options) {
         return badInput(looked.error());
     const core::verdict::Evaluation& e = (*looked)->evaluation;
     const std::string& revision = (*looked)->revision;
+    const core::Show show(core::UnitChoice{.currency = (*looked)->project.currency});
     bool blocked = false;
     store::Json findings = store::Json::array();
     for (const auto& f : e.findings) {
@@ -52,6 +139,14 @@ int fit(const Options& options) {
             gaps.push_back(gapJson(gap));
         print({{"revision", revision},
                {"gaps", gaps},
+               {"room", roomJson((*looked)->project, e, show)},
+               {"changes", changesJson((*looked)->project, e, options.load, show)},
+               {"measure_next", measureJson(e.fit, show)},
+               {"insertion", insertionJson(e)},
+               {"ports", portsJson(e.wiring.ports)},
+               {"links", linksJson(e.wiring)},
+               {"ledger", ledgerJson(e.wiring)},
+               {"cables", cablesJson(e.wiring)},
                {"findings", findings},
                {"volume_l", e.fit.volumeL},
                {"footprint_cm2", e.fit.footprintCm2},
@@ -65,6 +160,15 @@ int fit(const Options& options) {
     for (const auto& gap : e.fit.gaps)
         std::printf("  %-7s %s to %s: %s ±%s mm, needs %s, %s at worst\n", std::string(core::fit::gapStateWord(gap.state)).c_str(), gap.between[0].text.c_str(), gap.between[1].text.c_str(),
                     core::fixed(gap.nominal.mm(), 1).c_str(), core::fixed(gap.worstBandMm, 1).c_str(), core::fixed(gap.requiredMm, 1).c_str(), core::withSign(gap.marginMm(), 1).c_str());
+    for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
+        std::printf("  going in: %s\n", i.text.c_str());
+    for (const auto& gap : e.fit.gaps)
+        if (gap.isShort())
+            for (const auto& mend : core::advise::whatToChange((*looked)->project, e, gap, options.load))
+                if (mend.mends)
+                    std::printf("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(), core::explain::textOf(mend, show).c_str());
+    for (const auto& next : core::fit::measureNext(e.fit))
+        std::printf("  measure next: %s\n", core::explain::textOf(next, show).c_str());
     for (const auto& f : findings)
         std::printf("  %s: %s\n", f["severity"].get<std::string>().c_str(), f["text"].get<std::string>().c_str());
     return blocked ? ExitNotMet : ExitFine;

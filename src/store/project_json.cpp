@@ -181,6 +181,12 @@ core::Result<std::vector<core::Part>> readShelfJson(const std::string& text, con
     return parts;
 }
 
+Json changeJson(const core::Change& change) {
+    JsonWriter writer;
+    fields(writer, change);
+    return std::move(writer.json);
+}
+
 std::string writeShelfJson(const std::vector<core::Part>& parts) {
     JsonWriter writer;
     writer("format", std::string(shelfFormatWord));

@@ -27,6 +27,9 @@ struct Loaded {
 /// Reads a shelf file ("mini-draft-shelf": a list of parts). Errors name file, line and field.
 [[nodiscard]] core::Result<std::vector<core::Part>> readShelfJson(const std::string& text, const std::string& fileName);
 
+/// A change as it stands in project.json.
+[[nodiscard]] Json changeJson(const core::Change& change);
+
 /// The text of a shelf file with these parts.
 [[nodiscard]] std::string writeShelfJson(const std::vector<core::Part>& parts);
 

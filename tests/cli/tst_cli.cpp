@@ -73,7 +73,7 @@ private slots:
         QTest::addColumn<QStringList>("arguments");
         QTest::addColumn<int>("code");
         QTest::addColumn<QString>("words");
-        QTest::newRow("a bad plug") << QStringList{"fit", "-r", "R1"} << 1 << "the plug has no room";
+        QTest::newRow("a bad plug") << QStringList{"fit", "-r", "R1"} << 1 << "the plug or lead has no room";
         QTest::newRow("a clash") << QStringList{"fit", "-r", "R3"} << 1 << "clash";
         QTest::newRow("a bulge") << QStringList{"fit", "-r", "R5"} << 0 << "forced out";
         QTest::newRow("a missed temperature") << QStringList{"verdict", "-r", "R1"} << 1 << "crossed  CPU";

@@ -201,6 +201,13 @@ std::optional<double> turnToFit(double w, double h, double bedW, double bedH) {
     return std::nullopt;
 }
 
+std::vector<std::string> orderOf(const Plan& plan) {
+    std::vector<std::string> order;
+    for (const Step& step : plan.steps)
+        order.push_back(step.mount);
+    return order;
+}
+
 Result<Plan> plan(const Project& project, const Build& build) {
     Plan plan;
     std::map<std::string, int> made, screws;

@@ -56,6 +56,9 @@ struct Plan {
 /// Made parts, purchases and assembly of a build. Errors: steps that wait for each other.
 [[nodiscard]] Result<Plan> plan(const Project& project, const Build& build);
 
+/// Mounts in the order in which their parts go in.
+[[nodiscard]] std::vector<std::string> orderOf(const Plan& plan);
+
 /// Smallest turn in degrees at which a w x h rectangle fits into a W x H bed, or nothing.
 [[nodiscard]] std::optional<double> turnToFit(double w, double h, double bedW, double bedH);
 

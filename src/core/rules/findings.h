@@ -2,6 +2,7 @@
 #pragma once
 #include "core/air/predict.h"
 #include "core/fit/fit.h"
+#include "core/rules/wiring.h"
 
 namespace core::rules {
 
@@ -41,8 +42,10 @@ struct Connectors {
 };
 [[nodiscard]] Connectors connectors(const Build& build);
 
-/// Sockets, forms, memory kind, picture output, connectors, power: yes/no checks of the parts against each other.
-[[nodiscard]] std::vector<Finding> compatibility(const Build& build);
+/// Sockets, forms, memory, picture output, plugs, power, links, liquid, leads and modifications: checks of the parts
+/// against each other.
+[[nodiscard]] std::vector<Finding> compatibility(const Build& build, const Wiring& wiring);
+[[nodiscard]] inline std::vector<Finding> compatibility(const Build& build) { return compatibility(build, wiring(build)); }
 /// Findings made from the gaps.
 [[nodiscard]] std::vector<Finding> gapFindings(const fit::FitResult& fit);
 /// Findings made from the air: limits of parts, fans that blow against nothing, assumptions.

@@ -31,6 +31,25 @@ void addTargetFindings(const Project& project, Evaluation& e) {
     }
 }
 
+/// The box it is carried in takes it in the one way round that suits best, feet and all.
+void addCarryFinding(const Project& project, Evaluation& e) {
+    auto box = project.brief.carryBoxMm;
+    if (std::any_of(box.begin(), box.end(), [](double mm) { return mm <= 0; }))
+        return;
+    auto outside = e.fit.outsideMm;
+    outside[index(outward(e.build.down).axis)] += e.fit.feetMm;
+    const auto words = [](const std::array<double, 3>& mm) { return fixed(mm[0], 0) + " x " + fixed(mm[1], 0) + " x " + fixed(mm[2], 0) + " mm"; };
+    const std::string text = "The carry box is " + words(box) + " inside, the computer " + words(outside) + " with its feet";
+    std::sort(box.begin(), box.end());
+    std::sort(outside.begin(), outside.end());
+    for (std::size_t a = 0; a < 3; ++a)
+        if (outside[a] > box[a]) {
+            e.findings.push_back({"carry-box:brief", rules::Severity::Caution, rules::Station::Brief, "carry-box", text + ": " + fixed(outside[a] - box[a], 0) + " mm too large", "carry-box",
+                                  {"a smaller case", "lower feet", "a larger box"}});
+            return;
+        }
+}
+
 void addMakeFindings(Evaluation& e) {
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)
@@ -44,9 +63,13 @@ Result<Evaluation> evaluate(const Project& project, std::string_view revisionId,
     auto build = resolve(project, revisionId);
     if (!build)
         return tl::make_unexpected(build.error());
+    return evaluateBuild(project, std::move(*build), loadId);
+}
+
+Result<Evaluation> evaluateBuild(const Project& project, Build build, std::string_view loadId) {
     Evaluation e;
-    e.build = std::move(*build);
-    e.fit = fit::check(e.build);
+    e.build = std::move(build);
+    e.fit = fit::check(e.build, {.needs = project.needs});
     e.air = air::predict(e.build, air::conditionsOf(project, loadId));
     e.noise = acoustics::noiseOf(e.build, e.air, project.brief.listenerM);
     auto plan = make::plan(project, e.build);
@@ -55,6 +78,7 @@ Result<Evaluation> evaluate(const Project& project, std::string_view revisionId,
     e.make = std::move(*plan);
     e.power = rules::powerBudget(e.build);
     e.connectors = rules::connectors(e.build);
+    e.wiring = rules::wiring(e.build, &project);
     const auto add = [&](const Part& part) {
         if (part.kind == PartKind::Made)
             return; // counted with what printing and cutting costs
@@ -64,12 +88,15 @@ Result<Evaluation> evaluate(const Project& project, std::string_view revisionId,
     add(*e.build.casePart);
     for (const Placed& p : e.build.placed)
         add(*p.part);
+    for (const Joined& j : e.build.joined)
+        add(*j.part);
     e.massG += e.make.massG;
     e.price += e.make.cost;
-    e.findings = rules::compatibility(e.build);
+    e.findings = rules::compatibility(e.build, e.wiring);
     for (auto&& more : {rules::gapFindings(e.fit), rules::airFindings(e.build, e.air)})
         e.findings.insert(e.findings.end(), more.begin(), more.end());
     addTargetFindings(project, e);
+    addCarryFinding(project, e);
     addMakeFindings(e);
     rules::sortFindings(e.findings);
     return e;

@@ -16,12 +16,16 @@ struct Evaluation {
     make::Plan make;
     rules::PowerBudget power;
     rules::Connectors connectors;
+    rules::Wiring wiring;
     std::vector<rules::Finding> findings; ///< heaviest first
     double massG = 0;
     double price = 0;
 };
 /// Errors: as resolve() and make::plan(). @p loadId empty: the load of the brief.
 [[nodiscard]] Result<Evaluation> evaluate(const Project& project, std::string_view revisionId, std::string_view loadId = {});
+
+/// The same of a build that is at hand, e.g. a trial. Errors: as make::plan().
+[[nodiscard]] Result<Evaluation> evaluateBuild(const Project& project, Build build, std::string_view loadId = {});
 
 /// Options of the bench analysis that follow from the project: reference room and limits of parts.
 [[nodiscard]] bench::AnalyseOptions benchOptions(const Project& project, const Build* build);

@@ -1,0 +1,31 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/verdict/evaluate.h"
+
+namespace core::advise {
+
+/// One change tried on the model for the sake of a gap: what it wins there and what it costs elsewhere.
+struct Mend {
+    Change change;
+    std::string text;        ///< the change in words
+    double wonMm = 0;        ///< on the worst-case margin of the gap
+    double marginMm = 0;     ///< at worst, afterwards; at most the reach of the check
+    Mark after = Mark::None; ///< of the gap
+    bool gone = false;       ///< the two are no longer near each other
+    bool mends = false;      ///< the need is kept, and nothing else comes short or is blocked that was not before
+    std::vector<std::string> spoils; ///< gaps and checks that become worse: "Cooler to Side fan: overlap 2.0 mm"
+    double processorK = 0;   ///< predicted change of temperature; NaN without one
+    double cardK = 0;
+    double noiseDb = 0;
+    int screws = 0;
+    double minutes = 0;
+    double price = 0;
+    std::string cost;        ///< all of these in words
+};
+
+/// Single changes that would help a gap: other variants of the mounts of both ends, other parts of the same kind from the
+/// shelf, moves along slides or by new holes, another plug, other feet, another case, taking a fan or made part out. Each
+/// one is tried on the model. Sorted: those that mend it first, then by millimetres won, then by what they spoil and cost.
+[[nodiscard]] std::vector<Mend> whatToChange(const Project& project, const verdict::Evaluation& now, const fit::Gap& gap, std::string_view loadId = {});
+
+} // namespace core::advise

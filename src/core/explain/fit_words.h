@@ -1,0 +1,18 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/advise/what_to_change.h"
+#include "core/base/show.h"
+#include "core/fit/insertion.h"
+#include "core/fit/measure_next.h"
+#include "core/fit/room.h"
+
+namespace core::explain {
+
+/// The words that the screen, the command line and the report use for answers of the Fit station.
+[[nodiscard]] std::string textOf(const fit::Room& room, const Show& show);
+[[nodiscard]] std::string textOf(const fit::MeasureNext& next, const Show& show);
+[[nodiscard]] std::string textOf(const advise::Mend& mend, const Show& show);
+/// "ITX board K2: eps-8 from SFX 550 by EPS lead", or what is short.
+[[nodiscard]] std::string textOf(const rules::PortMap& map, std::size_t need);
+
+} // namespace core::explain

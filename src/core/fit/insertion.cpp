@@ -1,0 +1,422 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/fit/insertion.h"
+
+#include "core/base/text.h"
+#include "core/base/words.h"
+
+#include <limits>
+#include <numbers>
+#include <queue>
+
+namespace core::fit {
+namespace {
+
+constexpr WordTable<Passage, 4> passageWords{{{Passage::Straight, "passes"}, {Passage::Tilted, "passes tilted"},
+    {Passage::OnlyBefore, "only before"}, {Passage::Blocked, "does not pass"}}};
+
+constexpr double wantedMm = 1.0; // slides past: engineering judgement
+constexpr double stepMm = 4, stepDeg = 3;
+constexpr int mostTilt = 20;     // steps: 60 degrees
+constexpr int mostSide = 12;     // steps along the long side: 48 mm
+
+/// A box in the plane of the way, with its reach across the plane and the part it belongs to.
+struct Obstacle {
+    Rectangle shape;
+    double low = 0, high = 0;
+    std::size_t placed = 0; ///< index, or wallIndex
+    double clearMm = wantedMm;
+};
+constexpr std::size_t wallIndex = static_cast<std::size_t>(-1);
+
+/// The plane of a motion: v points out of the case, u lies along the long side of the part, w across both.
+struct Plane {
+    std::size_t u = 0, v = 0, w = 0;
+    double sign = 1; ///< of v in the case
+};
+
+Rectangle rectangleOf(const PlacedBody& b, const Plane& plane) {
+    const auto middle = [&](std::size_t k) { return 0.5 * (b.low[k].mm() + b.high[k].mm()); };
+    const auto half = [&](std::size_t k) { return 0.5 * (b.high[k] - b.low[k]).mm(); };
+    return {middle(plane.u), plane.sign * middle(plane.v), half(plane.u), half(plane.v), 0};
+}
+
+double gapBetween(const Rectangle& a, const Rectangle& b) { // both upright
+    const double du = std::max(0.0, std::abs(a.u - b.u) - a.halfU - b.halfU), dv = std::max(0.0, std::abs(a.v - b.v) - a.halfV - b.halfV);
+    return std::hypot(du, dv);
+}
+
+class Way {
+public:
+    Way(const Build& build, std::size_t part, Side side, std::size_t u, const std::vector<PlacedBody>& others) : m_build(build), m_side(side) {
+        const Direction out = outward(side);
+        m_plane = {u, index(out.axis), 3 - u - index(out.axis), static_cast<double>(out.sign)};
+        for (const PlacedBody& b : bodiesOf(build, part))
+            if (b.role == BodyRole::Solid)
+                m_moving.push_back({rectangleOf(b, m_plane), b.low[m_plane.w].mm(), b.high[m_plane.w].mm(), part});
+        for (const PlacedBody& b : others)
+            addObstacle({rectangleOf(b, m_plane), b.low[m_plane.w].mm(), b.high[m_plane.w].mm(), b.placed});
+        addWalls();
+        double low = std::numeric_limits<double>::max(), lowU = low, highU = -low;
+        for (const Obstacle& m : m_moving) {
+            low = std::min(low, m.shape.v - m.shape.halfV);
+            lowU = std::min(lowU, m.shape.u - m.shape.halfU);
+            highU = std::max(highU, m.shape.u + m.shape.halfU);
+        }
+        m_toGo = m_rim - low;
+        m_lowV = low;
+        m_ends = {lowU, highU};
+    }
+
+    struct Straight { bool passes = true; double marginMm = std::numeric_limits<double>::infinity(); std::size_t blockedBy = wallIndex; };
+    [[nodiscard]] Straight straight() const {
+        Straight s;
+        for (const Obstacle& m : m_moving)
+            for (const Obstacle& o : m_fixed) {
+                if (o.shape.v + o.shape.halfV <= m.shape.v - m.shape.halfV + 1e-6)
+                    continue; // behind it
+                const double du = std::abs(m.shape.u - o.shape.u) - m.shape.halfU - o.shape.halfU;
+                const double dw = std::max(o.low - m.high, m.low - o.high);
+                const double beside = du > 0 && dw > 0 ? std::hypot(du, dw) : std::max(du, dw);
+                if (beside < -1e-6) {
+                    if (gapBetween(m.shape, o.shape) <= 0 && o.low < m.high && o.high > m.low)
+                        continue; // they overlap in place already: a clash, not a question of going in
+                    s.passes = false;
+                    s.blockedBy = o.placed;
+                    return s;
+                }
+                if (o.placed != wallIndex || o.shape.v + o.shape.halfV > m_rim - 1e-6)
+                    s.marginMm = std::min(s.marginMm, std::max(0.0, beside));
+            }
+        return s;
+    }
+
+    /// Smallest largest tilt of a way out that turns about one end of the part, with poses; empty: there is none.
+    struct Tilted { double tiltDeg = 0; std::vector<Pose> poses; };
+    [[nodiscard]] std::optional<Tilted> tilted(double clearMm) const {
+        std::optional<Tilted> best;
+        for (const double end : m_ends)
+            for (int most = 2; most <= mostTilt && (!best || most * stepDeg < best->tiltDeg); most += 2)
+                if (auto way = search(end, most, clearMm)) {
+                    best = std::move(way);
+                    break;
+                }
+        return best;
+    }
+    [[nodiscard]] std::vector<Pose> straightPoses() const {
+        std::vector<Pose> poses;
+        for (const double share : {1.05, 0.66, 0.33, 0.0})
+            poses.push_back(poseAt({0, m_toGo * share, 0}, m_ends[0]));
+        return poses;
+    }
+
+private:
+    struct State { double u = 0, v = 0, angle = 0; };
+
+    void addObstacle(Obstacle o) {
+        // What is near in place keeps no more room than that on the way.
+        double now = wantedMm;
+        for (const Obstacle& m : m_moving)
+            if (o.low < m.high && o.high > m.low)
+                now = std::min(now, gapBetween(m.shape, o.shape) - 0.01);
+        o.clearMm = now;
+        m_fixed.push_back(o);
+    }
+    void addWalls() {
+        const double size = m_build.insideAt[m_plane.u].mm(), depth = m_build.insideAt[m_plane.v].mm(), wall = m_build.caseSpec().wall.value.mm();
+        double lip = 0;
+        for (const Panel& p : m_build.caseSpec().panels)
+            if (p.side == m_side)
+                lip = p.lipMm;
+        const double back = m_plane.sign > 0 ? 0 : -depth, rim = back + depth + wall;
+        m_rim = rim;
+        const auto wallBox = [&](double u0, double u1, double v0, double v1) {
+            Obstacle o{{0.5 * (u0 + u1), 0.5 * (v0 + v1), 0.5 * (u1 - u0), 0.5 * (v1 - v0), 0}, -1e4, 1e4, wallIndex};
+            for (const Obstacle& m : m_moving)
+                o.clearMm = std::min(o.clearMm, gapBetween(m.shape, o.shape) - 0.01);
+            m_fixed.push_back(o);
+        };
+        constexpr double thick = 200;
+        wallBox(-thick, 0, back - thick, rim);
+        wallBox(size, size + thick, back - thick, rim);
+        wallBox(-thick, size + thick, back - thick, back);
+        if (lip > 0) {
+            wallBox(-1, lip, back + depth, rim);
+            wallBox(size - lip, size + 1, back + depth, rim);
+            // The frame across the plane narrows the way of everything that reaches under it.
+            const double across = m_build.insideAt[m_plane.w].mm();
+            for (const Obstacle& m : m_moving)
+                if (m.low < lip || m.high > across - lip) {
+                    wallBox(0, size, back + depth, rim);
+                    break;
+                }
+        }
+    }
+    [[nodiscard]] static Rectangle moved(const Rectangle& r, const State& s, double end, double endV) {
+        const double c = std::cos(s.angle), n = std::sin(s.angle), du = r.u - end, dv = r.v - endV;
+        return {end + c * du - n * dv + s.u, endV + n * du + c * dv + s.v, r.halfU, r.halfV, s.angle};
+    }
+    [[nodiscard]] bool isFree(const State& s, double end, double clearMm) const {
+        for (const Obstacle& m : m_moving) {
+            const Rectangle r = moved(m.shape, s, end, m_lowV);
+            for (const Obstacle& o : m_fixed) {
+                if (o.low >= m.high - 1e-6 || o.high <= m.low + 1e-6)
+                    continue;
+                const double clear = std::min(clearMm, o.clearMm);
+                if (clear < -0.005)
+                    continue; // they overlap in place
+                Rectangle grown = o.shape;
+                grown.halfU += std::max(0.0, clear);
+                grown.halfV += std::max(0.0, clear);
+                if (overlap(r, grown))
+                    return false;
+            }
+        }
+        return true;
+    }
+    [[nodiscard]] bool isOut(const State& s, double end) const {
+        for (const Obstacle& m : m_moving) {
+            const Rectangle r = moved(m.shape, s, end, m_lowV);
+            const double reach = std::abs(std::sin(r.angle)) * r.halfU + std::abs(std::cos(r.angle)) * r.halfV;
+            if (r.v - reach < m_rim)
+                return false;
+        }
+        return true;
+    }
+    [[nodiscard]] Pose poseAt(const State& s, double end) const {
+        Pose pose{.tiltDeg = std::abs(s.angle) * 180 / std::numbers::pi};
+        for (const Obstacle& m : m_moving) {
+            const Rectangle r = moved(m.shape, s, end, m_lowV);
+            std::array<Point, 4> corners{};
+            const double c = std::cos(r.angle), n = std::sin(r.angle);
+            for (std::size_t i = 0; i < 4; ++i) {
+                const double du = (i == 0 || i == 3 ? -1 : 1) * r.halfU, dv = (i < 2 ? -1 : 1) * r.halfV;
+                corners[i][m_plane.u] = r.u + c * du - n * dv;
+                corners[i][m_plane.v] = m_plane.sign * (r.v + n * du + c * dv);
+                corners[i][m_plane.w] = 0.5 * (m.low + m.high);
+            }
+            pose.outlines.push_back(corners);
+        }
+        return pose;
+    }
+    /// Breadth first over places and tilts on a grid, from the place of the part outwards.
+    [[nodiscard]] std::optional<Tilted> search(double end, int most, double clearMm) const;
+
+    const Build& m_build;
+    Side m_side;
+    Plane m_plane;
+    std::vector<Obstacle> m_moving, m_fixed;
+    std::array<double, 2> m_ends{};
+    double m_rim = 0, m_toGo = 0, m_lowV = 0;
+};
+
+std::optional<Way::Tilted> Way::search(double end, int most, double clearMm) const {
+    // The free end swings outwards: about the low end anticlockwise, about the high end clockwise.
+    const double turn = end == m_ends[0] ? 1 : -1;
+    double length = 0;
+    for (const Obstacle& m : m_moving)
+        length = std::max(length, 2 * std::hypot(m.shape.halfU, m.shape.halfV));
+    const int outSteps = static_cast<int>(std::ceil((m_toGo + length) / stepMm)) + 2;
+    const int tilts = most + 1, sides = 2 * mostSide + 1;
+    const auto id = [&](int s, int side, int tilt) { return (static_cast<std::size_t>(s) * static_cast<std::size_t>(sides) + static_cast<std::size_t>(side + mostSide)) * static_cast<std::size_t>(tilts) + static_cast<std::size_t>(tilt); };
+    const auto stateOf = [&](int s, int side, int tilt) { return State{side * stepMm, s * stepMm, turn * tilt * stepDeg * std::numbers::pi / 180}; };
+    struct Node { int s, side, tilt; };
+    std::vector<std::int64_t> from(static_cast<std::size_t>(outSteps + 1) * static_cast<std::size_t>(sides) * static_cast<std::size_t>(tilts), -2);
+    std::vector<Node> nodes{{0, 0, 0}};
+    if (!isFree(stateOf(0, 0, 0), end, clearMm))
+        return std::nullopt;
+    from[id(0, 0, 0)] = -1;
+    std::vector<std::int64_t> parent{-1};
+    for (std::size_t at = 0; at < nodes.size(); ++at) {
+        const Node n = nodes[at];
+        if (isOut(stateOf(n.s, n.side, n.tilt), end)) {
+            std::vector<Node> way;
+            for (std::int64_t k = static_cast<std::int64_t>(at); k >= 0; k = parent[static_cast<std::size_t>(k)])
+                way.push_back(nodes[static_cast<std::size_t>(k)]);
+            Tilted out;
+            constexpr std::size_t shown = 6;
+            for (std::size_t i = 0; i < shown; ++i) {
+                const Node& w = way[i * (way.size() - 1) / (shown - 1)];
+                out.poses.push_back(poseAt(stateOf(w.s, w.side, w.tilt), end));
+            }
+            for (const Node& w : way)
+                out.tiltDeg = std::max(out.tiltDeg, w.tilt * stepDeg);
+            return out;
+        }
+        constexpr std::array<Node, 6> moves{{{1, 0, 0}, {0, 0, 1}, {0, 0, -1}, {0, 1, 0}, {0, -1, 0}, {-1, 0, 0}}};
+        for (const Node& move : moves) {
+            const Node next{n.s + move.s, n.side + move.side, n.tilt + move.tilt};
+            if (next.s < 0 || next.s > outSteps || std::abs(next.side) > mostSide || next.tilt < 0 || next.tilt > most || from[id(next.s, next.side, next.tilt)] != -2)
+                continue;
+            from[id(next.s, next.side, next.tilt)] = static_cast<std::int64_t>(at);
+            // Halfway as well, so that nothing thin is jumped over.
+            const State a = stateOf(n.s, n.side, n.tilt), b = stateOf(next.s, next.side, next.tilt);
+            const State half{0.5 * (a.u + b.u), 0.5 * (a.v + b.v), 0.5 * (a.angle + b.angle)};
+            if (!isFree(half, end, clearMm) || !isFree(b, end, clearMm))
+                continue;
+            nodes.push_back(next);
+            parent.push_back(static_cast<std::int64_t>(at));
+        }
+    }
+    return std::nullopt;
+}
+
+class Inserter {
+public:
+    Inserter(const Build& build, const std::vector<std::string>& order) : m_build(build), m_rank(build.placed.size(), order.size()) {
+        for (std::size_t i = 0; i < build.placed.size(); ++i)
+            if (const auto it = std::find(order.begin(), order.end(), build.placed[i].mount); it != order.end())
+                m_rank[i] = static_cast<std::size_t>(it - order.begin());
+    }
+    [[nodiscard]] Insertion of(std::size_t part) const {
+        const Placed& p = m_build.placed[part];
+        Insertion out = best(part, wallIndex);
+        out.mount = p.mount;
+        out.name = p.part->name;
+        if (out.passage == Passage::Blocked)
+            tryWithoutOne(part, out);
+        out.text = words(out);
+        return out;
+    }
+
+private:
+    [[nodiscard]] bool related(std::size_t a, std::size_t b) const {
+        const auto above = [&](std::size_t low, std::size_t high) {
+            for (std::ptrdiff_t p = m_build.placed[high].parent; p >= 0; p = m_build.placed[static_cast<std::size_t>(p)].parent)
+                if (static_cast<std::size_t>(p) == low)
+                    return true;
+            return false;
+        };
+        return above(a, b);
+    }
+    /// Parts that are there when this one goes in.
+    [[nodiscard]] std::vector<PlacedBody> there(std::size_t part, std::size_t without) const {
+        std::vector<PlacedBody> bodies;
+        for (std::size_t i = 0; i < m_build.placed.size(); ++i) {
+            if (i == part || i == without || m_rank[i] >= m_rank[part] || related(part, i) || (without != wallIndex && related(without, i)))
+                continue;
+            for (PlacedBody& b : bodiesOf(m_build, i))
+                if (b.role == BodyRole::Solid)
+                    bodies.push_back(std::move(b));
+        }
+        return bodies;
+    }
+    [[nodiscard]] Insertion best(std::size_t part, std::size_t without) const;
+    void tryWithoutOne(std::size_t part, Insertion& out) const;
+    [[nodiscard]] static std::string words(const Insertion& i);
+
+    const Build& m_build;
+    std::vector<std::size_t> m_rank;
+};
+
+Insertion Inserter::best(std::size_t part, std::size_t without) const {
+    const auto others = there(part, without);
+    Insertion out;
+    std::vector<std::pair<Side, std::size_t>> ways;
+    for (const Panel& panel : m_build.caseSpec().panels)
+        if (panel.removable)
+            for (std::size_t u = 0; u < 3; ++u)
+                if (u != index(outward(panel.side).axis))
+                    ways.emplace_back(panel.side, u);
+    bool passes = false;
+    for (const auto& [side, u] : ways) {
+        const Way way(m_build, part, side, u, others);
+        const auto s = way.straight();
+        if (!s.passes) {
+            if (!passes && out.blockedBy.empty())
+                out.blockedBy = s.blockedBy == wallIndex ? std::string(sideWord(side)) + " frame" : m_build.placed[s.blockedBy].part->name;
+            continue;
+        }
+        if (!passes || s.marginMm > out.marginMm + 1e-9) {
+            passes = true;
+            out.passage = Passage::Straight;
+            out.side = side;
+            out.across = u;
+            out.marginMm = std::min(s.marginMm, 999.0);
+            out.poses = way.straightPoses();
+        }
+    }
+    if (passes) {
+        out.tight = out.marginMm < wantedMm;
+        out.blockedBy.clear();
+        return out;
+    }
+    for (const double clear : {wantedMm, 0.0}) {
+        for (const auto& [side, u] : ways)
+            if (const auto t = Way(m_build, part, side, u, others).tilted(clear); t && (!passes || t->tiltDeg < out.tiltDeg)) {
+                passes = true;
+                out.passage = Passage::Tilted;
+                out.side = side;
+                out.across = u;
+                out.tiltDeg = t->tiltDeg;
+                out.tight = clear < wantedMm;
+                out.poses = t->poses;
+            }
+        if (passes)
+            break;
+    }
+    return out;
+}
+
+/// Taken back one at a time, last fitted first: which one is in the way?
+void Inserter::tryWithoutOne(std::size_t part, Insertion& out) const {
+    std::vector<std::size_t> earlier;
+    for (std::size_t i = 0; i < m_build.placed.size(); ++i)
+        if (i != part && m_rank[i] < m_rank[part] && !related(i, part))
+            earlier.push_back(i);
+    std::sort(earlier.begin(), earlier.end(), [&](std::size_t a, std::size_t b) { return m_rank[a] > m_rank[b]; });
+    for (const std::size_t i : earlier) {
+        Insertion then = best(part, i);
+        if (then.passage == Passage::Blocked)
+            continue;
+        const std::string in = out.blockedBy;
+        const auto mount = out.mount, name = out.name;
+        out = std::move(then);
+        out.mount = mount;
+        out.name = name;
+        out.passage = Passage::OnlyBefore;
+        out.before = m_build.placed[i].part->name;
+        out.blockedBy = in;
+        return;
+    }
+}
+
+std::string Inserter::words(const Insertion& i) {
+    const std::string through = " through the " + std::string(sideWord(i.side)) + " opening";
+    const std::string tilt = "tilted by " + fixed(i.tiltDeg, 0) + "°";
+    switch (i.passage) {
+    case Passage::Straight: return i.name + " passes straight" + through + (i.marginMm > 100 ? "" : ", " + fixed(i.marginMm, 1) + " mm beside it");
+    case Passage::Tilted: return i.name + " passes " + tilt + through + (i.tight ? ", with less than 1 mm somewhere" : "") + "; straight it meets " + i.blockedBy;
+    case Passage::OnlyBefore: return i.name + " goes in only before " + i.before + " is fitted" + (i.tiltDeg > 0 ? ", " + tilt : "") + through;
+    case Passage::Blocked: break;
+    }
+    return i.name + " does not pass: " + (i.blockedBy.empty() ? "no panel comes off" : i.blockedBy + " is in the way");
+}
+
+} // namespace
+
+std::string_view passageWord(Passage passage) { return wordOf(passageWords, passage); }
+
+bool overlap(const Rectangle& a, const Rectangle& b) {
+    // Separating axes: the sides of both.
+    const double du = b.u - a.u, dv = b.v - a.v;
+    for (const double angle : {a.angle, a.angle + std::numbers::pi / 2, b.angle, b.angle + std::numbers::pi / 2}) {
+        const double c = std::cos(angle), s = std::sin(angle);
+        const auto reach = [&](const Rectangle& r) { return r.halfU * std::abs(c * std::cos(r.angle) + s * std::sin(r.angle)) + r.halfV * std::abs(s * std::cos(r.angle) - c * std::sin(r.angle)); };
+        if (std::abs(c * du + s * dv) >= reach(a) + reach(b) - 1e-9)
+            return false;
+    }
+    return true;
+}
+
+std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order) {
+    const Inserter inserter(build, order);
+    std::vector<Insertion> all;
+    for (std::size_t i = 0; i < build.placed.size(); ++i) {
+        const PartKind kind = build.placed[i].part->kind;
+        if (kind == PartKind::Card || kind == PartKind::PowerSupply || kind == PartKind::Radiator || kind == PartKind::Drive)
+            all.push_back(inserter.of(i));
+    }
+    return all;
+}
+
+} // namespace core::fit

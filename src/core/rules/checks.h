@@ -1,0 +1,32 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/rules/findings.h"
+
+namespace core::rules {
+
+/// What the checks of a build look at, and where they put what they find. One function a group of rules.
+struct Checks {
+    const Build& build;
+    const Wiring& wiring;
+    std::vector<Finding>& findings;
+
+    void add(std::string rule, Severity severity, std::string subject, std::string text, std::vector<std::string> remedies, Station station = Station::Brief) const {
+        findings.push_back({rule + ":" + subject, severity, station, subject, std::move(text), rule, std::move(remedies)});
+    }
+    template <class S> [[nodiscard]] const S* specOf(PartKind kind, const Placed** where = nullptr) const {
+        const Placed* p = build.firstOf(kind);
+        if (where)
+            *where = p;
+        return p ? &std::get<S>(p->part->spec) : nullptr;
+    }
+};
+
+void checkParts(const Checks& c);  ///< sockets, kits, forms, picture
+void checkMemory(const Checks& c); ///< kind, slots, which to fill first
+void checkPlugs(const Checks& c);  ///< what is short, fan headers, families of modular leads, moulded adapters
+void checkPower(const Checks& c);  ///< sum, peaks, rail, capacity of plugs
+void checkLinks(const Checks& c);  ///< chains of lanes and their budget
+void checkLiquid(const Checks& c); ///< metals, pump, screws into a radiator, bends of tubes and risers
+void checkLeads(const Checks& c);  ///< cable lengths, modifications of the case
+
+} // namespace core::rules

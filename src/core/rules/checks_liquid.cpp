@@ -1,0 +1,105 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rules/checks.h"
+
+#include "core/base/text.h"
+
+#include <cstdlib>
+
+namespace core::rules {
+namespace {
+
+/// Height above the desk of the highest point of a part, mm, as the case stands.
+double topOf(const Build& build, const Placed& p) {
+    const Direction down = outward(build.down);
+    const std::size_t k = index(down.axis);
+    return down.sign < 0 ? p.highAt[k].mm() : build.insideAt[k].mm() - p.lowAt[k].mm();
+}
+
+void loop(const Checks& c) {
+    const Placed *block = nullptr, *radiator = nullptr;
+    std::string metal, otherMetal;
+    for (const Placed& p : c.build.placed) {
+        if (const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec); cooler && cooler->type == CoolerType::Liquid) {
+            block = &p;
+            metal = cooler->metal;
+        } else if (const auto* r = std::get_if<RadiatorSpec>(&p.part->spec)) {
+            radiator = &p;
+            otherMetal = r->metal;
+        }
+    }
+    if (block && !radiator)
+        c.add("radiator-missing", Severity::Blocker, block->mount, block->part->name + " has no radiator", {"place a radiator"});
+    if (radiator && !block)
+        c.add("block-missing", Severity::Blocker, radiator->mount, radiator->part->name + " has no block on the processor", {"place a liquid cooler on the lid"});
+    if (!block || !radiator)
+        return;
+    const auto is = [&](const char* a, const char* b) { return (metal == a && otherMetal == b) || (metal == b && otherMetal == a); };
+    if (is("aluminium", "copper") || is("aluminium", "nickel"))
+        c.add("loop-metals", Severity::Blocker, radiator->mount, metal + " and " + otherMetal + " in one loop: aluminium corrodes beside copper", {"block and radiator of one metal", "a sealed loop whose maker answers for it"});
+    const bool pumpInBlock = std::get<CoolerSpec>(block->part->spec).pump, pumpInTank = std::get<RadiatorSpec>(radiator->part->spec).pump;
+    const Placed* pump = pumpInTank ? radiator : pumpInBlock ? block : nullptr;
+    const Placed* other = pumpInTank ? block : radiator;
+    if (!pump)
+        c.add("pump-missing", Severity::Blocker, block->mount, "Nothing pumps the loop", {"a block or radiator with a pump"});
+    else if (topOf(c.build, *pump) >= topOf(c.build, *other))
+        c.add("pump-high", Severity::Caution, pump->mount, pump->part->name + " carries the pump at the highest point of the loop: a bubble gathers there and makes it loud", {"the radiator above the pump", "another way to stand the case"});
+    c.add("loop-ages", Severity::Note, radiator->mount, "Sealed loops lose liquid with the years; leave room to reach them", {});
+}
+
+/// "M4 x 35 pan" -> 35.
+double screwLength(const std::string& kind) {
+    const auto x = kind.find(" x ");
+    return x == std::string::npos ? 0 : std::strtod(kind.c_str() + x + 3, nullptr);
+}
+
+/// The shortest usual screw that reaches 2 mm into a radiator behind a fan: common practice, no source.
+double usualScrew(double thickness) {
+    for (const double length : {16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0})
+        if (length >= thickness + 2)
+            return length;
+    return thickness + 3;
+}
+
+void screwsIntoRadiator(const Checks& c) {
+    for (const Placed& p : c.build.placed) {
+        if (p.part->kind != PartKind::Fan || p.parent < 0)
+            continue;
+        const Placed& carrier = c.build.placed[static_cast<std::size_t>(p.parent)];
+        const auto* radiator = std::get_if<RadiatorSpec>(&carrier.part->spec);
+        if (!radiator)
+            continue;
+        const double thickness = p.part->size[2].value.mm();
+        for (const Fastener& f : p.part->fasteners) {
+            const double length = screwLength(f.kind);
+            if (length <= 0)
+                continue;
+            const std::string name = p.part->name + " on " + carrier.part->name + ": " + f.kind;
+            const std::vector<std::string> remedies{"M4 x " + fixed(usualScrew(thickness), 0)};
+            if (length > thickness + radiator->plateMm + 5)
+                c.add("screw-long", Severity::Blocker, p.mount, name + " reaches " + fixed(length - thickness, 1) + " mm behind the fan and can pierce the radiator", remedies);
+            else if (length < thickness + 2)
+                c.add("screw-short", Severity::Caution, p.mount, name + " holds with " + fixed(std::max(0.0, length - thickness), 1) + " mm, 2 to 4 are wanted", remedies);
+        }
+    }
+}
+
+void bends(const Checks& c) {
+    for (const Placed& p : c.build.placed)
+        for (const Body& body : p.part->bodies) {
+            if (body.shape != Shape::Tube && body.shape != Shape::Ribbon)
+                continue;
+            const double room = fit::tightestBend(body.routeMm);
+            if (room + 1e-9 < body.bendMm)
+                c.add("bend", Severity::Caution, p.mount, p.part->name + ", " + body.name + ": its route leaves a bend of " + fixed(room, 1) + " mm, it takes no less than " + fixed(body.bendMm, 1), {"a longer way round", "a more supple tube or riser"}, Station::Fit);
+        }
+}
+
+} // namespace
+
+void checkLiquid(const Checks& c) {
+    loop(c);
+    screwsIntoRadiator(c);
+    bends(c);
+}
+
+} // namespace core::rules

@@ -1,0 +1,99 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/text.h"
+#include "core/model/standard_sizes.h"
+#include "core/rules/checks.h"
+
+namespace core::rules {
+namespace {
+
+template <class T> bool contains(const std::vector<T>& items, const T& item) {
+    return std::find(items.begin(), items.end(), item) != items.end();
+}
+
+void socketOfProcessor(const Checks& c) {
+    const Placed* at = nullptr;
+    const auto* board = c.specOf<BoardSpec>(PartKind::Board);
+    const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor, &at);
+    if (board && cpu && board->socket != cpu->socket)
+        c.add("socket", Severity::Blocker, at->mount, at->part->name + " has socket " + cpu->socket + ", the board has " + board->socket,
+              {"a processor for " + board->socket, "a board with " + cpu->socket});
+}
+
+void socketOfCooler(const Checks& c) {
+    const Placed* at = nullptr;
+    const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor);
+    const auto* cooler = c.specOf<CoolerSpec>(PartKind::Cooler, &at);
+    if (cpu && cooler && !cooler->sockets.empty() && !contains(cooler->sockets, cpu->socket))
+        c.add("cooler-socket", Severity::Blocker, at->mount, at->part->name + " has no mounting kit for socket " + cpu->socket,
+              {"a mounting kit for " + cpu->socket, "another cooler"});
+    if (cpu && !cooler)
+        c.add("cooler-missing", Severity::Blocker, c.build.firstOf(PartKind::Processor)->mount, "The processor has no cooler", {"place a cooler on its lid"});
+}
+
+void formOfBoard(const Checks& c) {
+    const Placed* at = nullptr;
+    const auto* board = c.specOf<BoardSpec>(PartKind::Board, &at);
+    const auto& forms = c.build.caseSpec().boardForms;
+    if (board && !forms.empty() && !contains(forms, board->form))
+        c.add("board-form", Severity::Blocker, at->mount, at->part->name + " is " + board->form + ", the case takes " + forms.front(),
+              {"a board of form " + forms.front()});
+}
+
+void pictureOutput(const Checks& c) {
+    const Placed* at = nullptr;
+    const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor, &at);
+    const auto* board = c.specOf<BoardSpec>(PartKind::Board);
+    if (!cpu || c.build.firstOf(PartKind::Card))
+        return;
+    if (!cpu->graphics || (board && !board->graphicsOutput))
+        c.add("picture", Severity::Blocker, at->mount, "No picture at first set-up: no card, and the processor shows none",
+              {"a card", "a processor with graphics"});
+}
+
+/// A part that names a form but has another outline: most often a size was mistyped. Longer supplies and cards exist.
+void sizeOfForm(const Checks& c) {
+    for (const Placed& p : c.build.placed) {
+        const StandardSize* standard = standardOf(*p.part);
+        if (!standard || p.part->kind == PartKind::Fan || p.part->kind == PartKind::Card)
+            continue;
+        const double off = offStandardMm(*p.part, *standard);
+        if (off > 2)
+            c.add("form-size", Severity::Note, p.mount, p.part->name + " says it is " + std::string(standard->form) + ", but is " + fixed(off, 1) + " mm off its size (" + std::string(standard->source) + ")",
+                  {"check the size", "another form"});
+    }
+}
+
+} // namespace
+
+void checkParts(const Checks& c) {
+    socketOfProcessor(c);
+    socketOfCooler(c);
+    formOfBoard(c);
+    pictureOutput(c);
+    sizeOfForm(c);
+}
+
+void checkMemory(const Checks& c) {
+    const auto* board = c.specOf<BoardSpec>(PartKind::Board);
+    if (!board)
+        return;
+    int modules = 0;
+    std::string mount;
+    for (const Placed& p : c.build.placed) {
+        if (p.part->kind != PartKind::Memory)
+            continue;
+        const auto& memory = std::get<MemorySpec>(p.part->spec);
+        modules += memory.modules;
+        mount = p.mount;
+        if (memory.memoryKind != board->memoryKind)
+            c.add("memory-kind", Severity::Blocker, p.mount, p.part->name + " does not match the board's " + board->memoryKind, {"memory of kind " + board->memoryKind});
+    }
+    if (modules > board->memorySlots)
+        c.add("memory-slots", Severity::Blocker, mount, std::to_string(modules) + " modules for " + std::to_string(board->memorySlots) + " memory slots", {"fewer, larger modules"});
+    if (modules > 0 && modules == board->memoryChannels && board->memorySlots == 2 * board->memoryChannels)
+        c.add("memory-fill", Severity::Note, mount, "Fill the second slot of each channel first (common practice); the board's book has the last word", {"second and fourth slot from the processor"});
+    if (modules > 0 && modules < board->memoryChannels)
+        c.add("memory-channels", Severity::Note, mount, std::to_string(modules) + " of " + std::to_string(board->memoryChannels) + " memory channels in use: the others lie idle", {"one module for each channel"});
+}
+
+} // namespace core::rules

@@ -1,0 +1,121 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/text.h"
+#include "core/rules/checks.h"
+
+namespace core::rules {
+namespace {
+
+constexpr double railVolts = 12, sataRailA = 4.5; // Serial ATA specification (from memory)
+
+void budget(const Checks& c, const PowerBudget& power, const Placed& supply) {
+    const std::string share = fixed(power.share * 100, 0) + " %";
+    const std::string text = "Parts draw " + fixed(power.drawW, 0) + " W of " + fixed(power.supplyW, 0) + " W, " + share;
+    const std::vector<std::string> remedies{"a larger supply", "limit the power of the card or the processor"};
+    if (power.share > 1.0 || (power.brick && power.share > 0.9))
+        c.add("power-share", Severity::Blocker, supply.mount, text, remedies);
+    else if (power.share > 0.8)
+        c.add("power-share", Severity::Caution, supply.mount, text + ": 40 to 80 % is preferred", remedies);
+    else if (power.share < 0.4)
+        c.add("power-share-low", Severity::Note, supply.mount, text + ": more supply than needed", {"a smaller supply"});
+}
+
+/// A card may draw twice its sustained power for less than a millisecond: engineering judgement.
+void peaks(const Checks& c, const PowerBudget& power, const Placed& supply) {
+    double cardW = 0;
+    for (const Placed& p : c.build.placed)
+        if (p.part->kind == PartKind::Card)
+            cardW += p.powerW();
+    const double peak = power.drawW + cardW;
+    const auto& spec = std::get<PowerSupplySpec>(supply.part->spec);
+    if (cardW <= 0 || power.share > 1)
+        return;
+    const std::string text = "Short peaks of the card reach " + fixed(peak, 0) + " W";
+    if (spec.peakW > 0 && peak > spec.peakW)
+        c.add("power-peak", Severity::Caution, supply.mount, text + ", the supply states " + fixed(spec.peakW, 0) + " W for a millisecond", {"a supply with more headroom", "limit the power of the card"});
+    else if (spec.peakW <= 0 && peak > power.supplyW)
+        c.add("power-peak", Severity::Note, supply.mount, text + ", more than the " + fixed(power.supplyW, 0) + " W the supply holds; its peak is not stated", {"state its peak power", "limit the power of the card"});
+}
+
+void rail(const Checks& c, const PowerBudget& power, const Placed& supply) {
+    const double limit = std::get<PowerSupplySpec>(supply.part->spec).rail12A;
+    const double amperes = power.drawW / railVolts;
+    if (limit <= 0 || amperes <= 0.8 * limit)
+        return;
+    c.add("rail-12v", amperes > limit ? Severity::Blocker : Severity::Caution, supply.mount, "12 V rail: " + fixed(amperes, 1) + " A of " + fixed(limit, 1) + " A", {"a supply with a stronger 12 V rail"});
+}
+
+/// What the plugs of a part may carry together against what it draws.
+struct Feed { double capacityW = 0; bool known = true; int plugs = 0; std::string words; };
+Feed feedOf(const Checks& c, const std::string& mount, auto&& counts) {
+    Feed feed;
+    const PortMap& map = c.wiring.ports;
+    for (std::size_t n = 0; n < map.needs.size(); ++n) {
+        const Need& need = map.needs[n];
+        if (need.taker.mount != mount || !counts(need.kind))
+            continue;
+        const double w = capacityW(c.build, map, static_cast<int>(n));
+        ++feed.plugs;
+        feed.known = feed.known && (w > 0 || need.socket < 0);
+        feed.capacityW += w;
+        feed.words += (feed.words.empty() ? "" : " + ") + need.kind + " " + fixed(w, 0);
+    }
+    return feed;
+}
+
+void feedOfCards(const Checks& c) {
+    for (const Placed& p : c.build.placed) {
+        if (p.part->kind != PartKind::Card)
+            continue;
+        const Feed feed = feedOf(c, p.mount, [](const std::string& kind) { return kind.starts_with("card-") || kind.starts_with("slot-"); });
+        if (feed.plugs > 0 && feed.known && p.powerW() > feed.capacityW)
+            c.add("card-feed", Severity::Blocker, p.mount, p.part->name + " draws " + fixed(p.powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) + " W: " + feed.words,
+                  {"plugs that carry more", "limit the power of the card"});
+    }
+}
+
+void feedOfProcessor(const Checks& c) {
+    const Placed* cpu = c.build.firstOf(PartKind::Processor);
+    const Placed* board = c.build.firstOf(PartKind::Board);
+    if (!cpu || !board)
+        return;
+    const Feed feed = feedOf(c, board->mount, [](const std::string& kind) { return kind.starts_with("eps-"); });
+    if (feed.plugs > 0 && feed.known && cpu->powerW() > feed.capacityW)
+        c.add("processor-feed", Severity::Blocker, cpu->mount, cpu->part->name + " draws " + fixed(cpu->powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) + " W: " + feed.words + "; a splitter adds no capacity",
+              {"a full 8-pin lead from the supply", "limit the power of the processor"});
+}
+
+/// Drives that hang on one SATA power lead share its 4.5 A.
+void sataRail(const Checks& c) {
+    std::map<int, std::pair<double, std::string>> loads;
+    const PortMap& map = c.wiring.ports;
+    for (std::size_t n = 0; n < map.needs.size(); ++n) {
+        const Need& need = map.needs[n];
+        if (need.kind != "sata-power" || need.taker.isLead || need.socket < 0 || !map.sockets[static_cast<std::size_t>(need.socket)].giver.isLead)
+            continue;
+        auto& [watts, names] = loads[map.root(static_cast<int>(n))];
+        watts += need.taker.part->powerW;
+        names += (names.empty() ? "" : ", ") + need.taker.name;
+    }
+    for (const auto& [socket, load] : loads)
+        if (socket >= 0 && load.first / railVolts > sataRailA)
+            c.add("sata-rail", Severity::Caution, map.sockets[static_cast<std::size_t>(socket)].giver.mount, load.second + " draw " + fixed(load.first / railVolts, 1) + " A through one SATA power plug, it carries " + fixed(sataRailA, 1) + " A a rail", {"a second lead from the supply"});
+}
+
+} // namespace
+
+void checkPower(const Checks& c) {
+    feedOfCards(c);
+    feedOfProcessor(c);
+    sataRail(c);
+    const PowerBudget power = powerBudget(c.build);
+    if (power.supplyW <= 0) {
+        c.add("supply-missing", Severity::Blocker, "supply", "No power supply is placed", {"place a supply"});
+        return;
+    }
+    const Placed& supply = *c.build.firstOf(PartKind::PowerSupply);
+    budget(c, power, supply);
+    peaks(c, power, supply);
+    rail(c, power, supply);
+}
+
+} // namespace core::rules

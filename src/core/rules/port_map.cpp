@@ -1,0 +1,183 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rules/port_map.h"
+
+#include "core/model/plug_sizes.h"
+
+namespace core::rules {
+namespace {
+
+class Mapper {
+public:
+    explicit Mapper(const Build& build) : m_build(build) {}
+
+    PortMap run() {
+        addHolder({"case", m_build.casePart->name, m_build.casePart});
+        for (const Placed& p : m_build.placed)
+            addHolder({p.mount, p.part->name, p.part});
+        for (std::size_t i = 0; i < m_build.joined.size(); ++i)
+            addHolder({"lead:" + std::to_string(i), m_build.joined[i].part->name, m_build.joined[i].part, true});
+        applyLosses();
+        for (std::size_t i = 0; i < m_build.joined.size(); ++i)
+            join(i);
+        for (std::size_t n = 0; n < m_map.needs.size(); ++n)
+            if (m_map.needs[n].socket < 0)
+                take(static_cast<int>(n), {});
+        return std::move(m_map);
+    }
+
+private:
+    void addHolder(const Holder& holder) {
+        for (const auto& [kind, count] : holder.part->gives)
+            for (int i = 0; i < count; ++i)
+                m_map.sockets.push_back({kind, holder, i});
+        for (const auto& [kind, count] : holder.part->needs)
+            for (int i = 0; i < count; ++i)
+                m_map.needs.push_back({kind, holder});
+    }
+    /// What modifications took away from the case is no longer offered, and no longer asked for.
+    void applyLosses() {
+        for (const Modification* m : m_build.modified)
+            for (const Loss& loss : m->losses) {
+                const auto socket = std::find_if(m_map.sockets.rbegin(), m_map.sockets.rend(), [&](const Socket& s) { return s.kind == loss.gives && s.giver.mount == "case"; });
+                if (!loss.gives.empty() && socket != m_map.sockets.rend())
+                    m_map.sockets.erase(std::next(socket).base());
+                const auto need = std::find_if(m_map.needs.rbegin(), m_map.needs.rend(), [&](const Need& n) { return n.kind == loss.needs && n.taker.mount == "case"; });
+                if (!loss.needs.empty() && need != m_map.needs.rend())
+                    m_map.needs.erase(std::next(need).base());
+            }
+    }
+    /// The kind of plug an end names, by port id or by kind.
+    [[nodiscard]] std::string kindAt(const EndName& end) const {
+        if (const Placed* p = m_build.at(end.mount))
+            for (const Port& port : p->ports)
+                if (port.id == end.port)
+                    return port.kind;
+        return end.port;
+    }
+    bool take(int need, const std::string& from) {
+        Need& n = m_map.needs[static_cast<std::size_t>(need)];
+        for (std::size_t s = 0; s < m_map.sockets.size(); ++s) {
+            Socket& socket = m_map.sockets[s];
+            const bool own = n.taker.isLead && socket.giver.mount == n.taker.mount;
+            // Adapters serve whom they are stated to serve first; what is left of them is free for all.
+            if (socket.kind != n.kind || socket.takenBy >= 0 || own || (!from.empty() && socket.giver.mount != from))
+                continue;
+            socket.takenBy = need;
+            n.socket = static_cast<int>(s);
+            return true;
+        }
+        return false;
+    }
+    void join(std::size_t i) {
+        const Joined& j = m_build.joined[i];
+        const std::string lead = "lead:" + std::to_string(i);
+        const EndName from = endName(j.from);
+        for (std::size_t n = 0; n < m_map.needs.size(); ++n)
+            if (m_map.needs[n].taker.mount == lead && m_map.needs[n].socket < 0 && !j.from.empty())
+                take(static_cast<int>(n), from.mount);
+        for (const std::string& text : j.to) {
+            const EndName to = endName(text);
+            const std::string kind = kindAt(to);
+            for (std::size_t n = 0; n < m_map.needs.size(); ++n) {
+                Need& need = m_map.needs[n];
+                if (need.taker.mount != to.mount || need.socket >= 0 || (!kind.empty() && need.kind != kind))
+                    continue;
+                // An adapter gives the socket itself; a plain cable brings that of the part at its other end.
+                const bool gives = !j.part->gives.empty();
+                if (take(static_cast<int>(n), gives ? lead : from.mount)) {
+                    if (!gives) {
+                        need.via = j.part->name;
+                        need.cable = static_cast<int>(i);
+                        if (const auto* cable = std::get_if<CableSpec>(&j.part->spec))
+                            need.leadW = cable->limitW;
+                    }
+                    break;
+                }
+            }
+        }
+    }
+
+    const Build& m_build;
+    PortMap m_map;
+};
+
+void findOffers(const Project& project, PortMap& map) {
+    for (const Part& part : project.shelf) {
+        if (part.kind != PartKind::Adapter)
+            continue;
+        for (const auto& [kind, count] : part.gives) {
+            if (count <= 0 || !map.isShort(kind))
+                continue;
+            bool fed = true;
+            for (const auto& [need, n] : part.needs)
+                fed = fed && std::count_if(map.sockets.begin(), map.sockets.end(), [&](const Socket& s) { return s.kind == need && s.takenBy < 0; }) >= n;
+            map.offers.push_back({part.id, part.name, kind, part.price, fed});
+        }
+    }
+    std::stable_sort(map.offers.begin(), map.offers.end(), [](const Offer& a, const Offer& b) { return std::pair(!a.canBeFed, a.price) < std::pair(!b.canBeFed, b.price); });
+}
+
+} // namespace
+
+std::vector<int> PortMap::needsOf(const Holder& holder) const {
+    std::vector<int> own;
+    for (std::size_t n = 0; n < needs.size(); ++n)
+        if (needs[n].taker.mount == holder.mount)
+            own.push_back(static_cast<int>(n));
+    return own;
+}
+
+bool PortMap::isShort(std::string_view kind) const {
+    return std::any_of(needs.begin(), needs.end(), [&](const Need& n) { return n.kind == kind && n.socket < 0; });
+}
+
+int PortMap::root(int need) const {
+    for (std::size_t depth = 0; depth <= sockets.size(); ++depth) {
+        const int socket = needs[static_cast<std::size_t>(need)].socket;
+        if (socket < 0 || !sockets[static_cast<std::size_t>(socket)].giver.isLead)
+            return socket;
+        const auto further = needsOf(sockets[static_cast<std::size_t>(socket)].giver);
+        if (further.empty())
+            return socket;
+        need = further.front();
+    }
+    return -1; // adapters in a ring
+}
+
+PortMap portMap(const Build& build, const Project* project) {
+    PortMap map = Mapper(build).run();
+    if (project)
+        findOffers(*project, map);
+    return map;
+}
+
+namespace {
+double capacity(const Build& build, const PortMap& map, int index, int depth) {
+    const Need& need = map.needs[static_cast<std::size_t>(index)];
+    if (need.socket < 0 || depth > 8)
+        return 0;
+    const auto least = [](double a, double b) { return a <= 0 ? b : b <= 0 ? a : std::min(a, b); };
+    const PlugSize* plug = plugSize(need.kind);
+    double limit = least(plug ? plug->limitW : 0, need.leadW);
+    const Holder& giver = map.sockets[static_cast<std::size_t>(need.socket)].giver;
+    if (const auto* supply = std::get_if<PowerSupplySpec>(&giver.part->spec); supply && need.kind == "card-12")
+        limit = least(limit, supply->twelvePinW);
+    if (!giver.isLead)
+        return limit;
+    // An adapter passes no more than what feeds it: a splitter adds no capacity.
+    double fed = 0;
+    bool known = true;
+    for (const int n : map.needsOf(giver)) {
+        const double c = capacity(build, map, n, depth + 1);
+        known = known && c > 0;
+        fed += c;
+    }
+    const auto* adapter = std::get_if<AdapterSpec>(&giver.part->spec);
+    limit = least(limit, adapter ? adapter->limitW : 0);
+    return known ? least(limit, fed) : limit;
+}
+} // namespace
+
+double capacityW(const Build& build, const PortMap& map, int need) { return capacity(build, map, need, 0); }
+
+} // namespace core::rules

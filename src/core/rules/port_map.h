@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/model/build.h"
+
+namespace core::rules {
+
+/// What gives or takes a socket: a placed part, the case, or a lead or adapter in use.
+struct Holder {
+    std::string mount; ///< "case" for the case; "lead:N" for the N-th lead or adapter in use
+    std::string name;
+    const Part* part = nullptr;
+    bool isLead = false;
+};
+
+/// A socket that something offers.
+struct Socket {
+    std::string kind;
+    Holder giver;
+    int number = 0;     ///< among the giver's sockets of that kind
+    int takenBy = -1;   ///< index of the need that sits in it
+};
+
+/// A plug that looks for a socket, and the one it found.
+struct Need {
+    std::string kind;
+    Holder taker;
+    int socket = -1; ///< index into PortMap::sockets; -1: nothing is free
+    std::string via; ///< cables that join the two, by name
+    double leadW = 0; ///< the least a cable on the way passes; 0: not stated
+    int cable = -1;   ///< index of the cable into Build::joined
+};
+
+/// An adapter on the shelf that would give what is short.
+struct Offer { std::string part; std::string name; std::string kind; double price = 0; bool canBeFed = false; };
+
+/// What plugs into what. Stated connections first, then first come, first served by kind.
+struct PortMap {
+    std::vector<Socket> sockets;
+    std::vector<Need> needs;
+    std::vector<Offer> offers; ///< for what is short; those that can be fed from free sockets first
+    /// The need of a lead or adapter itself: where it draws from.
+    [[nodiscard]] std::vector<int> needsOf(const Holder& holder) const;
+    [[nodiscard]] bool isShort(std::string_view kind) const;
+    /// Socket at the far end of a chain of adapters, -1 when the chain ends nowhere.
+    [[nodiscard]] int root(int need) const;
+};
+/// @p project for the offers; null: none are looked for.
+[[nodiscard]] PortMap portMap(const Build& build, const Project* project = nullptr);
+
+/// What a plug may carry where it sits, W, with all adapters and leads on its way; 0: no limit is known.
+[[nodiscard]] double capacityW(const Build& build, const PortMap& map, int need);
+
+} // namespace core::rules

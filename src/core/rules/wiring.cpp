@@ -1,0 +1,262 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rules/wiring.h"
+
+#include "core/base/text.h"
+#include "core/base/words.h"
+#include "core/fit/bodies.h"
+#include "core/model/plug_sizes.h"
+
+namespace core::rules {
+namespace {
+
+constexpr WordTable<LeadState, 4> leadWords{{{LeadState::Fits, "fits"}, {LeadState::Tight, "tight"}, {LeadState::Short, "too short"}, {LeadState::Long, "long"}}};
+
+const BoardSpec* boardOf(const Build& build) {
+    const Placed* p = build.firstOf(PartKind::Board);
+    return p ? &std::get<BoardSpec>(p->part->spec) : nullptr;
+}
+
+/// The n-th slot of that kind on the board.
+const BoardSlot* slotOf(const BoardSpec& board, const std::string& kind, int number) {
+    for (const BoardSlot& slot : board.laneSlots)
+        if (slot.kind == kind && number-- == 0)
+            return &slot;
+    return nullptr;
+}
+
+class Links {
+public:
+    Links(const Build& build, const PortMap& map) : m_build(build), m_map(map), m_board(boardOf(build)) {}
+
+    std::vector<LinkResult> run() {
+        std::vector<LinkResult> all;
+        for (std::size_t n = 0; n < m_map.needs.size(); ++n) {
+            const Need& need = m_map.needs[n];
+            if (!need.taker.isLead && need.taker.part->link && need.socket >= 0 && isLane(need.kind))
+                all.push_back(follow(static_cast<int>(n)));
+        }
+        return all;
+    }
+
+private:
+    [[nodiscard]] static bool isLane(const std::string& kind) { return kind.starts_with("slot-") || kind.starts_with("m.2") || kind == "sata"; }
+    [[nodiscard]] bool groupInUse(const BoardSlot& slot) const {
+        if (slot.group.empty() || !m_board)
+            return false;
+        for (const Socket& s : m_map.sockets) {
+            if (s.takenBy < 0 || s.giver.isLead || s.giver.part->kind != PartKind::Board)
+                continue;
+            const BoardSlot* other = slotOf(*m_board, s.kind, s.number);
+            if (other && other != &slot && other->group == slot.group)
+                return true;
+        }
+        return false;
+    }
+    static void narrow(LinkResult& link, int generation, int lanes, const std::string& by) {
+        if (generation < link.generation || lanes < link.lanes)
+            link.narrowest = by;
+        link.generation = std::min(link.generation, generation);
+        link.lanes = std::min(link.lanes, lanes);
+    }
+    [[nodiscard]] LinkResult follow(int need) const;
+
+    const Build& m_build;
+    const PortMap& m_map;
+    const BoardSpec* m_board;
+};
+
+LinkResult Links::follow(int index) const {
+    const Holder& device = m_map.needs[static_cast<std::size_t>(index)].taker;
+    const Link& own = *device.part->link;
+    LinkResult link{.mount = device.mount, .name = device.name, .chain = {device.name}, .generation = own.generation, .lanes = own.lanes, .needGbs = own.needGbs, .narrowest = device.name};
+    for (std::size_t depth = 0; depth < m_map.sockets.size() + 1; ++depth) {
+        const Need& need = m_map.needs[static_cast<std::size_t>(index)];
+        if (need.socket < 0) {
+            link.stopped = true;
+            break;
+        }
+        const Socket& socket = m_map.sockets[static_cast<std::size_t>(need.socket)];
+        link.chain.insert(link.chain.begin(), socket.giver.name);
+        if (!socket.giver.isLead) {
+            const BoardSlot* slot = m_board && socket.giver.part->kind == PartKind::Board ? slotOf(*m_board, socket.kind, socket.number) : nullptr;
+            if (slot) {
+                const bool shared = groupInUse(*slot);
+                const int lanes = shared ? slot->lanesShared : slot->lanes;
+                link.chipset = slot->chipset;
+                link.slotLanes = lanes;
+                link.stopped = shared && lanes == 0;
+                narrow(link, slot->generation, std::max(lanes, link.stopped ? 0 : 1), "the " + slot->kind + " of the board" + (shared ? ", which shares its lanes" : ""));
+            }
+            break;
+        }
+        if (socket.giver.part->link)
+            narrow(link, socket.giver.part->link->generation, socket.giver.part->link->lanes, socket.giver.name);
+        const auto further = m_map.needsOf(socket.giver);
+        const auto lane = std::find_if(further.begin(), further.end(), [&](int n) { return isLane(m_map.needs[static_cast<std::size_t>(n)].kind); });
+        if (lane == further.end())
+            break;
+        index = *lane;
+    }
+    const bool sata = m_map.needs[static_cast<std::size_t>(index)].kind == "sata";
+    link.usableGbs = link.stopped ? 0 : sata ? 4.8 : link.lanes * laneGbs(link.generation) * linkEfficiency;
+    link.enough = !link.stopped && (link.needGbs <= 0 || link.usableGbs >= link.needGbs);
+    const std::string runs = sata ? "SATA, 4.8 Gb/s" : std::to_string(link.lanes) + (link.lanes == 1 ? " lane" : " lanes") + " of generation " + std::to_string(link.generation) + ", " + fixed(link.usableGbs, 1) + " Gb/s";
+    link.text = link.stopped ? link.name + " has no lanes left: " + link.narrowest : link.name + " runs at " + runs + ", set by " + link.narrowest;
+    if (link.needGbs > 0)
+        link.text += link.enough ? "; it needs " + fixed(link.needGbs, 1) : "; that is less than the " + fixed(link.needGbs, 1) + " it needs";
+    return link;
+}
+
+/// Where a lead leaves a part: the end of the straight part of the plug.
+struct LeadEnd { fit::Point at{}; double straightMm = 0; bool assumed = true; std::string words; std::string mount; };
+
+LeadEnd leadEnd(const Build& build, const std::string& text) {
+    const EndName name = endName(text);
+    LeadEnd end{.words = name.mount == "case" ? "the case" : name.mount, .mount = name.mount};
+    const Placed* p = build.at(name.mount);
+    if (!p) {
+        for (std::size_t a = 0; a < 3; ++a) // of the case: its front panel plugs, at the lower front
+            end.at[a] = a == 0 ? build.insideAt[0].mm() / 2 : 0;
+        return end;
+    }
+    end.words = p->part->name;
+    for (std::size_t a = 0; a < 3; ++a)
+        end.at[a] = 0.5 * (p->lowAt[a].mm() + p->highAt[a].mm());
+    for (const Port& port : p->ports) {
+        if (port.id != name.port && port.kind != name.port)
+            continue;
+        const PlugSize* plug = plugSize(port.kind);
+        const bool angled = port.plug == PlugStyle::Angled;
+        end.straightMm = plug ? plug->straightMm : 0;
+        end.assumed = false;
+        for (std::size_t own = 0; own < 3; ++own) {
+            const Direction d = p->frame.axis[own];
+            const std::size_t a = index(d.axis);
+            double at = port.at[own].value.mm();
+            const Direction leaves = angled ? port.towards : port.out;
+            if (index(leaves.axis) == own)
+                at += leaves.sign * end.straightMm;
+            end.at[a] = d.sign > 0 ? p->lowAt[a].mm() + at : p->highAt[a].mm() - at;
+        }
+        break;
+    }
+    return end;
+}
+
+constexpr double slackShare = 0.10, stowMm = 150;
+
+} // namespace
+
+double laneGbs(int generation) {
+    constexpr std::array<double, 5> gbs{2.0, 4.0, 7.88, 15.75, 31.5};
+    return gbs[static_cast<std::size_t>(std::clamp(generation, 1, 5) - 1)];
+}
+
+std::string_view leadStateWord(LeadState state) { return wordOf(leadWords, state); }
+
+std::vector<LinkResult> links(const Build& build, const PortMap& map) { return Links(build, map).run(); }
+
+LaneBudgets laneBudgets(const Build& build, const std::vector<LinkResult>& all) {
+    LaneBudgets budgets;
+    if (const Placed* cpu = build.firstOf(PartKind::Processor))
+        budgets.processor.given = std::get<ProcessorSpec>(cpu->part->spec).lanes;
+    if (const BoardSpec* board = boardOf(build))
+        budgets.chipset.given = board->chipsetLanes;
+    for (const LinkResult& link : all) {
+        LaneBudget& b = link.chipset ? budgets.chipset : budgets.processor;
+        b.used += link.slotLanes;
+        if (link.slotLanes > 0)
+            b.users.push_back(link.name + " " + std::to_string(link.slotLanes));
+    }
+    return budgets;
+}
+
+std::vector<CableResult> cables(const Build& build) {
+    std::vector<CableResult> all;
+    for (const Joined& j : build.joined) {
+        const auto* spec = std::get_if<CableSpec>(&j.part->spec);
+        if (!spec || j.from.empty())
+            continue;
+        for (const std::string& to : j.to) {
+            const LeadEnd a = leadEnd(build, j.from), b = leadEnd(build, to);
+            CableResult c{.part = j.part->id, .name = j.part->name, .from = a.words, .to = b.words, .subject = b.mount, .lengthMm = spec->lengthMm, .assumed = a.assumed || b.assumed};
+            c.wayMm = a.straightMm + b.straightMm;
+            for (std::size_t k = 0; k < 3; ++k)
+                c.wayMm += std::abs(a.at[k] - b.at[k]);
+            c.slackMm = c.lengthMm - c.wayMm;
+            c.state = c.slackMm < 0 ? LeadState::Short : c.slackMm < slackShare * c.wayMm ? LeadState::Tight : c.slackMm > stowMm ? LeadState::Long : LeadState::Fits;
+            const std::string way = c.name + " from " + c.from + " to " + c.to + ": " + fixed(c.lengthMm, 0) + " mm for a way of " + fixed(c.wayMm, 0) + " mm";
+            c.text = way + (c.state == LeadState::Short  ? ", " + fixed(-c.slackMm, 0) + " mm too short"
+                            : c.state == LeadState::Long ? ", " + fixed(c.slackMm, 0) + " mm to stow"
+                                                         : ", " + fixed(c.slackMm, 0) + " mm slack");
+            if (c.assumed)
+                c.text += "; the place of a socket is not stated, the middle of its part was taken";
+            all.push_back(std::move(c));
+        }
+    }
+    return all;
+}
+
+std::vector<LedgerRow> ledger(const Build& build) {
+    std::vector<LedgerRow> rows;
+    for (const Modification* m : build.modified)
+        for (const Loss& loss : m->losses) {
+            LedgerRow row{.modification = m->name, .what = loss.what, .replace = loss.replace};
+            for (const Placed& p : build.placed)
+                if (!loss.mount.empty() && p.mount == loss.mount)
+                    row.homeless.push_back(p.mount);
+            const auto gives = [&](const Part& part) { return !loss.replacedBy.empty() && part.gives.contains(loss.replacedBy); };
+            for (const Placed& p : build.placed)
+                if (gives(*p.part))
+                    row.by = p.part->name;
+            for (const Joined& j : build.joined)
+                if (gives(*j.part))
+                    row.by = j.part->name;
+            row.open = (!loss.replace.empty() && row.by.empty()) || !row.homeless.empty();
+            row.text = m->name + " takes away " + loss.what;
+            if (!loss.replace.empty())
+                row.text += row.by.empty() ? "; still to be replaced: " + loss.replace : "; replaced by " + row.by;
+            for (const std::string& mount : row.homeless)
+                row.text += "; " + build.at(mount)->part->name + " has no place any more";
+            rows.push_back(std::move(row));
+        }
+    return rows;
+}
+
+std::vector<HeaderLoad> fanHeaders(const PortMap& map) {
+    std::map<int, HeaderLoad> loads;
+    for (std::size_t n = 0; n < map.needs.size(); ++n) {
+        const Need& need = map.needs[n];
+        if (need.kind != "fan" || need.taker.isLead)
+            continue;
+        const int root = map.root(static_cast<int>(n));
+        if (root < 0)
+            continue;
+        const Socket& socket = map.sockets[static_cast<std::size_t>(root)];
+        HeaderLoad& load = loads[root];
+        load.board = socket.giver.name;
+        load.number = socket.number + 1;
+        if (const auto* board = std::get_if<BoardSpec>(&socket.giver.part->spec))
+            load.limitA = board->headerA;
+        const auto* fan = std::get_if<FanSpec>(&need.taker.part->spec);
+        load.amperes += fan && fan->currentA > 0 ? fan->currentA : need.taker.part->powerW / 12;
+        load.fans.push_back(need.taker.name);
+    }
+    std::vector<HeaderLoad> all;
+    for (auto& [root, load] : loads)
+        all.push_back(std::move(load));
+    return all;
+}
+
+Wiring wiring(const Build& build, const Project* project) {
+    Wiring w;
+    w.ports = portMap(build, project);
+    w.links = links(build, w.ports);
+    w.lanes = laneBudgets(build, w.links);
+    w.cables = cables(build);
+    w.ledger = ledger(build);
+    w.headers = fanHeaders(w.ports);
+    return w;
+}
+
+} // namespace core::rules
