@@ -83,10 +83,10 @@ std::vector<Rect> platePieces(double width, double height, const std::vector<Cut
             holes.push_back({c.atMm[0], c.atMm[1], c.atMm[0] + c.sizeMm[0], c.atMm[1] + c.sizeMm[1]});
             continue;
         }
-        constexpr int strips = 12;
+        constexpr int strips = 36; // by equal angles: within 5 % of the radius
         const double ru = c.sizeMm[0] / 2, rv = c.sizeMm[1] / 2, cu = c.atMm[0] + ru, cv = c.atMm[1] + rv;
         for (int i = 0; i < strips; ++i) {
-            const double a = -1 + 2.0 * i / strips, b = -1 + 2.0 * (i + 1) / strips;
+            const double a = -std::cos(std::numbers::pi * i / strips), b = -std::cos(std::numbers::pi * (i + 1) / strips);
             const double inner = std::sqrt(std::max(0.0, 1 - std::max(a * a, b * b)));
             if (inner > 0)
                 holes.push_back({cu + a * ru, cv - inner * rv, cu + b * ru, cv + inner * rv});

@@ -70,6 +70,10 @@ public:
     struct Straight { bool passes = true; double marginMm = std::numeric_limits<double>::infinity(); std::size_t blockedBy = wallIndex; };
     [[nodiscard]] Straight straight() const {
         Straight s;
+        // The frame of the opening stands on all four sides; the plane only holds two of them.
+        const double across = m_build.insideAt[m_plane.w].mm();
+        for (const Obstacle& m : m_moving)
+            s.marginMm = std::min({s.marginMm, std::max(0.0, m.low - m_lip), std::max(0.0, across - m_lip - m.high)});
         for (const Obstacle& m : m_moving)
             for (const Obstacle& o : m_fixed) {
                 if (o.shape.v + o.shape.halfV <= m.shape.v - m.shape.halfV + 1e-6)
@@ -123,10 +127,10 @@ private:
     }
     void addWalls() {
         const double size = m_build.insideAt[m_plane.u].mm(), depth = m_build.insideAt[m_plane.v].mm(), wall = m_build.caseSpec().wall.value.mm();
-        double lip = 0;
         for (const Panel& p : m_build.caseSpec().panels)
             if (p.side == m_side)
-                lip = p.lipMm;
+                m_lip = p.lipMm;
+        const double lip = m_lip;
         const double back = m_plane.sign > 0 ? 0 : -depth, rim = back + depth + wall;
         m_rim = rim;
         const auto wallBox = [&](double u0, double u1, double v0, double v1) {
@@ -206,7 +210,7 @@ private:
     Plane m_plane;
     std::vector<Obstacle> m_moving, m_fixed;
     std::array<double, 2> m_ends{};
-    double m_rim = 0, m_toGo = 0, m_lowV = 0;
+    double m_rim = 0, m_toGo = 0, m_lowV = 0, m_lip = 0;
 };
 
 std::optional<Way::Tilted> Way::search(double end, int most, double clearMm) const {
@@ -382,7 +386,7 @@ void Inserter::tryWithoutOne(std::size_t part, Insertion& out) const {
 
 std::string Inserter::words(const Insertion& i) {
     const std::string through = " through the " + std::string(sideWord(i.side)) + " opening";
-    const std::string tilt = "tilted by " + fixed(i.tiltDeg, 0) + "°";
+    const std::string tilt = i.tiltDeg > 0 ? "tilted by " + fixed(i.tiltDeg, 0) + "°" : "moved aside on its way";
     switch (i.passage) {
     case Passage::Straight: return i.name + " passes straight" + through + (i.marginMm > 100 ? "" : ", " + fixed(i.marginMm, 1) + " mm beside it");
     case Passage::Tilted: return i.name + " passes " + tilt + through + (i.tight ? ", with less than 1 mm somewhere" : "") + "; straight it meets " + i.blockedBy;

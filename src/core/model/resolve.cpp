@@ -208,7 +208,9 @@ Resolver::Check Resolver::applyTo(const SetFeet& c, const std::string& place) {
 }
 
 Resolver::Check Resolver::applyTo(const Modify& c, const std::string& place) {
-    const auto& all = m_build.casePart ? m_build.caseSpec().modifications : std::vector<Modification>{};
+    if (!m_build.casePart)
+        return Problem{place, "there is no case to modify", "choose the case first"};
+    const auto& all = m_build.caseSpec().modifications; // the build points into the shelf
     const auto it = std::find_if(all.begin(), all.end(), [&](const Modification& m) { return m.id == c.modification; });
     if (it == all.end())
         return unknown(place, "modification", c.modification);

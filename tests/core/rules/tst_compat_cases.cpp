@@ -1,0 +1,341 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/rules/findings.h"
+#include "support/builds.h"
+
+#include <QtTest>
+
+#include <functional>
+
+using namespace support;
+using rules::Severity;
+
+namespace {
+
+using Edit = std::function<void(Project&)>;
+
+Part& shelf(Project& p, const std::string& id) { return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; }); }
+template <class S> S& spec(Project& p, const std::string& id) { return std::get<S>(shelf(p, id).spec); }
+void change(Project& p, Change c) { p.revisions[0].changes.push_back(std::move(c)); }
+Part lead(const std::string& id, double length, const std::string& family = {}) {
+    Part part{.id = id, .kind = PartKind::Cable, .name = "Lead " + id};
+    part.spec = CableSpec{.lengthMm = length, .family = family};
+    return part;
+}
+Part adapter(const std::string& id, std::map<std::string, int> needs, std::map<std::string, int> gives, AdapterSpec s = {}) {
+    Part part{.id = id, .kind = PartKind::Adapter, .name = "Adapter " + id, .gives = std::move(gives), .needs = std::move(needs)};
+    part.spec = s;
+    return part;
+}
+/// A drive on the shelf place of the test box.
+void addDrive(Project& p, std::map<std::string, int> needs, std::optional<Link> link = {}, double watts = 5) {
+    Part drive{.id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(69.85), mm(100.45), mm(7)}, .needs = std::move(needs), .link = link, .powerW = watts};
+    drive.spec = DriveSpec{.form = DriveForm::Inch25};
+    p.shelf.push_back(drive);
+    change(p, PlacePart{"drive", "shelf"});
+}
+void addSlot(Project& p, const std::string& kind, int generation, int lanes, bool chipset = false, const std::string& group = {}, int shared = 0) {
+    shelf(p, "board").gives[kind] += 1;
+    spec<BoardSpec>(p, "board").laneSlots.push_back({kind, generation, lanes, chipset, group, shared});
+}
+/// A liquid cooler on the lid, and a radiator with a fan of 25 at the top of the case.
+void addLoop(Project& p, const std::string& block, const std::string& radiator, bool pumpInBlock, const std::string& screw = "M4 x 30") {
+    spec<CoolerSpec>(p, "cooler-37") = CoolerSpec{.type = CoolerType::Liquid, .sockets = {"A"}, .metal = block, .pump = pumpInBlock};
+    Part r{.id = "radiator", .kind = PartKind::Radiator, .name = "Radiator", .size = {mm(120), mm(150), mm(27)}};
+    r.spec = RadiatorSpec{.plateMm = 1, .metal = radiator, .pump = !pumpInBlock};
+    r.mounts = {{.id = "fan", .name = "Fan", .accepts = {PartKind::Fan}, .at = {centre(60), centre(75), {Ref::Below, {}}}, .facing = {Axis::Z, 1}, .up = {Axis::Y, 1}}};
+    p.shelf.push_back(r);
+    Part f = fan("r-fan", 120, 25);
+    f.fasteners = {{screw, 4}};
+    p.shelf.push_back(f);
+    p.shelf[0].mounts.push_back({.id = "roof", .name = "Roof", .accepts = {PartKind::Radiator}, .at = {centre(41), centre(150), high(0)}, .facing = {Axis::Z, 1}, .up = {Axis::Y, 1}});
+    change(p, PlacePart{"radiator", "roof"});
+    change(p, PlacePart{"r-fan", "roof/fan"});
+}
+void addFanHub(Project& p, double amperes) {
+    p.shelf.push_back(adapter("hub", {{"fan", 1}}, {{"fan", 3}}));
+    for (const char* id : {"fan-15"})
+        spec<FanSpec>(p, id).currentA = amperes;
+    p.shelf[0].mounts.push_back({.id = "side-2", .name = "Side 2", .accepts = {PartKind::Fan}, .at = {high(0), centre(100), centre(180)}, .facing = {Axis::X, 1}, .up = {Axis::Z, 1}});
+    change(p, PlacePart{"fan-15", "side-2"});
+    change(p, Connect{"hub", "tray:fan", {"side:fan", "side-2:fan"}});
+}
+void cutCase(Project& p, Loss loss) {
+    spec<CaseSpec>(p, "box").modifications = {{.id = "cut", .name = "Front cut open", .losses = {std::move(loss)}}};
+    change(p, Modify{"cut"});
+}
+/// Sockets at known places: the supply's at its rear face, the board's near its front edge.
+void placePorts(Project& p) {
+    shelf(p, "supply").ports = {{.id = "eps-8", .kind = "eps-8", .at = {mm(50), mm(60), mm(63.5)}, .out = {Axis::Z, 1}}};
+    shelf(p, "supply").gives["eps-8"] = 1;
+    shelf(p, "board").ports = {{.id = "eps-8", .kind = "eps-8", .at = {mm(20), mm(160), mm(1.6)}, .out = {Axis::Z, 1}}};
+    shelf(p, "board").needs["eps-8"] = 1;
+}
+
+constexpr const char* common = "common practice, no source";
+constexpr const char* judged = "engineering judgement";
+constexpr const char* cem = "PCI Express card electromechanical specification (from memory)";
+constexpr const char* base = "PCI Express base specification (from memory)";
+constexpr const char* sata = "Serial ATA specification (from memory)";
+
+} // namespace
+
+/// Each rule on both sides of its limit: with the edit it speaks, one step less and it does not.
+class CompatCasesTest : public QObject {
+    Q_OBJECT
+    struct Row { Edit edit; std::string rule; std::optional<Severity> severity; };
+    std::vector<Row> m_rows;
+    void row(const char* name, const char* source, Edit edit, const char* rule, std::optional<Severity> severity) {
+        QTest::addRow("%s (%s)", name, source) << static_cast<int>(m_rows.size());
+        m_rows.push_back({std::move(edit), rule, severity});
+    }
+    const std::optional<Severity> quiet;
+
+private slots:
+    void rules_data() {
+        QTest::addColumn<int>("row");
+        const auto no = quiet;
+        // sockets, forms, memory, picture
+        row("same socket", common, [](Project&) {}, "socket", no);
+        row("other socket", common, [](Project& p) { spec<ProcessorSpec>(p, "cpu").socket = "B"; }, "socket", Severity::Blocker);
+        row("kit for the socket", common, [](Project&) {}, "cooler-socket", no);
+        row("no kit for the socket", common, [](Project& p) { spec<CoolerSpec>(p, "cooler-37").sockets = {"B"}; }, "cooler-socket", Severity::Blocker);
+        row("no cooler", common, [](Project& p) { change(p, RemovePart{"tray/cpu/lid"}); }, "cooler-missing", Severity::Blocker);
+        row("board the case takes", "Mini-ITX addendum to microATX (from memory)", [](Project&) {}, "board-form", no);
+        row("board too large a form", "microATX specification (from memory)", [](Project& p) { spec<BoardSpec>(p, "board").form = "micro-atx"; }, "board-form", Severity::Blocker);
+        row("memory of another kind", common, [](Project& p) { spec<MemorySpec>(p, "memory").memoryKind = "D4"; }, "memory-kind", Severity::Blocker);
+        row("two modules, two slots", common, [](Project&) {}, "memory-slots", no);
+        row("three modules, two slots", common, [](Project& p) { spec<MemorySpec>(p, "memory").modules = 3; }, "memory-slots", Severity::Blocker);
+        row("four slots: fill the second of each channel", common, [](Project& p) { spec<BoardSpec>(p, "board").memorySlots = 4; }, "memory-fill", Severity::Note);
+        row("two slots: nothing to choose", common, [](Project&) {}, "memory-fill", no);
+        row("one module on two channels", common, [](Project& p) { spec<MemorySpec>(p, "memory").modules = 1; }, "memory-channels", Severity::Note);
+        row("picture from the card", common, [](Project&) {}, "picture", no);
+        row("no card, no graphics", common, [](Project& p) { change(p, RemovePart{"card"}); }, "picture", Severity::Blocker);
+        row("graphics of the processor", common, [](Project& p) { change(p, RemovePart{"card"}); spec<ProcessorSpec>(p, "cpu").graphics = true; }, "picture", no);
+        // power: 201.7 W of parts
+        const auto supply = [](double watts, bool brick = false) { return [=](Project& p) { spec<PowerSupplySpec>(p, "supply").ratedW = watts; spec<PowerSupplySpec>(p, "supply").brick = brick; }; };
+        row("79 % of the supply", common, supply(255), "power-share", no);
+        row("81 % of the supply", common, supply(248), "power-share", Severity::Caution);
+        row("101 % of the supply", common, supply(199), "power-share", Severity::Blocker);
+        row("brick at 91 %", common, supply(220, true), "power-share", Severity::Blocker);
+        row("brick at 89 %", common, supply(226, true), "power-share", Severity::Caution);
+        row("39 % of the supply", common, supply(520), "power-share-low", Severity::Note);
+        row("no supply", common, [](Project& p) { change(p, RemovePart{"bay"}); }, "supply-missing", Severity::Blocker);
+        const auto peak = [](double watts) { return [=](Project& p) { spec<PowerSupplySpec>(p, "supply").peakW = watts; }; };
+        row("peak of 201.7 + 120 W within 322", judged, peak(322), "power-peak", no);
+        row("peak of 201.7 + 120 W over 321", judged, peak(321), "power-peak", Severity::Caution);
+        row("peak not stated, over the rated power", judged, supply(300), "power-peak", Severity::Note);
+        row("peak not stated, within the rated power", judged, supply(330), "power-peak", no);
+        const auto rail = [](double amperes) { return [=](Project& p) { spec<PowerSupplySpec>(p, "supply").rail12A = amperes; }; };
+        row("rail: 16.8 A of 62 A (744 W)", common, rail(62), "rail-12v", no);
+        row("rail: 16.8 A of 20 A", common, rail(20), "rail-12v", Severity::Caution);
+        row("rail: 16.8 A of 16 A", common, rail(16), "rail-12v", Severity::Blocker);
+        // plugs: the card has a slot (75 W) and an 8-pin (150 W)
+        row("card of 225 W on slot and 8-pin", cem, [](Project& p) { shelf(p, "card").powerW = 225; }, "card-feed", no);
+        row("card of 226 W on slot and 8-pin", cem, [](Project& p) { shelf(p, "card").powerW = 226; }, "card-feed", Severity::Blocker);
+        const auto sense = [](double senseW, double cardW) { return [=](Project& p) {
+            shelf(p, "card").needs = {{"slot-x16", 1}, {"card-12", 1}};
+            shelf(p, "card").powerW = cardW;
+            shelf(p, "supply").gives["card-12"] = 1;
+            spec<PowerSupplySpec>(p, "supply").twelvePinW = senseW;
+        }; };
+        row("12-pin, sense wires 300: card of 375", cem, sense(300, 375), "card-feed", no);
+        row("12-pin, sense wires 300: card of 376", cem, sense(300, 376), "card-feed", Severity::Blocker);
+        const auto splitter = [](double cpuW) { return [=](Project& p) {
+            shelf(p, "cpu").powerW = cpuW;
+            shelf(p, "board").needs["eps-8"] = 1;
+            shelf(p, "supply").gives["eps-4"] = 1;
+            p.shelf.push_back(adapter("4to8", {{"eps-4", 1}}, {{"eps-8", 1}}));
+            change(p, Connect{"4to8", "bay:eps-4", {"tray:eps-8"}});
+        }; };
+        row("4-to-8-pin splitter, small processor of 150 W", judged, splitter(150), "processor-feed", no);
+        row("4-to-8-pin splitter adds no capacity: 151 W", judged, splitter(151), "processor-feed", Severity::Blocker);
+        const auto sataLead = [](double watts) { return [=](Project& p) {
+            addDrive(p, {{"sata-power", 1}}, {}, watts);
+            shelf(p, "supply").gives["sata-power"] = 1;
+            p.shelf.push_back(adapter("y", {{"sata-power", 1}}, {{"sata-power", 2}}));
+            change(p, Connect{"y", "bay:sata-power", {"shelf:sata-power"}});
+        }; };
+        row("SATA power: 54 W is 4.5 A", sata, sataLead(54), "sata-rail", no);
+        row("SATA power: 55 W", sata, sataLead(55), "sata-rail", Severity::Caution);
+        const auto molex = [](bool moulded) { return [=](Project& p) {
+            addDrive(p, {{"sata-power", 1}});
+            shelf(p, "supply").gives["molex-4"] = 1;
+            p.shelf.push_back(adapter("m", {{"molex-4", 1}}, {{"sata-power", 1}}, {.moulded = moulded}));
+            change(p, Connect{"m", "bay:molex-4", {"shelf:sata-power"}});
+        }; };
+        row("crimped 4-pin to SATA adapter", common, molex(false), "moulded", no);
+        row("moulded 4-pin to SATA adapter", common, molex(true), "moulded", Severity::Caution);
+        const auto family = [](const char* lead1) { return [=](Project& p) {
+            placePorts(p);
+            spec<PowerSupplySpec>(p, "supply").cableFamily = "S1";
+            p.shelf.push_back(lead("l", 400, lead1));
+            change(p, Connect{"l", "bay:eps-8", {"tray:eps-8"}});
+        }; };
+        row("modular lead of its own family", common, family("S1"), "lead-family", no);
+        row("modular lead of another family", common, family("S2"), "lead-family", Severity::Blocker);
+        row("enough plugs", common, [](Project&) {}, "plug-count", no);
+        row("a drive without a SATA plug", common, [](Project& p) { addDrive(p, {{"sata", 1}}); }, "plug-count", Severity::Blocker);
+        row("front USB without a header", common, [](Project& p) { shelf(p, "box").needs["front-usb"] = 1; }, "plug-count", Severity::Caution);
+        row("two fans of 0.5 A on one header", common, [](Project& p) { addFanHub(p, 0.5); }, "fan-current", no);
+        row("two fans of 0.51 A on one header", common, [](Project& p) { addFanHub(p, 0.51); }, "fan-current", Severity::Caution);
+        // links: 10 Gb/s Ethernet needs 4 lanes of generation 2 or 2 of generation 3
+        const auto ethernet = [](int generation, int lanes) { return [=](Project& p) {
+            addSlot(p, "m.2", generation, lanes);
+            addDrive(p, {{"m.2", 1}}, Link{3, 4, 10});
+        }; };
+        row("10 Gb/s on 4 lanes of generation 2", base, ethernet(2, 4), "link-need", no);
+        row("10 Gb/s on 2 lanes of generation 3", base, ethernet(3, 2), "link-need", no);
+        row("10 Gb/s on 2 lanes of generation 2", base, ethernet(2, 2), "link-need", Severity::Caution);
+        row("10 Gb/s on 1 lane of generation 3", base, ethernet(3, 1), "link-need", Severity::Caution);
+        row("narrower than it could", base, ethernet(3, 2), "link-narrow", Severity::Note);
+        row("as wide as it could", base, ethernet(3, 4), "link-narrow", no);
+        const auto shared = [](int left) { return [=](Project& p) {
+            shelf(p, "card").link = Link{4, 16, 0};
+            spec<BoardSpec>(p, "board").laneSlots = {{"slot-x16", 4, 16, false, "g", 8}};
+            addSlot(p, "m.2", 4, 4, false, "g", left);
+            addDrive(p, {{"m.2", 1}}, Link{4, 4, 0});
+        }; };
+        row("shared slot keeps 2 lanes", common, shared(2), "link-lanes", no);
+        row("shared slot has none left", common, shared(0), "link-lanes", Severity::Blocker);
+        const auto budget = [](int lanes) { return [=](Project& p) {
+            shelf(p, "card").link = Link{4, 16, 0};
+            spec<BoardSpec>(p, "board").laneSlots = {{"slot-x16", 4, 16}};
+            addSlot(p, "m.2", 4, 4);
+            addDrive(p, {{"m.2", 1}}, Link{4, 4, 0});
+            spec<ProcessorSpec>(p, "cpu").lanes = lanes;
+        }; };
+        row("16 + 4 of 20 lanes", common, budget(20), "lane-budget", no);
+        row("16 + 4 of 19 lanes", common, budget(19), "lane-budget", Severity::Blocker);
+        // liquid
+        row("copper block, copper radiator", common, [](Project& p) { addLoop(p, "copper", "copper", true); }, "loop-metals", no);
+        row("copper block, aluminium radiator", common, [](Project& p) { addLoop(p, "copper", "aluminium", true); }, "loop-metals", Severity::Blocker);
+        row("radiator above the pump", common, [](Project& p) { addLoop(p, "copper", "copper", true); }, "pump-high", no);
+        row("pump in the top tank", common, [](Project& p) { addLoop(p, "copper", "copper", false); }, "pump-high", Severity::Caution);
+        row("upside down the block is highest", common, [](Project& p) { addLoop(p, "copper", "copper", true); change(p, Orient{Side::Top}); }, "pump-high", Severity::Caution);
+        row("block without a radiator", common, [](Project& p) { addLoop(p, "copper", "copper", true); change(p, RemovePart{"roof"}); }, "radiator-missing", Severity::Blocker);
+        row("radiator without a block", common, [](Project& p) { addLoop(p, "copper", "copper", true); change(p, SwapPart{"tray/cpu/lid", "cooler-47"}); }, "block-missing", Severity::Blocker);
+        row("screw of 31 behind a fan of 25 and a plate of 1", common, [](Project& p) { addLoop(p, "copper", "copper", true, "M4 x 31"); }, "screw-long", no);
+        row("screw of 32 pierces", common, [](Project& p) { addLoop(p, "copper", "copper", true, "M4 x 32"); }, "screw-long", Severity::Blocker);
+        row("screw of 27 holds with 2", common, [](Project& p) { addLoop(p, "copper", "copper", true, "M4 x 27"); }, "screw-short", no);
+        row("screw of 26 holds with 1", common, [](Project& p) { addLoop(p, "copper", "copper", true, "M4 x 26"); }, "screw-short", Severity::Caution);
+        const auto riser = [](double bend) { return [=](Project& p) {
+            shelf(p, "card").bodies = {{.name = "card", .at = {mm(0), mm(0), mm(0)}, .size = shelf(p, "card").size},
+                                       {.name = "riser", .shape = Shape::Ribbon, .role = BodyRole::KeepOut, .at = {mm(40), mm(0), mm(0)}, .size = {mm(30), mm(1), mm(0)}, .use = Use::Lead, .routeMm = {{0, 0, 0}, {0, 10, 0}, {0, 10, 30}}, .bendMm = bend}};
+        }; };
+        row("riser folded with 10", common, riser(10), "bend", no);
+        row("riser that takes no less than 11", common, riser(11), "bend", Severity::Caution);
+        // leads: out of both plugs and along the edges; the way is worked out in leadLengths()
+        const auto leadOf = [](double length) { return [=](Project& p) {
+            placePorts(p);
+            p.shelf.push_back(lead("l", length));
+            change(p, Connect{"l", "bay:eps-8", {"tray:eps-8"}});
+        }; };
+        row("lead of 388 for a way of 351.9", judged, leadOf(388), "lead-tight", no);
+        row("lead of 387 for 351.9: less than 10 % slack", judged, leadOf(387), "lead-tight", Severity::Caution);
+        row("lead of 351 for 351.9", judged, leadOf(351), "lead-short", Severity::Blocker);
+        row("lead of 352 is not too short", judged, leadOf(352), "lead-short", no);
+        row("lead of 501 is little to stow", judged, leadOf(501), "lead-long", no);
+        row("lead of 502 is much to stow", judged, leadOf(502), "lead-long", Severity::Note);
+        // modifications
+        row("cut without a loss to replace", common, [](Project& p) { cutCase(p, {.what = "a divider"}); }, "modified", Severity::Note);
+        row("cut takes the front USB", common, [](Project& p) { cutCase(p, {.what = "front USB", .needs = "front-usb", .replace = "USB at the rear"}); }, "modified", Severity::Caution);
+        row("cut takes the place of a part", common, [](Project& p) { addDrive(p, {}); cutCase(p, {.what = "drive shelf", .mount = "shelf"}); }, "modified", Severity::Blocker);
+        row("gone with the front, the USB plug is not missed", common, [](Project& p) { shelf(p, "box").needs["front-usb"] = 1; cutCase(p, {.what = "front USB", .needs = "front-usb"}); }, "plug-count", no);
+    }
+    void rules() {
+        QFETCH(int, row);
+        const Row& r = m_rows[static_cast<std::size_t>(row)];
+        Project p = project();
+        r.edit(p);
+        const Build b = built(p, "R1");
+        std::optional<Severity> found;
+        for (const auto& f : rules::compatibility(b))
+            if (f.rule == r.rule) {
+                found = found ? std::min(*found, f.severity) : f.severity;
+                QVERIFY(!f.text.empty());
+            }
+        QCOMPARE(found.has_value(), r.severity.has_value());
+        if (found)
+            QCOMPARE(static_cast<int>(*found), static_cast<int>(*r.severity));
+    }
+
+    /// The way on paper: 20 straight out of each plug, then along x, y and z between their ends.
+    void leadLengths() {
+        Project p = project();
+        placePorts(p);
+        p.shelf.push_back(lead("l", 300));
+        change(p, Connect{"l", "bay:eps-8", {"tray:eps-8"}});
+        const auto cables = rules::cables(built(p, "R1"));
+        QCOMPARE(cables.size(), std::size_t{1});
+        // Supply in its bay at (4, 4, 4) facing +x, up +z: own x runs back along y. Board at x 6, its top 20 under the roof.
+        const Build b = built(p, "R1");
+        const double supplyX = b.at("bay")->highAt[0].mm() + 20, boardX = b.at("tray")->highAt[0].mm() + 20;
+        const auto along = [&](const char* mount, double own) { // own x in the case
+            const Placed* at = b.at(mount);
+            return at->frame.axis[0].sign > 0 ? at->lowAt[1].mm() + own : at->highAt[1].mm() - own;
+        };
+        const double way = 20 + 20 + std::abs(supplyX - boardX) + std::abs(along("bay", 50) - along("tray", 20)) + std::abs((4.0 + 60) - (250 - 20 - 170 + 160.0));
+        QCOMPARE_LE(std::abs(cables[0].wayMm - way), 1e-9);
+        QCOMPARE_LE(std::abs(way - 351.9), 1e-9);
+        QVERIFY(!cables[0].assumed);
+    }
+
+    void usableGigabits() {
+        // 2.0, 4.0, 7.88, 15.75, 31.5 Gb/s a lane (PCI Express base specification, from memory).
+        const std::array<double, 5> published{2.0, 4.0, 7.88, 15.75, 31.5};
+        for (int g = 1; g <= 5; ++g)
+            QCOMPARE(rules::laneGbs(g), published[static_cast<std::size_t>(g - 1)]);
+        // 8 and 16 GT/s with 128b/130b: 8 x 128/130 = 7.877.
+        QCOMPARE_LE(std::abs(rules::laneGbs(3) - 8.0 * 128 / 130), 0.005);
+        QCOMPARE_LE(std::abs(rules::laneGbs(1) - 2.5 * 8 / 10), 1e-9);
+    }
+
+    /// A card on a riser through an M.2 adapter: the chain runs at its narrowest.
+    void chainOfAdapters() {
+        Project p = project();
+        shelf(p, "card").link = Link{4, 16, 0};
+        shelf(p, "board").gives.erase("slot-x16");
+        addSlot(p, "m.2", 4, 4);
+        Part a = adapter("m2-to-slot", {{"m.2", 1}}, {{"slot-x16", 1}});
+        a.link = Link{3, 4, 0};
+        p.shelf.push_back(a);
+        change(p, Connect{"m2-to-slot", "tray:m.2", {"card:slot-x16"}});
+        const auto w = rules::wiring(built(p, "R1"));
+        QCOMPARE(w.links.size(), std::size_t{1});
+        QCOMPARE(w.links[0].lanes, 4);
+        QCOMPARE(w.links[0].generation, 3);
+        QCOMPARE(w.links[0].chain.size(), std::size_t{3});
+        QCOMPARE_LE(std::abs(w.links[0].usableGbs - 4 * 7.88 * 0.87), 1e-9);
+        QVERIFY(w.links[0].narrowest.find("m2-to-slot") != std::string::npos);
+    }
+
+    void adaptersOnTheShelfAreOffered() {
+        Project p = project();
+        addDrive(p, {{"sata-power", 1}});
+        p.shelf.push_back(adapter("no-feed", {{"molex-4", 1}}, {{"sata-power", 1}}));
+        p.shelf.push_back(adapter("feed", {{"card-8", 0}, {"fan", 1}}, {{"sata-power", 1}}));
+        const auto map = rules::portMap(built(p, "R1"), &p);
+        QVERIFY(map.isShort("sata-power"));
+        QCOMPARE(map.offers.size(), std::size_t{2});
+        QCOMPARE(QString::fromStdString(map.offers[0].part), QStringLiteral("feed")); // a fan header is free, no 4-pin is
+        QVERIFY(map.offers[0].canBeFed && !map.offers[1].canBeFed);
+        bool told = false;
+        for (const auto& f : rules::compatibility(built(p, "R1"), rules::wiring(built(p, "R1"), &p)))
+            told = told || (f.rule == "plug-count" && f.remedies.front().find("feed") != std::string::npos);
+        QVERIFY(told);
+    }
+
+    /// A replacement in the build closes the entry of the ledger.
+    void ledgerFindsTheReplacement() {
+        Project p = project();
+        cutCase(p, {.what = "front USB", .needs = "front-usb", .replace = "USB at the rear", .replacedBy = "usb-outlet"});
+        QVERIFY(rules::ledger(built(p, "R1"))[0].open);
+        p.shelf.push_back(adapter("bracket", {}, {{"usb-outlet", 1}}));
+        change(p, Connect{"bracket", "", {}});
+        const auto rows = rules::ledger(built(p, "R1"));
+        QVERIFY(!rows[0].open);
+        QCOMPARE(QString::fromStdString(rows[0].by), QStringLiteral("Adapter bracket"));
+    }
+};
+QTEST_APPLESS_MAIN(CompatCasesTest)
+#include "tst_compat_cases.moc"
