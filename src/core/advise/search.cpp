@@ -73,7 +73,6 @@ void Search::findSlots() {
         const bool mayBeEmpty = !mount.taken || mount.taken->kind == PartKind::Fan;
         if (mayBeEmpty)
             slot.options.push_back({.choice = {mount.path, {}, {}}});
-        const Placed* here = m_now.build.at(mount.path);
         std::vector<std::string> variants{""};
         const auto slash = mount.path.rfind('/');
         const Placed* parent = slash == std::string::npos ? nullptr : m_now.build.at(mount.path.substr(0, slash));
@@ -89,7 +88,6 @@ void Search::findSlots() {
             for (const std::string& v : variants)
                 slot.options.push_back({.choice = {mount.path, part.id, v}, .part = &part});
         }
-        (void)here;
         if (slot.options.size() > 1)
             m_slots.push_back(std::move(slot));
     }
@@ -208,8 +206,11 @@ bool Search::lookAtAll() {
     // What is there anyway: gaps between parts that are not chosen anew, power they draw or give.
     if (const auto bare = resolveWith(m_project, m_now.build.revision, changesTo({}, true))) {
         bool ignored = false;
-        for (const fit::Gap& gap : fit::check(*bare, {.needs = m_project.needs}).gaps)
+        for (const fit::Gap& gap : fit::check(*bare, {.needs = m_project.needs}).gaps) {
             addGap(gap, ignored, m_baseLogOdds, m_baseMarginMm);
+            if (gap.isShort())
+                m_result.otherwiseShort.push_back(gap.between[0].text + " to " + gap.between[1].text);
+        }
         const auto budget = rules::powerBudget(*bare);
         m_baseWatts = budget.drawW;
         m_baseSupplyW = budget.supplyW;

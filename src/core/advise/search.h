@@ -38,6 +38,7 @@ struct SearchResult {
     std::vector<Combination> best; ///< highest score first
     std::size_t combinations = 0;  ///< looked at
     std::size_t fitting = 0;
+    std::vector<std::string> otherwiseShort; ///< gaps that are short whatever is chosen here
     bool cancelled = false;
 };
 

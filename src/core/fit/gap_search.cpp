@@ -175,6 +175,9 @@ bool Search::hiddenOnTheWay(const PlacedBody& a, const PlacedBody& b, const Sepa
 void Search::addWalls(std::size_t i, Axis axis) {
     const std::size_t k = index(axis);
     const PlacedBody& b = m_bodies[i];
+    for (std::size_t a = 0; a < 3; ++a)
+        if (b.low[a] >= m_build.insideAt[a] || b.high[a] <= Length{})
+            return; // mounted outside: the walls are not before it
     const auto seen = [&](bool high) {
         PlacedBody edge{.placed = caseWall, .low = b.low, .high = b.high};
         edge.low[k] = edge.high[k] = high ? m_build.insideAt[k] : Length{};
