@@ -40,11 +40,15 @@ def case(id, name, width, tray_y, price):
         "fasteners": [{"kind": "M3 x 6 countersunk", "count": 12}, {"kind": "M3 heat-set insert", "count": 12}],
         "mounts": [
             {"id": "tray", "name": "Tray", "accepts": ["board"], "x": {"low": measured(6.0)}, "y": {"high": 0}, "z": {"high": measured(tray_y)}, "facing": "+x", "up": "+z"},
-            {"id": "card", "name": "Card place", "accepts": ["card"], "x": {"low": measured(3.0)}, "y": {"high": measured(2.6)}, "z": {"low": measured(8.0)}, "facing": "-z", "up": "+x"},
-            {"id": "front-bay", "name": "Supply bay", "accepts": ["supply"], "x": {"low": measured(8.0)}, "y": {"low": measured(6.0)}, "z": {"low": measured(4.0)}, "facing": "+x", "up": "+z"},
+            {"id": "card", "name": "Card place", "accepts": ["card"], "x": {"low": measured(3.0)}, "y": {"high": measured(2.6)}, "z": {"low": measured(8.0)}, "facing": "-z", "up": "+x",
+             "slides": [{"axis": "y", "from_mm": -10, "to_mm": 0, "step_mm": 5}]},
+            {"id": "front-bay", "name": "Supply bay", "accepts": ["supply"], "x": {"low": measured(8.0)}, "y": {"low": measured(6.0)}, "z": {"low": measured(4.0)}, "facing": "+x", "up": "+z",
+             "variants": [{"id": "raised", "name": "on the upper rails", "x": {"low": measured(8.0)}, "y": {"low": measured(6.0)}, "z": {"low": measured(40.0)}},
+                          {"id": "turned", "name": "turned about, intake to the tray", "facing": "-x"}]},
             {"id": "spine", "name": "Spine", "accepts": ["made"], "x": {"low": measured(2.0)}, "y": {"low": measured(118.0)}, "z": {"low": measured(42.0)}, "facing": "+y", "up": "+z"},
             {"id": "caddy", "name": "Caddy place", "accepts": ["made"], "x": {"low": 0}, "y": {"low": measured(14.0)}, "z": {"high": measured(10.0)}, "facing": "+z", "up": "+y"},
-            {"id": "side-a", "name": "Side fan A", "accepts": ["fan"], "x": {"high": 0}, "y": {"centre": 214.0}, "z": {"centre": 153.0}, "facing": "+x", "up": "+z"},
+            {"id": "side-a", "name": "Side fan A", "accepts": ["fan"], "x": {"high": 0}, "y": {"centre": 214.0}, "z": {"centre": 153.0}, "facing": "+x", "up": "+z",
+             "variants": [{"id": "outside", "name": "outside the panel", "x": {"above": 1.5}, "y": {"centre": 214.0}, "z": {"centre": 153.0}}]},
             {"id": "side-b", "name": "Side fan B", "accepts": ["fan"], "x": {"high": 0}, "y": {"centre": 196.0}, "z": {"centre": 52.0}, "facing": "+x", "up": "+z"},
             {"id": "top", "name": "Top fan", "accepts": ["fan"], "x": {"centre": 42.0}, "y": {"centre": 166.0}, "z": {"high": 0}, "facing": "+z", "up": "+y"},
         ],
@@ -53,7 +57,9 @@ def case(id, name, width, tray_y, price):
             "pieces": ["front-frame", "foot-rail", "handle"],
             "chambers": [{"id": "rear", "name": "Cooler bay", "low_mm": [0, 124, 0], "high_mm": [width, D, H]},
                          {"id": "front", "name": "Front bay", "low_mm": [0, 0, 0], "high_mm": [width, 118, H]}],
-            "panels": [{"side": "right", "flexible": True}, {"side": "left", "flexible": False}, {"side": "top"}, {"side": "bottom"}, {"side": "front"}, {"side": "rear", "removable": False}],
+            "modifications": [{"id": "no-front-usb", "name": "Front USB cut off", "minutes": 25, "tool": "fine-tooth saw, file",
+                               "losses": [{"what": "the USB socket at the front", "needs": "front-usb", "replace": "a USB socket at the rear", "replaced_by": "usb-outlet"}]}],
+            "panels": [{"side": "right", "flexible": True, "lip_mm": 2.0}, {"side": "left", "removable": False}, {"side": "top"}, {"side": "bottom", "removable": False}, {"side": "front"}, {"side": "rear", "removable": False}],
             "openings": [
                 opening("side-a-grille", "Side grille A", "right", [214, 153], [98, 98], perforation=0.31, hole_mm=5, thickness_mm=1.5, screen="fine"),
                 opening("side-b-grille", "Side grille B", "right", [196, 52], [98, 98], perforation=0.31, hole_mm=5, thickness_mm=1.5, screen="fine"),
@@ -81,12 +87,16 @@ def cooler(id, name, height, tdp, frame, thickness, price, mass):
             "cooler": {"type": "top-down", "sockets": ["K1"], "fan_frame_mm": frame, "fan_thickness_mm": thickness}}
 
 
-def card(id, name, plug_at, plug_size):
+def card(id, name, ports=(), plug=None):
     return {"id": id, "kind": "card", "name": name, "size_mm": [measured(168.0, 0.5), measured(58.0, 0.3), measured(38.0, 0.5)], "power_w": 115, "mass_g": 620, "price": 410,
             "needs": {"card-8": 1, "slot-x16": 1}, "fasteners": [{"kind": "M3 x 6 pan", "count": 2}], "step": {"after": ["front-bay", "tray/cpu/lid"]},
-            "bodies": [{"name": "shroud", "at_mm": [0, 0, 0], "size_mm": [measured(168.0, 0.5), measured(58.0, 0.3), measured(38.0, 0.5)]},
-                       {"name": "power plug", "role": "keep-out", "at_mm": plug_at, "size_mm": plug_size}],
+            "link": {"generation": 4, "lanes": 8, "need_gb_s": 60}, "ports": list(ports),
+            "bodies": [{"name": "shroud", "at_mm": [0, 0, 0], "size_mm": [measured(168.0, 0.5), measured(58.0, 0.3), measured(38.0, 0.5)]}, *([plug] if plug else [])],
             "card": {"cooler": "dual", "slots": 2, "clock_mhz": 1905}}
+
+
+def cable(id, name, length):
+    return {"id": id, "kind": "cable", "name": name, "size_mm": [0, 0, 0], "mass_g": 30, "price": 4, "cable": {"length_mm": length, "family": "S1"}}
 
 
 def made(id, name, size, volume, fasteners=(), **more):
@@ -103,23 +113,29 @@ SHELF = [
      "mounts": [{"id": "cpu", "name": "Socket", "accepts": ["processor"], "x": {"centre": 78}, "y": {"centre": 96}, "z": {"above": measured(0.6)}},
                 {"id": "memory", "name": "Memory slots", "accepts": ["memory"], "x": {"low": 8}, "y": {"low": 20}, "z": {"above": measured(3.0)}},
                 {"id": "store", "name": "Store slot", "accepts": ["drive"], "x": {"centre": 80}, "y": {"low": 8}, "z": {"above": measured(2.0)}}],
-     "board": {"form": "mini-itx", "socket": "K1", "memory_kind": "D5"}},
+     "ports": [{"id": "eps-8", "at_mm": [14, 162, 1.6]}, {"id": "atx-24", "at_mm": [2, 80, 1.6], "towards": "-x"}],
+     "board": {"form": "mini-itx", "socket": "K1", "memory_kind": "D5", "chipset_lanes": 4,
+               "slots": [{"kind": "slot-x16", "generation": 4, "lanes": 16}, {"kind": "m.2", "generation": 4, "lanes": 4, "chipset": True}]}},
     {"id": "cpu-65", "kind": "processor", "name": "Processor P8-65", "size_mm": [40.0, 40.0, measured(6.8, 0.15, "drawing")], "power_w": 65, "mass_g": 40, "price": 245,
-     "processor": {"socket": "K1", "graphics": False, "clock_mhz": 4080, "limit_c": 95, "die_resistance_k_w": 0.26}},
+     "processor": {"socket": "K1", "graphics": False, "clock_mhz": 4080, "limit_c": 95, "die_resistance_k_w": 0.26, "lanes": 16}},
     cooler("cooler-l37", "Cooler L37", measured(37.0, 0.3), 0, 92, 15, 39, 340),
     cooler("cooler-l47", "Cooler L47", measured(47.0, 0.3), 0, 92, 15, 49, 430),
     cooler("cooler-l55", "Cooler L55", measured(55.0, 0.3), 0, 92, 15, 59, 520),
     {"id": "memory-32", "kind": "memory", "name": "Memory 32", "size_mm": [10.0, 133.35, measured(31.2, 0.3)], "power_w": 6, "mass_g": 70, "price": 148, "needs": {"memory-slot": 2},
      "memory": {"memory_kind": "D5", "modules": 2}},
-    card("card-168t", "Card 168-T", [90, 58, 10], [18, 35, 18]),
-    card("card-168e", "Card 168-E", [-26, 20, 10], [26, 18, 18]),
+    card("card-168t", "Card 168-T", [{"id": "power", "kind": "card-8", "at_mm": [99, 58, 19], "out": "+y", "angled_ways": ["-x", "+x"]}]),
+    card("card-168e", "Card 168-E", plug={"name": "power plug", "role": "keep-out", "at_mm": [-26, 20, 10], "size_mm": [26, 18, 18]}),
     {"id": "supply-550", "kind": "supply", "name": "SFX 550", "size_mm": [measured(100.0, 0.3, "standard"), measured(125.0, 0.3, "standard"), measured(63.5, 0.3, "standard")], "mass_g": 790, "price": 118,
      "gives": {"atx-24": 1, "eps-8": 1, "card-8": 2}, "fasteners": [{"kind": "6-32 x 6", "count": 4}], "step": {"after": ["spine"]},
-     "supply": {"form": "sfx", "rated_w": 330, "efficiency": 0.9}},
-    {"id": "store-t2", "kind": "drive", "name": "Store T2", "size_mm": [80.0, 22.0, 3.5], "power_w": 5, "mass_g": 12, "price": 132, "needs": {"m.2": 1}, "drive": {"form": "m.2-sink", "limit_c": 75}},
+     "ports": [{"id": "eps-8", "at_mm": [72, 125, 20], "out": "+y", "towards": "+z"}, {"id": "atx-24", "at_mm": [34, 125, 20], "out": "+y", "towards": "+z"}, {"id": "card-8", "at_mm": [90, 125, 20], "out": "+y", "towards": "+z"}],
+     "supply": {"form": "sfx", "rated_w": 330, "efficiency": 0.9, "peak_w": 420, "rail_12v_a": 26, "cable_family": "S1"}},
+    {"id": "store-t2", "kind": "drive", "name": "Store T2", "size_mm": [80.0, 22.0, 3.5], "power_w": 5, "mass_g": 12, "price": 132, "needs": {"m.2": 1}, "link": {"generation": 4, "lanes": 4, "need_gb_s": 16}, "drive": {"form": "m.2-sink", "limit_c": 75}},
     fan("fan-92-15", "Fan 92-15", 92, 15, 2200, 0.0151, 18, 26, 15),
     fan("fan-92-25", "Fan 92-25", 92, 25, 2000, 0.0198, 20, 26, 17),
     fan("fan-80-15", "Fan 80-15", 80, 15, 2200, 0.0100, 13, 24, 16),
+    cable("lead-24", "24-pin lead 250", 250), cable("lead-eps", "8-pin lead 330", 330), cable("lead-card", "Card lead 380", 380),
+    {"id": "usb-bracket", "kind": "adapter", "name": "Rear USB bracket", "size_mm": [0, 0, 0], "mass_g": 20, "price": 9, "needs": {"front-usb": 1}, "gives": {"usb-outlet": 1}},
+    {"id": "fan-hub", "kind": "adapter", "name": "Fan splitter", "size_mm": [0, 0, 0], "mass_g": 6, "price": 5, "needs": {"fan": 1}, "gives": {"fan": 2}},
     made("spine", "Spine", [78, 200, 4], 56, [{"kind": "M3 x 8 pan", "count": 6}]),
     made("caddy-86", "Drive caddy 86", [85.6, 90, 24], 58, [{"kind": "M3 x 8 pan", "count": 4}], mass_g=0),
     made("front-frame", "Front frame", [84, 214, 18], 118, [{"kind": "M3 x 8 pan", "count": 5}]),
@@ -136,6 +152,8 @@ REVISIONS = [
     {"id": "R1", "note": "First try: everything that was at hand.", "changes": [
         {"do": "case", "part": "case-1"}, place("board-k2", "tray"), place("cpu-65", "tray/cpu"), place("cooler-l37", "tray/cpu/lid"), place("memory-32", "tray/memory"),
         place("store-t2", "tray/store"), place("card-168t", "card"), place("spine", "spine"), place("supply-550", "front-bay"),
+        {"do": "connect", "part": "lead-24", "from": "front-bay:atx-24", "to": ["tray:atx-24"]}, {"do": "connect", "part": "lead-eps", "from": "front-bay:eps-8", "to": ["tray:eps-8"]},
+        {"do": "connect", "part": "lead-card", "from": "front-bay:card-8", "to": ["card:card-8"]},
         place("fan-92-15", "side-a", flow="in"), {"do": "set-fan", "mount": "side-a", "duty": 0.75}]},
     {"id": "R2", "parent": "R1", "note": "The plug on the long edge meets the side panel.", "changes": [{"do": "swap", "mount": "card", "part": "card-168e"}]},
     {"id": "R3", "parent": "R2", "note": "A taller cooler, on paper.", "changes": [{"do": "swap", "mount": "tray/cpu/lid", "part": "cooler-l55"}]},
@@ -148,14 +166,14 @@ REVISIONS = [
     {"id": "R8", "parent": "R7", "changes": [place("fan-80-15", "top", flow="out"), {"do": "set-fan", "mount": "top", "duty": 0.7}]},
     {"id": "R9", "parent": "R8", "note": "Would it do on its side, under the table?", "changes": [{"do": "lay", "down": "left"}]},
     {"id": "R10", "parent": "R8", "validated": True, "changes": [{"do": "set-fan", "mount": "side-a", "duty": 0.62}, {"do": "set-fan", "mount": "top", "duty": 0.6}]},
-    {"id": "R11", "parent": "R10", "note": "Second print of the case, 2 mm wider.", "changes": [{"do": "case", "part": "case-2"},
+    {"id": "R11", "parent": "R10", "note": "Second print of the case, 2 mm wider.", "changes": [{"do": "case", "part": "case-2"}, {"do": "modify", "modification": "no-front-usb"},
                                               {"do": "set-opening", "opening": "side-a-grille", "style": "mesh", "perforation": 0.58}, {"do": "set-opening", "opening": "side-b-grille", "style": "mesh", "perforation": 0.58}]},
     {"id": "R12", "parent": "R8", "note": "Top fan blows in instead.", "changes": [{"do": "flip-fan", "mount": "top"}]},
 ]
 
 BRIEF = {
     "purpose": "Stitches the day's photos into a site model, through the evening talk, on a table in the dig tent. One person carries it with the camera case. Dust every day.",
-    "room_c": 34, "listener_m": 1.0, "altitude_m": 350, "load": "both",
+    "room_c": 34, "listener_m": 1.0, "altitude_m": 350, "load": "both", "carry_box_mm": [325, 275, 110],
     "targets": [
         {"id": "cpu", "name": "CPU, stitch + mesh", "kind": "temperature", "subject": "tray/cpu", "limit": 80},
         {"id": "card", "name": "Card, stitch + mesh", "kind": "temperature", "subject": "card", "limit": 82},

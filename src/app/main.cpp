@@ -2,6 +2,7 @@
 #include "app/ui/main_window.h"
 #include "app/ui/painted_accessible.h"
 #include "app/ui/stations/bench_page.h"
+#include "app/ui/stations/fit_page.h"
 #include "app/ui/style.h"
 
 #include <QApplication>
@@ -18,7 +19,19 @@
 
 namespace {
 
-/// One PNG of each station, as the window shows it.
+bool shoot(app::MainWindow& window, const QString& folder, const QString& name) {
+    for (int pass = 0; pass < 3; ++pass)
+        QApplication::processEvents();
+    const QString file = QDir(folder).filePath(name + QStringLiteral(".png"));
+    if (!window.grab().save(file)) {
+        std::fprintf(stderr, "mini-draft: %s cannot be written\n", qPrintable(file));
+        return false;
+    }
+    std::printf("%s\n", qPrintable(file));
+    return true;
+}
+
+/// One PNG of each station and of the answers of Fit, as the window shows them.
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {
     QDir().mkpath(folder);
     const QStringList names{QStringLiteral("brief"), QStringLiteral("fit"), QStringLiteral("air"), QStringLiteral("make"), QStringLiteral("bench"), QStringLiteral("verdict")};
@@ -33,14 +46,18 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
             context.selection.select(QStringLiteral("run:%1").arg(QString::fromStdString(window.bench()->run())));
         else
             window.page(i)->stepSelection(1);
-        for (int pass = 0; pass < 3; ++pass)
-            QApplication::processEvents();
-        const QString file = QDir(folder).filePath(names[i] + QStringLiteral(".png"));
-        if (!window.grab().save(file)) {
-            std::fprintf(stderr, "mini-draft: %s cannot be written\n", qPrintable(file));
+        if (!shoot(window, folder, names[i]))
             return 2;
+        if (i != 1)
+            continue;
+        auto* fit = static_cast<app::FitPage*>(window.page(1));
+        using List = app::FitLook::List;
+        for (const auto& [list, name] : {std::pair{List::Change, QStringLiteral("fit-change")}, std::pair{List::Measure, QStringLiteral("fit-measure")}, std::pair{List::Room, QStringLiteral("fit-room")}, std::pair{List::GoingIn, QStringLiteral("fit-going-in")}}) {
+            fit->choose(list);
+            if (!shoot(window, folder, name))
+                return 2;
         }
-        std::printf("%s\n", qPrintable(file));
+        fit->choose(List::Gaps);
     }
     return 0;
 }

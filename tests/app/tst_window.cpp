@@ -247,7 +247,7 @@ private slots:
         Window w;
         QTemporaryDir dir;
         w.openDemo(dir);
-        for (int k = 0; k < 11; ++k) {
+        for (int k = 0; k < 17; ++k) {
             w.document().selectRevision("R10");
             w.window->newRevision();
             auto* kind = w.dialog<QComboBox>("kind");

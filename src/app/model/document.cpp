@@ -78,7 +78,7 @@ bool sameRevision(const core::Project& before, const core::Project& after, const
 
 void Document::setProject(std::shared_ptr<const core::Project> project) {
     // What nothing has changed for stays as it was computed: an edit costs one revision, not all of them.
-    if (m_project->shelf == project->shelf && m_project->brief == project->brief && m_project->loads == project->loads && m_project->printer == project->printer && m_project->currency == project->currency)
+    if (m_project->shelf == project->shelf && m_project->brief == project->brief && m_project->loads == project->loads && m_project->printer == project->printer && m_project->currency == project->currency && m_project->needs == project->needs)
         std::erase_if(m_results, [&](const auto& entry) { return !sameRevision(*m_project, *project, entry.first); });
     else
         m_results.clear();

@@ -4,6 +4,12 @@
 #include <QString>
 #include <QStringList>
 
+#ifndef Q_MOC_RUN // moc stumbles over concepts
+#include "core/model/part.h"
+#endif
+
+#include <optional>
+
 namespace app {
 
 /// What is selected in the whole window: one key such as "gap:...", "part:tray/cpu", "target:noise". The only link between views.
@@ -34,13 +40,23 @@ public:
         Q_EMIT hoverChanged();
     }
 
+    /// A part that a dialog is about to place, shown before it is.
+    struct Ghost { core::Part part; std::string mount; };
+    [[nodiscard]] const std::optional<Ghost>& ghost() const { return m_ghost; }
+    void setGhost(std::optional<Ghost> ghost) {
+        m_ghost = std::move(ghost);
+        Q_EMIT ghostChanged();
+    }
+
 Q_SIGNALS:
     void changed();
     void hoverChanged();
+    void ghostChanged();
 
 private:
     QString m_key, m_hovered;
     QStringList m_back;
+    std::optional<Ghost> m_ghost;
 };
 
 } // namespace app

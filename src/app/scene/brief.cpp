@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/scene/stations.h"
+#include "app/scene/port_map.h"
 
 #include "core/base/text.h"
 
@@ -115,47 +115,6 @@ void powerBar(Canvas& c, const QRectF& r, const View& v) {
     c.hit({r.left(), y - 4, r.width(), 30}, QStringLiteral("power"), QObject::tr("Power budget"));
 }
 
-void plugMap(Canvas& c, const QRectF& r, const View& v) {
-    const auto& rows = v.evaluation()->connectors.rows;
-    int shortOf = 0, spare = 0;
-    for (const auto& row : rows) {
-        shortOf += std::max(0, row.needed - row.given);
-        spare += std::max(0, row.given - row.needed);
-    }
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("What plugs into what"), QObject::tr("%1 short, %2 free").arg(shortOf).arg(spare));
-    const double rowHeight = std::clamp((r.height() - 30) / share(rows.size()), 18.0, 24.0);
-    const double left = r.left() + 190, right = r.left() + r.width() * 0.58;
-    double y = r.top() + 30;
-    for (const auto& row : rows) {
-        if (y + rowHeight > r.bottom() + 4)
-            break;
-        const double middle = y + rowHeight / 2;
-        QStringList givers, takers;
-        for (const auto& g : row.givers)
-            if (!givers.contains(qs(g)))
-                givers << qs(g);
-        for (const auto& t : row.takers)
-            takers << qs(t);
-        c.text({r.left(), y, left - r.left() - 14, rowHeight}, c.elided(givers.isEmpty() ? QObject::tr("nothing gives it") : givers.join(QStringLiteral(", ")), left - r.left() - 16, 12.5), 12.5, Weight::Medium, givers.isEmpty() ? c.t.ink2 : c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        const bool missing = row.needed > row.given;
-        for (int i = 0; i < std::max(row.given, row.needed) && i < 6; ++i) {
-            const QRectF socket(left + i * 12, middle - 4.5, 9, 9);
-            c.box(socket, i < row.needed && i < row.given ? c.t.ink : QColor(), i < row.given ? c.t.ink : c.t.block, 1);
-        }
-        const double from = left + 76;
-        c.hline(from, right - 10, middle, missing ? c.t.block : row.needed == 0 ? c.t.hair : c.t.ink, 1.4, missing ? Qt::DashLine : Qt::SolidLine);
-        c.plate({(from + right) / 2, middle}, qs(row.kind), 11.5);
-        if (missing)
-            c.mark({right - 8, middle - 5}, Mark::Crossed);
-        const QString use = missing ? QObject::tr("%1 needed, %2 there").arg(row.needed).arg(row.given) : QObject::tr("%1 of %2 used").arg(row.needed).arg(row.given);
-        c.text({right + 12, y, r.right() - right - 110, rowHeight}, c.elided(takers.isEmpty() ? QObject::tr("free") : takers.join(QStringLiteral(", ")), r.right() - right - 116, 12.5), 12.5, Weight::Regular, takers.isEmpty() ? c.t.ink2 : c.t.ink);
-        c.text({r.right() - 100, y, 100, rowHeight}, use, 12, Weight::Regular, missing ? c.t.block : c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
-        y += rowHeight;
-    }
-    if (rows.empty())
-        c.second({r.left(), y, r.width(), 22}, QObject::tr("No plugs are stated on the parts."));
-}
-
 } // namespace
 
 void paintBrief(Canvas& c, const QRectF& r, const View& v) {
@@ -176,7 +135,7 @@ void paintBrief(Canvas& c, const QRectF& r, const View& v) {
     partRows(c, {r.left() + half + 26, top, half, partsHeight}, v);
     const double below = top + std::max(rows, partsHeight) + 10;
     powerBar(c, {r.left(), below, r.width(), 80}, v);
-    plugMap(c, {r.left(), below + 92, r.width(), r.bottom() - below - 92}, v);
+    paintPortMap(c, {r.left(), below + 92, r.width(), r.bottom() - below - 92}, v);
 }
 
 } // namespace app

@@ -372,9 +372,23 @@ void Canvas::pattern(const QRectF& r, Pattern which) {
     }
 }
 
+void Canvas::hatch(const QPainterPath& outline, core::PartKind kind, const QColor& ground, const QColor& ink, double edge) {
+    p.save();
+    p.setClipPath(outline, Qt::IntersectClip);
+    hatch(outline.boundingRect(), kind, ground, ink, 0);
+    p.restore();
+    if (edge > 0) {
+        p.setPen(QPen(ink, edge));
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(outline);
+    }
+}
+
 void Canvas::hit(const QRectF& r, const QString& key, const QString& name) {
     // Small drawings still get a target of at least 24 px.
-    QRectF target = r;
+    QRectF target = window.isNull() ? r : r.intersected(window);
+    if (target.isEmpty())
+        return;
     if (target.width() < 24)
         target.adjust(-(24 - target.width()) / 2, 0, (24 - target.width()) / 2, 0);
     if (target.height() < 24)

@@ -6,6 +6,7 @@
 
 #include <QFontMetricsF>
 #include <QPainter>
+#include <QPainterPath>
 #include <QString>
 
 #include <map>
@@ -37,6 +38,7 @@ public:
     QPainter& p;
     const Theme& t;
     std::vector<Hit> hits;
+    QRectF window; ///< places outside it cannot be clicked; null: everywhere
 
     // ---- text ----
     void text(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter);
@@ -66,6 +68,8 @@ public:
     void screw(const QPointF& centre);
     [[nodiscard]] QColor markColor(core::Mark mark) const;
     void hatch(const QRectF& r, core::PartKind kind, const QColor& ground, const QColor& ink, double edge = 1.2);
+    /// The same inside any outline.
+    void hatch(const QPainterPath& outline, core::PartKind kind, const QColor& ground, const QColor& ink, double edge = 1.2);
     enum class Pattern { Over, Holds, KeepClear, LevelLines, Diagonal, Solid, Crossed };
     void pattern(const QRectF& r, Pattern pattern);
 

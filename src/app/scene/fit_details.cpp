@@ -103,4 +103,34 @@ void paintGapLens(Canvas& c, const QRectF& r, const View& v) {
     c.text({r.left() - 10, centre.y() + radius + 3, r.width() + 20, 16}, words, 11.5, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
 }
 
+void paintChain(Canvas& c, const QRectF& r, const core::fit::Gap& gap, const View& v) {
+    double positive = 0;
+    for (const auto& item : gap.chain)
+        if (item.sign > 0)
+            positive += item.factor * item.valueMm;
+    const double whole = std::max(positive, 1e-6), scale = (r.width() - 16) / std::max(whole, whole - std::min(0.0, gap.nominal.mm()));
+    double x = r.left() + 8;
+    c.box({r.left() + 8, r.top() + 2, whole * scale, 6}, {}, c.t.ink, 1);
+    const double y = r.top() + 14;
+    int k = 0;
+    for (const auto& item : gap.chain) {
+        if (item.sign > 0)
+            continue;
+        const QRectF bar(x, y, item.factor * item.valueMm * scale, 20);
+        c.box(bar, c.t.sheet, c.t.ink, 1);
+        c.pattern(bar.adjusted(1, 1, -1, -1), k++ % 2 ? Canvas::Pattern::Diagonal : Canvas::Pattern::LevelLines);
+        const QString label = v.number(Quantity::Length, item.factor * item.valueMm);
+        if (bar.width() > c.width(label, 12) + 12)
+            c.plate(bar.center(), label);
+        x += bar.width();
+    }
+    const QRectF left(x, y, std::max(2.0, gap.nominal.mm() * scale), 20);
+    c.box(left, c.t.marker, c.t.medge, 1.5);
+    QString sum;
+    for (const auto& item : gap.chain)
+        sum += (sum.isEmpty() ? (item.sign > 0 ? QString() : QStringLiteral("\u2212 ")) : item.sign > 0 ? QStringLiteral(" + ") : QStringLiteral(" \u2212 ")) + v.number(Quantity::Length, item.factor * item.valueMm);
+    sum += QStringLiteral(" = ") + v.number(Quantity::Length, gap.nominal.mm()) + QStringLiteral(" ±") + v.number(Quantity::Length, gap.worstBandMm);
+    c.text({r.left() + 8, y + 22, r.width() - 16, 18}, c.elided(sum, r.width() - 16, 12, Weight::SemiBold), 12, Weight::SemiBold);
+}
+
 } // namespace app

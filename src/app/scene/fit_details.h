@@ -11,4 +11,9 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
 /// The selected gap, or the tightest, enlarged: both faces, the gap and what it needs.
 void paintGapLens(Canvas& c, const QRectF& r, const View& v);
 
+/// The chain of a gap drawn to scale, and its sum.
+void paintChain(Canvas& c, const QRectF& r, const core::fit::Gap& gap, const View& v);
+/// The list beside the drawing, under a head that chooses what it lists.
+void paintFitList(Canvas& c, const QRectF& r, const View& v, const FitLook& look);
+
 } // namespace app

@@ -186,6 +186,25 @@ std::optional<core::explain::Working> workingOf(const View& v, const QString& ke
         for (std::size_t i = 0; i < e->fit.gaps.size(); ++i)
             if (e->fit.gaps[i].id == rest)
                 return core::explain::ofGap(e->fit.gaps[i], i + 1, v.show);
+    if (kind == "room")
+        for (const auto& room : core::fit::roomLeft(v.project(), e->build, {.needs = v.project().needs}))
+            if (rest == room.mount + ":" + std::to_string(room.own))
+                return core::explain::ofRoom(room, v.show);
+    if (kind == "mend") // a row of the list about a gap; the trial is made again for its figures
+        if (const auto* gap = gapToMend(e->fit, key)) {
+            const auto mends = core::advise::whatToChange(v.project(), *e, *gap);
+            const std::size_t row = key.section(QLatin1Char(':'), 1, 1).toULong();
+            if (row < mends.size())
+                return core::explain::ofMend(mends[row], *gap, v.show);
+        }
+    if (kind == "measure")
+        for (const auto& next : core::fit::measureNext(e->fit))
+            if (next.label == rest)
+                return core::explain::ofMeasure(next, v.show);
+    if (kind == "way")
+        for (const auto& way : core::fit::insertions(e->build, core::make::orderOf(e->make)))
+            if (way.mount == rest)
+                return core::explain::ofWay(way);
     if (kind == "part" && (e->build.at(rest) || e->air.part(rest)))
         return core::explain::ofPart(*e, rest, v.show);
     if (kind == "fan" && e->build.at(rest))

@@ -2,6 +2,7 @@
 #pragma once
 #include "app/model/document.h"
 #include "app/scene/canvas.h"
+#include "core/explain/fit_words.h"
 
 namespace app {
 
@@ -22,9 +23,41 @@ struct View {
 /// Positions of the three cuts through the case, mm in case axes: A across y, B across x, C across z.
 struct Cuts { double a = -1, b = -1, c = -1; core::Axis moved = core::Axis::Y; };
 
+/// Answers of the Fit station that take longer than a gap; worked out when they are looked at.
+struct FitAnswers {
+    std::vector<core::fit::Room> rooms;
+    std::vector<core::fit::MeasureNext> measure;
+    std::vector<core::fit::Insertion> insertions;
+    std::string mendsOf; ///< id of the gap
+    std::vector<core::advise::Mend> mends;
+};
+
+/// How the Fit station is looked at: cuts, the list beside the drawing, zoom, and a part that is about to be placed.
+struct FitLook {
+    enum class List { Gaps, Change, Measure, Room, GoingIn };
+    enum class Sort { Worst, Chance, Name };
+    enum class Filter { All, Short, Open, Part };
+    Cuts cuts;
+    List list = List::Gaps;
+    Sort sort = Sort::Worst;
+    Filter filter = Filter::All;
+    std::size_t scrolled = 0;     ///< rows of the list that are above its head
+    double zoom = 1;
+    QPointF pan;                  ///< of the zoomed drawing, px
+    const FitAnswers* answers = nullptr;
+    const std::vector<core::fit::PlacedBody>* ghost = nullptr; ///< bodies of a part that is not placed yet
+    bool ghostClashes = false;
+};
+/// Gaps in the order and choice of the ladder; indices into the fit result, so that rungs keep their numbers.
+[[nodiscard]] std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const QString& selectedKey);
+/// The gap whose changes are looked for: the selected one, else the first that is short.
+[[nodiscard]] const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const QString& selectedKey);
+/// The rows of the list fitted last, for scrolling.
+[[nodiscard]] std::size_t listRows(const View& v, const FitLook& look, const QString& selectedKey);
+
 /// Painters of the six stations into the inside of the stage border. They only draw and name what can be clicked.
 void paintBrief(Canvas& c, const QRectF& r, const View& v);
-void paintFit(Canvas& c, const QRectF& r, const View& v, const Cuts& cuts);
+void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look);
 void paintAir(Canvas& c, const QRectF& r, const View& v);
 void paintMake(Canvas& c, const QRectF& r, const View& v);
 /// Left column of the bench: coverage and runs; the plots are widgets beside it.

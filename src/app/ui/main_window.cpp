@@ -9,6 +9,7 @@
 #include "app/ui/shell/working_tab.h"
 #include "app/ui/stations/air_page.h"
 #include "app/ui/stations/bench_page.h"
+#include "app/ui/stations/brief_page.h"
 #include "app/ui/stations/fit_page.h"
 #include "app/ui/style.h"
 
@@ -24,7 +25,7 @@ namespace app {
 
 namespace {
 constexpr int narrowBelow = 1180, wideFrom = 1600;
-constexpr int leastStageHeight = 560;
+constexpr int leastStageHeight = 560, leastBriefHeight = 660; // lower windows scroll
 }
 
 MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent), m_context(context) {
@@ -91,10 +92,12 @@ void MainWindow::buildShell() {
 
 void MainWindow::buildPages() {
     m_bench = new BenchPage(m_context);
-    m_pages = {new StationPage(m_context, tr("Brief"), paintBrief), new FitPage(m_context), new AirPage(m_context), new StationPage(m_context, tr("Make"), paintMake), m_bench, new StationPage(m_context, tr("Verdict"), paintVerdict)};
+    m_pages = {new BriefPage(m_context), new FitPage(m_context), new AirPage(m_context), new StationPage(m_context, tr("Make"), paintMake), m_bench, new StationPage(m_context, tr("Verdict"), paintVerdict)};
     for (std::size_t i = 0; i < m_pages.size(); ++i) {
         m_pages[i]->setObjectName(QStringLiteral("page%1").arg(i));
         m_stack->addWidget(scrolled(m_pages[i]));
+        if (i == 0)
+            m_pages[i]->setMinimumHeight(leastBriefHeight);
         // One button at the upper left of an empty stage: the next thing to do.
         auto* start = new QPushButton(tr("Start a project"), m_pages[i]);
         start->setObjectName(QStringLiteral("start%1").arg(i));
@@ -131,6 +134,11 @@ void MainWindow::connectViews() {
         m_working->setVisible(!m_working->isVisible());
         arrange();
     });
+    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    auto* fit = static_cast<FitPage*>(m_pages[1]);
+    connect(fit, &FitPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    connect(fit, &FitPage::fillInWanted, this, &MainWindow::fillInMeasures);
+    connect(fit, &FitPage::sheetWanted, this, [this] { printMeasures({}); });
     connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
     connect(m_bench, &BenchPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
     connect(m_bench, &BenchPage::recordingChanged, this, &MainWindow::refresh);

@@ -39,6 +39,10 @@ public:
     /// Opens the dialog that reads in a log; nothing when there is no revision to attach it to.
     FormDialog* importLog(const QString& path);
     bool printSheet(const QString& pdfPath);
+    /// The measuring sheet, to a printer or (with a path) into a PDF.
+    bool printMeasures(const QString& pdfPath);
+    /// The sections as drawn: .dxf, .svg or .pdf by the suffix; at 1:1 or fitted to the page. Errors: the file cannot be written.
+    core::Result<void> exportSections(const QString& path, bool trueSize);
 
     // ---- stations ----
     void setStation(int station);
@@ -69,6 +73,10 @@ public Q_SLOTS:
     void pinBaseline();
     void validateRevision();
     void find();
+    void searchCombinations();
+    void fillInMeasures();
+    void changeNeed();
+    void askSections();
     void about();
 
 protected:

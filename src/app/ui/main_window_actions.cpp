@@ -4,8 +4,11 @@
 #include "app/ui/dialogs/brief_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/find_dialog.h"
+#include "app/ui/dialogs/measure_dialog.h"
+#include "app/ui/dialogs/need_dialog.h"
 #include "app/ui/dialogs/new_project_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
+#include "app/ui/dialogs/search_dialog.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
 #include "app/ui/stations/bench_page.h"
@@ -43,6 +46,8 @@ void MainWindow::buildActions() {
     action(file, tr("Read in a &log ..."), QKeySequence(tr("Ctrl+I")), [this] { askImport(); });
     action(file, tr("&Write report ..."), QKeySequence(tr("Ctrl+E")), [this] { askReport(); });
     action(file, tr("&Print this sheet ..."), QKeySequence::Print, [this] { askPrint(); });
+    action(file, tr("Print &measuring sheet ..."), {}, [this] { printMeasures({}); }, QStringLiteral("actPrintMeasures"));
+    action(file, tr("Export s&ections ..."), QKeySequence(tr("Ctrl+Shift+E")), [this] { askSections(); }, QStringLiteral("actSections"));
     file->addSeparator();
     action(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 
@@ -57,6 +62,9 @@ void MainWindow::buildActions() {
     edit->addSeparator();
     action(edit, tr("&Brief ..."), QKeySequence(tr("Ctrl+B")), [this] { editBrief(); });
     action(edit, tr("&Add a part ..."), QKeySequence(tr("Ctrl+Shift+A")), [this] { addPart(); }, QStringLiteral("actAddPart"));
+    action(edit, tr("&Search combinations ..."), QKeySequence(tr("Ctrl+Shift+F")), [this] { searchCombinations(); }, QStringLiteral("actSearch"));
+    action(edit, tr("&Measuring sheet ..."), QKeySequence(tr("Ctrl+M")), [this] { fillInMeasures(); }, QStringLiteral("actMeasure"));
+    action(edit, tr("Need of the selected &gap ..."), QKeySequence(tr("Ctrl+G")), [this] { changeNeed(); }, QStringLiteral("actNeed"));
     action(edit, tr("&Find a part or number ..."), QKeySequence(tr("/")), [this] { find(); });
 
     QMenu* revision = m_menu->addMenu(tr("&Revision"));
@@ -142,6 +150,28 @@ void MainWindow::find() {
         m_context.selection.select(key);
     });
     dialog->open();
+}
+
+void MainWindow::searchCombinations() {
+    if (m_context.document.result().evaluation)
+        (new SearchDialog(m_context, this))->open();
+}
+
+void MainWindow::fillInMeasures() {
+    if (m_context.document.result().evaluation)
+        (new MeasureDialog(m_context, this))->open();
+}
+
+void MainWindow::changeNeed() {
+    const auto& e = m_context.document.result().evaluation;
+    if (!e)
+        return;
+    for (const auto& gap : e->fit.gaps)
+        if (m_context.selection.key() == QStringLiteral("gap:") + qs(gap.id)) {
+            (new NeedDialog(m_context, gap, this))->open();
+            return;
+        }
+    tell(tr("No gap is selected"), tr("Select a gap in Fit, then say what it needs."));
 }
 
 void MainWindow::pinBaseline() {

@@ -74,13 +74,9 @@ void Search::findSlots() {
         if (mayBeEmpty)
             slot.options.push_back({.choice = {mount.path, {}, {}}});
         std::vector<std::string> variants{""};
-        const auto slash = mount.path.rfind('/');
-        const Placed* parent = slash == std::string::npos ? nullptr : m_now.build.at(mount.path.substr(0, slash));
-        const Part* owner = slash == std::string::npos ? m_now.build.casePart : parent ? parent->part : nullptr;
-        for (const Mount& m : owner ? owner->mounts : std::vector<Mount>{})
-            if (m.id == (slash == std::string::npos ? mount.path : mount.path.substr(slash + 1)))
-                for (const MountVariant& v : m.variants)
-                    variants.push_back(v.id);
+        if (const Mount* m = mountAt(m_now.build, mount.path))
+            for (const MountVariant& v : m->variants)
+                variants.push_back(v.id);
         for (const Part& part : m_project.shelf) {
             const bool kindWanted = std::find(m_request.kinds.begin(), m_request.kinds.end(), part.kind) != m_request.kinds.end();
             if (!kindWanted || std::find(mount.accepts.begin(), mount.accepts.end(), part.kind) == mount.accepts.end())

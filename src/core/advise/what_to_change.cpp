@@ -66,7 +66,7 @@ private:
         const Placed* p = m_now.build.at(path);
         if (!p)
             return;
-        const Mount* mount = mountAt(path);
+        const Mount* mount = mountAt(m_now.build, path);
         if (mount) {
             if (!p->variant.empty())
                 attempt(ChooseVariant{path, {}});
@@ -80,18 +80,6 @@ private:
         tryMoves(path, mount, isEnd);
         if (isEnd && (p->part->kind == PartKind::Fan || p->part->kind == PartKind::Made))
             attempt(RemovePart{path});
-    }
-    [[nodiscard]] const Mount* mountAt(const std::string& path) const {
-        const auto slash = path.rfind('/');
-        const Placed* parent = slash == std::string::npos ? nullptr : m_now.build.at(path.substr(0, slash));
-        const Part* owner = slash == std::string::npos ? m_now.build.casePart : parent ? parent->part : nullptr;
-        if (!owner)
-            return nullptr;
-        const std::string last = slash == std::string::npos ? path : path.substr(slash + 1);
-        for (const Mount& m : owner->mounts)
-            if (m.id == last)
-                return &m;
-        return nullptr;
     }
     /// By what is missing, away from the other end: along a slide where there is one, else with new holes.
     void tryMoves(const std::string& path, const Mount* mount, bool isEnd) {

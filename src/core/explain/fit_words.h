@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/advise/what_to_change.h"
-#include "core/base/show.h"
+#include "core/explain/working.h"
 #include "core/fit/insertion.h"
 #include "core/fit/measure_next.h"
 #include "core/fit/room.h"
@@ -14,5 +14,10 @@ namespace core::explain {
 [[nodiscard]] std::string textOf(const advise::Mend& mend, const Show& show);
 /// "ITX board K2: eps-8 from SFX 550 by EPS lead", or what is short.
 [[nodiscard]] std::string textOf(const rules::PortMap& map, std::size_t need);
+
+[[nodiscard]] Working ofRoom(const fit::Room& room, const Show& show);
+[[nodiscard]] Working ofWay(const fit::Insertion& way);
+[[nodiscard]] Working ofMeasure(const fit::MeasureNext& next, const Show& show);
+[[nodiscard]] Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show);
 
 } // namespace core::explain

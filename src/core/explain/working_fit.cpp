@@ -54,6 +54,8 @@ Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show) {
         w.changes.push_back({"Measure " + loosest->label + " with a caliper", Quantity::Length, won,
                              markOf(gap.nominal.mm() - gap.requiredMm, gap.worstBandMm - won, 2.0)});
     }
+    if (!gap.overridden.empty())
+        w.sentence += " The need is the user's own: " + gap.overridden + ".";
     w.usedBy = {"target \"every gap\""};
     w.method = "Signed sum of the sizes between the two faces; worst case adds all tolerances, the likely one their squares as 3 sigma. Need: " +
                std::string(gap.reason) + " (" + std::string(gap.ruleSource) + ").";
@@ -83,6 +85,8 @@ Working ofTotals(const verdict::Evaluation& e, Quantity what, const Show&) {
     add(*e.build.casePart);
     for (const Placed& p : e.build.placed)
         add(*p.part);
+    for (const Joined& j : e.build.joined)
+        add(*j.part);
     w.rows.push_back({"+", "Made parts", what, mass ? e.make.massG : e.make.cost, 0, Stamp::Computed});
     w.method = "Sum over the parts of the revision.";
     return w;

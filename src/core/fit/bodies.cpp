@@ -271,6 +271,8 @@ std::optional<PlugRoom> plugRoom(const Port& port) {
     const std::size_t out = index(port.out.axis);
     std::array<std::size_t, 2> across{out == 0 ? 1U : 0U, out == 2 ? 1U : 2U};
     std::array<double, 2> section{plug->widthMm, plug->heightMm};
+    if (index(port.towards.axis) == across[0]) // its narrow side lies along the way its lead bends
+        std::swap(section[0], section[1]);
     const bool angled = port.plug == PlugStyle::Angled && plug->angledMm > 0;
     const double length = plug->straightMm + plug->bendMm;
     PlugRoom room;

@@ -22,6 +22,17 @@ std::vector<MountChoice> mountsOf(const Build& build) {
     return choices;
 }
 
+const Mount* mountAt(const Build& build, std::string_view path) {
+    const auto slash = path.rfind('/');
+    const Placed* parent = slash == std::string_view::npos ? nullptr : build.at(path.substr(0, slash));
+    const Part* owner = slash == std::string_view::npos ? build.casePart : parent ? parent->part : nullptr;
+    const std::string_view last = slash == std::string_view::npos ? path : path.substr(slash + 1);
+    if (!owner)
+        return nullptr;
+    const auto it = std::find_if(owner->mounts.begin(), owner->mounts.end(), [&](const Mount& m) { return m.id == last; });
+    return it == owner->mounts.end() ? nullptr : &*it;
+}
+
 namespace {
 
 /// The thing a change sets to a value, when saying it again simply replaces it; empty: it adds up or stands alone.

@@ -14,6 +14,9 @@ struct MountChoice {
 /// Every mount of the case and of the parts placed so far, in order of nesting.
 [[nodiscard]] std::vector<MountChoice> mountsOf(const Build& build);
 
+/// The mount at a path of a build, as its owner states it; null when there is none.
+[[nodiscard]] const Mount* mountAt(const Build& build, std::string_view path);
+
 /// Appends a change; one that only says again what the last one on the same thing said replaces it, and turning a fan
 /// twice cancels out. So nudging a speed ten times is one change of the revision.
 void addTo(std::vector<Change>& changes, const Change& change);

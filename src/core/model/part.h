@@ -114,7 +114,7 @@ struct Port {
     std::array<Measure, 3> at; ///< middle of the socket, from the part's low corner in its own axes
     Direction out{Axis::Z, 1}; ///< own direction in which the plug is pulled off
     PlugStyle plug = PlugStyle::Straight;
-    Direction towards{Axis::Y, 1}; ///< own direction in which the lead of an angled plug leaves
+    Direction towards{Axis::Y, 1}; ///< own direction in which the lead bends, or leaves an angled plug; the plug is narrow along it
     std::vector<Direction> angledWays; ///< directions in which angled plugs can be had; empty: none
     friend bool operator==(const Port&, const Port&) = default;
 };

@@ -24,6 +24,14 @@ BriefDialog::BriefDialog(Context& context, QWidget* parent) : FormDialog(context
     for (const core::Load& load : context.document.project().loads)
         m_load->addItem(qs(load.name), qs(load.id));
     m_load->setCurrentIndex(m_load->findData(qs(brief.load)));
+    auto* carry = new QHBoxLayout;
+    for (std::size_t a = 0; a < 3; ++a) {
+        m_carry[a] = addNumber({}, QStringLiteral("carry%1").arg(a), Quantity::Length, brief.carryBoxMm[a], 0, 3000);
+        m_form->takeRow(m_carry[a]);
+        m_carry[a]->setSpecialValueText(tr("none"));
+        carry->addWidget(m_carry[a]);
+    }
+    m_form->addRow(tr("Carry box, inner sizes"), carry);
     m_table = new QTableWidget(0, 4, this);
     m_table->setObjectName(QStringLiteral("targets"));
     m_table->setHorizontalHeaderLabels({tr("Target"), tr("Kind"), tr("Of"), tr("Limit")});
@@ -111,6 +119,8 @@ core::Result<void> BriefDialog::apply() {
         p.brief.roomC = stored(m_room);
         p.brief.listenerM = m_listener->value();
         p.brief.altitudeM = m_altitude->value();
+        for (std::size_t a = 0; a < 3; ++a)
+            p.brief.carryBoxMm[a] = stored(m_carry[a]);
         if (m_load->currentIndex() >= 0)
             p.brief.load = m_load->currentData().toString().toStdString();
         p.brief.targets = *wanted;

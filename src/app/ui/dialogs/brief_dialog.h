@@ -20,6 +20,7 @@ private:
     [[nodiscard]] core::Result<std::vector<core::Target>> targets() const;
 
     QLineEdit* m_purpose;
+    std::array<QDoubleSpinBox*, 3> m_carry{};
     QDoubleSpinBox *m_room, *m_listener, *m_altitude;
     QComboBox* m_load;
     QTableWidget* m_table;

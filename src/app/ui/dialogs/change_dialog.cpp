@@ -13,7 +13,7 @@ using core::Quantity;
 namespace {
 
 /// In the order of the choices on screen.
-enum Kind { Swap, Place, Remove, Flip, Speed, ScreenOf, OpenShare, Move, Lay, Limit, Case };
+enum Kind { Swap, Place, Remove, Flip, Speed, ScreenOf, OpenShare, Move, Lay, Limit, Case, Variant, Plug, Join, Unplug, Feet, Cut };
 
 } // namespace
 
@@ -22,9 +22,10 @@ ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* pare
     head->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     m_layout->insertWidget(0, head);
     m_kind = addChoice(tr("Change"), QStringLiteral("kind"));
-    m_kind->addItems({tr("Swap a part"), tr("Place a part"), tr("Take a part out"), tr("Turn a fan round"), tr("Set a fan's speed"), tr("Dust screen"), tr("Open share of a panel"), tr("Move a part"), tr("Stand or lay the case"), tr("Limit the power of a part"), tr("Another case")});
+    m_kind->addItems({tr("Swap a part"), tr("Place a part"), tr("Take a part out"), tr("Turn a fan round"), tr("Set a fan's speed"), tr("Dust screen"), tr("Open share of a panel"), tr("Move a part"), tr("Stand or lay the case"), tr("Limit the power of a part"), tr("Another case"), tr("Another way to sit at its place"), tr("Another plug"), tr("Plug in a cable or adapter"), tr("Unplug a cable or adapter"), tr("Height of the feet"), tr("Modify the case")});
     m_subject = addChoice(tr("Of"), QStringLiteral("subject"));
     m_value = addChoice(tr("To"), QStringLiteral("value"));
+    m_from = addChoice(tr("From"), QStringLiteral("from"));
     m_share = addNumber(tr("Share"), QStringLiteral("share"), Quantity::Share, 0.6, 0, 1);
     m_axis = addChoice(tr("Along"), QStringLiteral("axis"));
     m_axis->addItems({tr("left to right"), tr("front to rear"), tr("bottom to top")});
@@ -41,7 +42,7 @@ ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* pare
     resize(460, 420);
     connect(m_kind, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillSubjects);
     connect(m_subject, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillValues);
-    for (QComboBox* box : {m_value, m_axis})
+    for (QComboBox* box : {m_value, m_axis, m_from})
         connect(box, &QComboBox::currentIndexChanged, this, &ChangeDialog::preview);
     for (QDoubleSpinBox* box : {m_share, m_length, m_watts})
         connect(box, &QDoubleSpinBox::valueChanged, this, &ChangeDialog::preview);
@@ -77,7 +78,23 @@ void ChangeDialog::fillSubjects() {
         for (const core::MountChoice& m : core::mountsOf(e->build))
             if (!m.taken)
                 m_subject->addItem(tr("%1 (%2)").arg(qs(m.name), qs(m.path)), qs(m.path));
-    } else if (e && kind != Lay && kind != Case) {
+    } else if (e && kind == Join) {
+        for (const core::Part& p : shelf)
+            if (p.kind == PartKind::Cable || p.kind == PartKind::Adapter)
+                m_subject->addItem(qs(p.name), qs(p.id));
+    } else if (e && kind == Unplug) {
+        for (const core::Joined& j : e->build.joined)
+            m_subject->addItem(tr("%1 at %2").arg(qs(j.part->name), qs(j.from.empty() ? std::string("no stated socket") : j.from)), qs(j.part->id + "|" + j.from));
+    } else if (e && kind == Plug) {
+        for (const core::Placed& p : e->build.placed)
+            for (const core::Port& port : p.ports)
+                if (!port.angledWays.empty() || port.plug == core::PlugStyle::Angled)
+                    m_subject->addItem(tr("%1, %2").arg(qs(p.part->name), qs(port.id)), qs(p.mount + ":" + port.id));
+    } else if (e && kind == Variant) {
+        for (const core::Placed& p : e->build.placed)
+            if (const core::Mount* m = core::mountAt(e->build, p.mount); m && !m->variants.empty())
+                m_subject->addItem(tr("%1 (%2)").arg(qs(p.part->name), qs(p.mount)), qs(p.mount));
+    } else if (e && kind != Lay && kind != Case && kind != Feet && kind != Cut) {
         for (const core::Placed& p : e->build.placed) {
             const bool caseFan = p.part->kind == PartKind::Fan, hasFan = caseFan || p.part->kind == PartKind::Cooler || p.part->kind == PartKind::Card;
             const bool hasOther = std::any_of(shelf.begin(), shelf.end(), [&](const core::Part& other) { return other.kind == p.part->kind && other.id != p.part->id; });
@@ -90,18 +107,20 @@ void ChangeDialog::fillSubjects() {
         field->setVisible(shown);
         m_form->labelForField(field)->setVisible(shown);
     };
-    row(m_subject, kind != Lay && kind != Case);
-    row(m_value, kind == Swap || kind == Place || kind == Speed || kind == ScreenOf || kind == OpenShare || kind == Lay || kind == Case);
+    row(m_subject, kind != Lay && kind != Case && kind != Feet && kind != Cut);
+    row(m_value, kind == Variant || kind == Plug || kind == Join || kind == Cut || kind == Swap || kind == Place || kind == Speed || kind == ScreenOf || kind == OpenShare || kind == Lay || kind == Case);
     row(m_share, kind == Speed || kind == OpenShare);
     row(m_axis, kind == Move);
-    row(m_length, kind == Move);
+    row(m_from, kind == Join);
+    row(m_length, kind == Move || kind == Feet);
     row(m_watts, kind == Limit);
     fillValues();
 }
 
 void ChangeDialog::fillValues() {
-    const QSignalBlocker block(m_value);
+    const QSignalBlocker block(m_value), block2(m_from);
     m_value->clear();
+    m_from->clear();
     const auto* e = m_context.view().evaluation();
     const auto& shelf = m_context.document.project().shelf;
     const auto offer = [&](auto&& accepted, const std::string& except = {}) {
@@ -145,6 +164,31 @@ void ChangeDialog::fillValues() {
         if (placed)
             setStored(m_watts, std::max(1.0, placed->powerW() * 0.85));
         break;
+    case Variant:
+        m_value->addItem(tr("as the place is drawn"), QString());
+        if (const core::Mount* m = e ? core::mountAt(e->build, subject()) : nullptr)
+            for (const core::MountVariant& way : m->variants)
+                m_value->addItem(qs(way.name), qs(way.id));
+        break;
+    case Plug:
+        m_value->addItem(tr("straight plug"), QString());
+        if (const core::Placed* at = e ? e->build.at(core::endName(subject()).mount) : nullptr)
+            for (const core::Port& port : at->ports)
+                if (port.id == core::endName(subject()).port)
+                    for (const core::Direction& way : port.angledWays)
+                        m_value->addItem(tr("angled, lead towards its own %1").arg(qs(core::directionWord(way))), qs(core::directionWord(way)));
+        break;
+    case Join:
+        fillEnds();
+        break;
+    case Feet:
+        if (e)
+            setStored(m_length, e->fit.feetMm);
+        break;
+    case Cut:
+        for (const core::Modification& m : e ? e->build.caseSpec().modifications : std::vector<core::Modification>{})
+            m_value->addItem(qs(m.name), qs(m.id));
+        break;
     case Case:
         offer([](const core::Part& p) { return p.kind == PartKind::Case; });
         break;
@@ -153,10 +197,30 @@ void ChangeDialog::fillValues() {
     preview();
 }
 
+/// Sockets a cable or adapter can draw from, and plugs it can serve.
+void ChangeDialog::fillEnds() {
+    const auto* e = m_context.view().evaluation();
+    const core::Part* part = m_context.document.project().part(subject());
+    if (!e || !part)
+        return;
+    m_from->addItem(tr("whatever is free"), QString());
+    const auto name = [&](const core::rules::Holder& h, const std::string& kind) { return QPair(tr("%1, %2").arg(qs(h.name), qs(kind)), qs(h.mount + ":" + kind)); };
+    for (const auto& socket : e->wiring.ports.sockets)
+        if (!socket.giver.isLead && (part->needs.empty() || part->needs.contains(socket.kind)))
+            if (const auto [text, key] = name(socket.giver, socket.kind); m_from->findData(key) < 0)
+                m_from->addItem(text, key);
+    for (const auto& need : e->wiring.ports.needs)
+        if (!need.taker.isLead && (part->gives.empty() || part->gives.contains(need.kind)))
+            if (const auto [text, key] = name(need.taker, need.kind); m_value->findData(key) < 0)
+                m_value->addItem(text, key);
+}
+
 std::optional<core::Change> ChangeDialog::change() const {
     const std::string of = subject(), part = m_value->currentData().toString().toStdString();
     const int value = m_value->currentData().toInt(), kind = m_kind->currentIndex();
-    const bool needsSubject = kind != Lay && kind != Case;
+    const bool needsSubject = kind != Lay && kind != Case && kind != Feet && kind != Cut;
+    if ((kind == Join || kind == Cut) && part.empty())
+        return std::nullopt;
     if ((needsSubject && of.empty()) || ((kind == Swap || kind == Place || kind == Case) && part.empty()))
         return std::nullopt;
     switch (kind) {
@@ -171,6 +235,16 @@ std::optional<core::Change> ChangeDialog::change() const {
     case Lay: return core::Orient{static_cast<core::Side>(value)};
     case Limit: return core::LimitPower{of, stored(m_watts)};
     case Case: return core::SetCase{part};
+    case Variant: return core::ChooseVariant{of, part};
+    case Plug: {
+        const core::EndName end = core::endName(of);
+        const auto way = core::directionFromWord(part);
+        return core::SetPlug{end.mount, end.port, way ? core::PlugStyle::Angled : core::PlugStyle::Straight, way.value_or(core::Direction{core::Axis::Y, 1})};
+    }
+    case Join: return core::Connect{of, m_from->currentData().toString().toStdString(), {part}};
+    case Unplug: return core::Disconnect{of.substr(0, of.find('|')), of.substr(of.find('|') + 1)};
+    case Feet: return core::SetFeet{stored(m_length)};
+    case Cut: return core::Modify{part};
     default: return std::nullopt;
     }
 }

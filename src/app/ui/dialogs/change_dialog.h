@@ -18,12 +18,13 @@ private:
     void fillSubjects();
     void fillValues();
     void preview();
+    void fillEnds();
     void startWith(const QString& about);
     [[nodiscard]] std::optional<core::Change> change() const;
     [[nodiscard]] std::string subject() const;
 
     std::string m_parent;
-    QComboBox *m_kind, *m_subject, *m_value, *m_axis;
+    QComboBox *m_from, *m_kind, *m_subject, *m_value, *m_axis;
     QDoubleSpinBox *m_share, *m_length, *m_watts;
     QLineEdit* m_note;
     QLabel* m_preview;

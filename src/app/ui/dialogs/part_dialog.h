@@ -11,6 +11,10 @@ class PartDialog : public FormDialog {
     Q_OBJECT
 public:
     PartDialog(Context& context, QWidget* parent);
+    ~PartDialog() override;
+    /// Takes the parts of a shelf file over; parts whose id is taken get a number. Errors: the file cannot be read.
+    core::Result<int> importShelf(const QString& path);
+    core::Result<void> exportShelf(const QString& path) const;
 
 protected:
     core::Result<void> apply() override;
@@ -19,10 +23,20 @@ private:
     void fillList();
     void showPart();
     void fillPlaces();
+    void addKindFields();
+    void readKindFields(core::Part& part) const;
+    void showKindFields(const core::Part& part);
+    void showGhost();
+    /// Only what matters for a kind is asked.
+    QWidget* forKinds(QWidget* field, std::vector<core::PartKind> kinds);
     [[nodiscard]] const core::Part* chosen() const;
     [[nodiscard]] core::Part edited() const;
 
-    std::vector<core::Part> m_standard;
+    std::vector<core::Part> m_standard, m_blank; ///< ready sizes; an empty part of each kind
+    std::vector<std::pair<QWidget*, std::vector<core::PartKind>>> m_kindFields;
+    QLineEdit *m_form2, *m_socket, *m_memory, *m_gives, *m_needs, *m_family;
+    QDoubleSpinBox *m_rated, *m_cable, *m_count;
+    QComboBox *m_type, *m_graphics;
     QLineEdit* m_search;
     QListWidget* m_list;
     QLineEdit* m_name;

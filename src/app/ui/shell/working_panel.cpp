@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/shell/working_panel.h"
 
+#include "app/scene/fit_details.h"
 #include "core/base/text.h"
 
 #include <QVBoxLayout>
@@ -229,6 +230,13 @@ void WorkingSheet::paintContent(Canvas& c) {
         y += 42;
     }
     y += c.paragraph({16, y, right - 32, 100}, qs(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) + 12;
+    if (const auto* e = v.evaluation(); e && w.key.starts_with("gap:"))
+        for (const auto& gap : e->fit.gaps)
+            if ("gap:" + gap.id == w.key && !gap.chain.empty()) {
+                y = section(c, y, right, tr("Chain to scale"));
+                paintChain(c, {8, y, right - 16, 62}, gap, v);
+                y += 66;
+            }
     if (!w.rows.empty())
         y = paintRows(c, y, w, v);
     if (!w.doubt.empty())

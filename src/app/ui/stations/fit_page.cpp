@@ -1,47 +1,196 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/stations/fit_page.h"
 
+#include "core/make/plan.h"
+#include "core/model/choices.h"
+
 #include <QKeyEvent>
 #include <QMouseEvent>
 
 namespace app {
 using core::Axis;
+using List = FitLook::List;
 
-FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("Fit"), [this](Canvas& c, const QRectF& r, const View& v) { paintFit(c, r, v, m_cuts); }, parent) {
-    connect(&context.document, &Document::pathChanged, this, [this] { m_cuts = {}; });
+namespace {
+Axis axisOf(const QString& letter) { return letter == QLatin1String("A") ? Axis::Y : letter == QLatin1String("B") ? Axis::X : Axis::Z; }
+} // namespace
+
+FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("Fit"), [this](Canvas& c, const QRectF& r, const View& v) {
+    answer();
+    paintFit(c, r, v, m_look);
+}, parent) {
+    connect(&context.document, &Document::pathChanged, this, [this] { m_look = {}; });
+    connect(&context.selection, &Selection::ghostChanged, this, &FitPage::makeGhost);
 }
 
-double& FitPage::cut() { return m_cuts.moved == Axis::Y ? m_cuts.a : m_cuts.moved == Axis::X ? m_cuts.b : m_cuts.c; }
+double& FitPage::cut(Axis axis) { return axis == Axis::Y ? m_look.cuts.a : axis == Axis::X ? m_look.cuts.b : m_look.cuts.c; }
+
+void FitPage::answer() const {
+    const View v = m_context.view();
+    const auto* e = v.evaluation();
+    if (m_answeredFor != m_context.document.shared() || m_answeredRevision != m_context.document.revision()) {
+        m_answered = 0;
+        m_answers = {};
+        m_answeredFor = m_context.document.shared();
+        m_answeredRevision = m_context.document.revision();
+    }
+    m_look.answers = &m_answers;
+    if (!e)
+        return;
+    const core::fit::Options options{.needs = v.project().needs};
+    if (m_look.list == List::Change) {
+        const auto* gap = gapToMend(e->fit, m_context.selection.key()); // a row of the list is about the same gap
+        if (gap && m_answers.mendsOf != gap->id) {
+            m_answers.mends = core::advise::whatToChange(v.project(), *e, *gap);
+            m_answers.mendsOf = gap->id;
+        }
+        return;
+    }
+    const int bit = 1 << static_cast<int>(m_look.list);
+    if (m_answered & bit)
+        return;
+    m_answered |= bit;
+    if (m_look.list == List::Measure)
+        m_answers.measure = core::fit::measureNext(e->fit);
+    else if (m_look.list == List::Room)
+        m_answers.rooms = core::fit::roomLeft(v.project(), e->build, options);
+    else if (m_look.list == List::GoingIn)
+        m_answers.insertions = core::fit::insertions(e->build, core::make::orderOf(e->make));
+}
+
+void FitPage::choose(List list) {
+    m_look.list = list;
+    m_look.scrolled = 0;
+    answer();
+    if (list == List::GoingIn && !m_answers.insertions.empty() && !m_context.selection.key().startsWith(QLatin1String("way:")))
+        m_context.selection.select(QStringLiteral("way:") + qs(m_answers.insertions.front().mount));
+    update();
+}
+
+void FitPage::makeGhost() {
+    m_ghost.clear();
+    m_look.ghostClashes = false;
+    const auto& ghost = m_context.selection.ghost();
+    if (ghost && m_context.view().evaluation()) {
+        core::Project trial = m_context.document.project();
+        core::Part part = ghost->part;
+        part.id = core::freePartId(trial, part.id);
+        trial.shelf.push_back(part);
+        const auto build = core::resolveWith(trial, m_context.document.revision(), {core::PlacePart{part.id, ghost->mount, core::FanFlow::In}});
+        for (std::size_t i = 0; build && i < build->placed.size(); ++i)
+            if (build->placed[i].mount == ghost->mount) {
+                m_ghost = core::fit::bodiesOf(*build, i);
+                for (const auto& gap : core::fit::gapsOf(*build, i, {.needs = trial.needs}))
+                    m_look.ghostClashes = m_look.ghostClashes || gap.isShort();
+            }
+        for (auto& b : m_ghost) { // the trial ends here; what is drawn are boxes and pieces alone
+            b.primitives = core::fit::primitivesOf(b);
+            b.body = nullptr;
+            b.port = nullptr;
+        }
+    }
+    m_look.ghost = m_ghost.empty() ? nullptr : &m_ghost;
+    update();
+}
+
+void FitPage::apply(std::size_t row) {
+    if (row >= m_answers.mends.size())
+        return;
+    const core::Change change = m_answers.mends[row].change; // the list is made anew by the edit
+    if (const auto done = m_context.document.addChange(change); !done)
+        Q_EMIT refused(done.error());
+    m_context.selection.select({});
+}
+
+void FitPage::zoomBy(double factor, const QPointF& about) {
+    const double zoom = std::clamp(m_look.zoom * factor, 1.0, 12.0);
+    // The point under the cursor stays there. The drawing grows from its upper left corner.
+    const QPointF origin = inside().topLeft() + QPointF(12, 34 + 40), at = about - origin;
+    m_look.pan = at - (at - m_look.pan) * (zoom / m_look.zoom);
+    m_look.zoom = zoom;
+    if (zoom == 1.0)
+        m_look.pan = {};
+    update();
+}
+
+void FitPage::showAll() {
+    m_look.zoom = 1;
+    m_look.pan = {};
+    update();
+}
 
 void FitPage::mousePressEvent(QMouseEvent* event) {
-    m_pressX = event->position().x();
+    m_press = event->position();
+    const Hit* hit = hitAt(event->position());
+    m_drag = hit && (hit->key.startsWith(QLatin1String("cutat:")) || hit->key.startsWith(QLatin1String("cutin:")) || hit->key == QLatin1String("paper:")) ? hit->key : QString();
     StationPage::mousePressEvent(event);
 }
 
 void FitPage::mouseMoveEvent(QMouseEvent* event) {
-    const Hit* hit = event->buttons() & Qt::LeftButton ? hitAt(event->position()) : nullptr;
-    if (hit && hit->key == QLatin1String("cutat:"))
-        return dragTo(event->position().x());
+    if (event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) {
+        if (m_drag == QLatin1String("paper:") && m_look.zoom > 1) {
+            m_look.pan += event->position() - m_press;
+            m_press = event->position();
+            return update();
+        }
+        if (m_drag.startsWith(QLatin1String("cut")))
+            return dragTo(m_drag, event->position().x());
+    }
     StationPage::mouseMoveEvent(event);
 }
 
-/// The strip spans the inner size along the cut.
-void FitPage::dragTo(double x) {
-    const auto* e = m_context.view().evaluation();
+void FitPage::scrollList(int rows) {
+    const std::size_t all = listRows(m_context.view(), m_look, m_context.selection.key());
+    const auto at = static_cast<std::ptrdiff_t>(m_look.scrolled) + rows;
+    m_look.scrolled = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(at, 0, std::max<std::ptrdiff_t>(0, static_cast<std::ptrdiff_t>(all) - 1)));
+    update();
+}
+
+void FitPage::wheelEvent(QWheelEvent* event) {
     for (const Hit& hit : m_hits)
-        if (e && hit.key == QLatin1String("cutat:")) {
-            const double size = e->build.insideAt[core::index(m_cuts.moved)].mm();
-            cut() = std::clamp((x - hit.rect.left()) / hit.rect.width(), 0.0, 1.0) * size;
+        if (hit.key == QLatin1String("listbody:") && hit.rect.contains(event->position())) {
+            scrollList(event->angleDelta().y() < 0 ? 1 : -1);
+            return event->accept();
+        }
+    zoomBy(event->angleDelta().y() > 0 ? 1.25 : 0.8, event->position());
+    event->accept();
+}
+
+/// A strip or slider spans the inner size along its cut.
+void FitPage::dragTo(const QString& handle, double x) {
+    const auto* e = m_context.view().evaluation();
+    const Axis axis = handle.startsWith(QLatin1String("cutin:")) ? axisOf(handle.mid(6)) : m_look.cuts.moved;
+    for (const Hit& hit : m_hits)
+        if (e && hit.key == handle) {
+            cut(axis) = std::clamp((x - hit.rect.left()) / hit.rect.width(), 0.0, 1.0) * e->build.insideAt[core::index(axis)].mm();
+            m_look.cuts.moved = axis;
             return update();
         }
 }
 
 void FitPage::clicked(const Hit& hit) {
-    if (hit.key == QLatin1String("cutat:"))
-        dragTo(m_pressX);
-    else if (hit.key.startsWith(QLatin1String("cut:")))
-        chooseCut(hit.key.endsWith(QLatin1Char('A')) ? Axis::Y : hit.key.endsWith(QLatin1Char('B')) ? Axis::X : Axis::Z);
-    else
+    const auto is = [&](const char* word) { return hit.key.startsWith(QLatin1String(word)); };
+    if (is("cutat:") || is("cutin:"))
+        dragTo(hit.key, m_press.x());
+    else if (is("cut:"))
+        chooseCut(axisOf(hit.key.mid(4)));
+    else if (is("list:"))
+        choose(hit.key.endsWith(QLatin1String("gaps")) ? List::Gaps : hit.key.endsWith(QLatin1String("change")) ? List::Change : hit.key.endsWith(QLatin1String("measure")) ? List::Measure : hit.key.endsWith(QLatin1String("room")) ? List::Room : List::GoingIn);
+    else if (is("sort:")) {
+        m_look.sort = static_cast<FitLook::Sort>((static_cast<int>(m_look.sort) + 1) % 3);
+        m_look.scrolled = 0;
+        update();
+    } else if (is("filter:")) {
+        m_look.filter = static_cast<FitLook::Filter>((static_cast<int>(m_look.filter) + 1) % 4);
+        m_look.scrolled = 0;
+        update();
+    } else if (is("apply:"))
+        apply(hit.key.mid(6).toULong());
+    else if (is("fill:"))
+        Q_EMIT fillInWanted();
+    else if (is("sheet:"))
+        Q_EMIT sheetWanted();
+    else if (!is("paper:") && !is("listbody:"))
         StationPage::clicked(hit);
 }
 
@@ -49,8 +198,8 @@ void FitPage::moveCut(double mm) {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const double size = e->build.insideAt[core::index(m_cuts.moved)].mm();
-    double& at = cut();
+    const double size = e->build.insideAt[core::index(m_look.cuts.moved)].mm();
+    double& at = cut(m_look.cuts.moved);
     at = std::clamp((at < 0 ? size / 2 : at) + mm, 0.0, size);
     update();
 }
@@ -60,8 +209,9 @@ void FitPage::moveToNextEdge() {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const std::size_t k = core::index(m_cuts.moved);
-    const double now = cut() < 0 ? e->build.insideAt[k].mm() / 2 : cut();
+    const std::size_t k = core::index(m_look.cuts.moved);
+    double& at = cut(m_look.cuts.moved);
+    const double now = at < 0 ? e->build.insideAt[k].mm() / 2 : at;
     double next = 1e9, first = 1e9;
     for (const core::Placed& p : e->build.placed)
         for (const double edge : {p.lowAt[k].mm(), p.highAt[k].mm()}) {
@@ -69,7 +219,7 @@ void FitPage::moveToNextEdge() {
             if (edge + 0.1 > now + 0.05)
                 next = std::min(next, edge + 0.1);
         }
-    cut() = next < 1e8 ? next : first < 1e8 ? first : now;
+    at = next < 1e8 ? next : first < 1e8 ? first : now;
     update();
 }
 
@@ -79,16 +229,31 @@ void FitPage::nudgePart(Axis axis, double mm) {
     const auto* e = m_context.view().evaluation();
     if (!key.startsWith(QLatin1String("part:")) || !e || !e->build.at(mount))
         return;
-    (void)m_context.document.addChange(core::MovePart{mount, axis, core::Length::fromMm(mm)});
+    if (const auto done = m_context.document.addChange(core::MovePart{mount, axis, core::Length::fromMm(mm)}); !done)
+        Q_EMIT refused(done.error());
 }
 
 void FitPage::keyPressEvent(QKeyEvent* event) {
     const bool shift = event->modifiers() & Qt::ShiftModifier, nudge = event->modifiers() & Qt::AltModifier;
     const double step = nudge ? (shift ? 5 : 0.5) : shift ? 10 : 1;
+    const QPointF middle = inside().center();
     switch (event->key()) {
     case Qt::Key_A: return chooseCut(Axis::Y);
     case Qt::Key_B: return chooseCut(Axis::X);
     case Qt::Key_C: return chooseCut(Axis::Z);
+    case Qt::Key_G: return choose(List::Gaps);
+    case Qt::Key_M: return choose(List::Change);
+    case Qt::Key_T: return choose(List::Measure);
+    case Qt::Key_R: return choose(List::Room);
+    case Qt::Key_I: return choose(List::GoingIn);
+    case Qt::Key_S: return clicked({{}, QStringLiteral("sort:"), {}});
+    case Qt::Key_D: return clicked({{}, QStringLiteral("filter:"), {}});
+    case Qt::Key_Plus:
+    case Qt::Key_Equal: return zoomBy(1.25, middle);
+    case Qt::Key_Minus: return zoomBy(0.8, middle);
+    case Qt::Key_0: return showAll();
+    case Qt::Key_PageDown: return nudge ? nudgePart(Axis::X, -step) : scrollList(5);
+    case Qt::Key_PageUp: return nudge ? nudgePart(Axis::X, step) : scrollList(-5);
     case Qt::Key_End: return moveToNextEdge();
     case Qt::Key_Left:
     case Qt::Key_Right: {

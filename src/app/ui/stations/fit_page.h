@@ -4,28 +4,50 @@
 
 namespace app {
 
-/// Three aligned sections whose cuts can be moved, and the gap ladder.
+/// Three aligned sections whose cuts can be moved, zoomed and nudged on, and the list of gaps or of answers.
 class FitPage : public StationPage {
     Q_OBJECT
 public:
     FitPage(Context& context, QWidget* parent = nullptr);
-    [[nodiscard]] const Cuts& cuts() const { return m_cuts; }
-    void chooseCut(core::Axis axis) { m_cuts.moved = axis; update(); }
+    [[nodiscard]] const Cuts& cuts() const { return m_look.cuts; }
+    [[nodiscard]] const FitLook& look() const { return m_look; }
+    void chooseCut(core::Axis axis) { m_look.cuts.moved = axis; update(); }
     void moveCut(double mm);
+    void choose(FitLook::List list);
+    void zoomBy(double factor, const QPointF& about);
+    void showAll();
+    /// Brings the answers of the chosen list up to date; painting asks for it.
+    void answer() const;
+    /// The change of a row of "Change", made on the revision looked at.
+    void apply(std::size_t row);
+
+Q_SIGNALS:
+    void refused(const core::Problem& problem);
+    void fillInWanted();
+    void sheetWanted();
 
 protected:
     void clicked(const Hit& hit) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    void dragTo(double x);
-    double& cut();
+    void dragTo(const QString& handle, double x);
+    double& cut(core::Axis axis);
     void moveToNextEdge();
     void nudgePart(core::Axis axis, double mm);
-    Cuts m_cuts;
-    double m_pressX = 0;
+    void makeGhost();
+    void scrollList(int rows);
+    mutable FitLook m_look;
+    mutable FitAnswers m_answers;
+    mutable std::shared_ptr<const core::Project> m_answeredFor; ///< answers belong to this project ...
+    mutable std::string m_answeredRevision;                     ///< ... and revision
+    mutable int m_answered = 0;                                 ///< which lists, a bit each
+    std::vector<core::fit::PlacedBody> m_ghost;
+    QPointF m_press;
+    QString m_drag; ///< key of the handle that is dragged
 };
 
 } // namespace app

@@ -1,0 +1,297 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/fit_details.h"
+
+namespace app {
+using core::Mark;
+using core::Quantity;
+using List = FitLook::List;
+
+namespace {
+
+QString gapName(const core::fit::Gap& gap) { return qs(gap.between[0].text + " to " + gap.between[1].text); }
+
+/// A small plain button that is painted with the list; its key says what it does.
+double paintButton(Canvas& c, double x, double y, const QString& text, const QString& key, const QString& name, bool on = false) {
+    const QRectF r(x, y, c.width(text, 12, Weight::Medium) + 16, 24);
+    c.box(r, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
+    c.text(r, text, 12, Weight::Medium, on ? c.t.paper : c.t.ink, Qt::AlignCenter);
+    c.hit(r, key, name);
+    return r.right();
+}
+
+/// What the list shows: five segments that share one edge.
+void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
+    struct Segment { List list; QString key, text, name; };
+    const Segment segments[] = {{List::Gaps, QStringLiteral("gaps"), QObject::tr("Gaps"), QObject::tr("Gap ladder (key G)")},
+                                {List::Change, QStringLiteral("change"), QObject::tr("Change"), QObject::tr("What would mend the gap (key M)")},
+                                {List::Measure, QStringLiteral("measure"), QObject::tr("Measure"), QObject::tr("What to measure next (key T)")},
+                                {List::Room, QStringLiteral("room"), QObject::tr("Room"), QObject::tr("Room left at every place (key R)")},
+                                {List::GoingIn, QStringLiteral("goingin"), QObject::tr("Going in"), QObject::tr("How parts go in (key I)")}};
+    double total = 0;
+    for (const Segment& s : segments)
+        total += c.width(s.text, 12.5, Weight::SemiBold);
+    const double spare = (r.width() - total) / 5;
+    double x = r.left();
+    for (const Segment& s : segments) {
+        const double w = c.width(s.text, 12.5, Weight::SemiBold) + spare;
+        const QRectF box(x, r.top(), w, 24);
+        const bool on = look.list == s.list;
+        c.text(box, s.text, 12.5, on ? Weight::SemiBold : Weight::Medium, on ? c.t.ink : c.t.ink2, Qt::AlignCenter);
+        if (on)
+            c.p.fillRect(QRectF(box.left(), box.bottom() - 1, box.width(), 3), c.t.ink);
+        c.hit(box, QStringLiteral("list:") + s.key, s.name);
+        x += w;
+    }
+    c.hline(r.left(), r.right(), r.top() + 25, c.t.line);
+}
+
+void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all, std::size_t above) {
+    if (above > 0 || shown + above < all)
+        c.second({r.left(), r.bottom() - 20, r.width(), 20}, QObject::tr("%1 to %2 of %3; the wheel turns the list").arg(above + 1).arg(above + shown).arg(all), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+}
+
+void paintRung(Canvas& c, const QRectF& r, double y, const core::fit::Gap& gap, std::size_t i, const View& v, double axis, double scale) {
+    const QString key = QStringLiteral("gap:") + qs(gap.id), name = gapName(gap);
+    c.washIfSelected({r.left(), y, r.width(), 44}, key);
+    const QPointF balloon(r.left() + 15, y + 14);
+    c.p.setPen(Qt::NoPen);
+    c.p.setBrush(c.t.ink);
+    c.p.drawEllipse(balloon, 9, 9);
+    c.text({balloon.x() - 10, balloon.y() - 9, 20, 18}, QString::number(i + 1), 11, Weight::SemiBold, c.t.paper, Qt::AlignCenter);
+    c.text({r.left() + 30, y + 4, r.width() - 96, 20}, c.elided(name, r.width() - 98, 12.5, Weight::Medium), 12.5, Weight::Medium);
+    c.text({r.right() - 66, y + 4, 44, 20}, v.signedNumber(Quantity::Length, gap.marginMm()), 13, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.mark({r.right() - 18, y + 9}, gap.mark);
+    const QString own = gap.overridden.empty() ? QString() : QStringLiteral("*");
+    const QString figures = v.number(Quantity::Length, gap.nominal.mm()) + QStringLiteral(" ±") + v.number(Quantity::Length, gap.worstBandMm) + QObject::tr("  needs ") + v.number(Quantity::Length, gap.requiredMm) + own;
+    c.text({r.left() + 30, y + 23, axis - r.left() - 40, 18}, c.elided(figures, axis - r.left() - 36, 12), 12, Weight::Regular, c.t.ink2);
+    const double over = gap.nominal.mm() - gap.requiredMm;
+    const auto at = [&](double mm) { return std::clamp(axis + mm * scale, axis - 30, r.right() - 4); };
+    const QRectF band(QPointF(at(over - gap.worstBandMm), y + 27), QPointF(std::max(at(over + gap.worstBandMm), at(over - gap.worstBandMm) + 2), y + 37));
+    if (over - gap.worstBandMm < 0)
+        c.pattern(QRectF(QPointF(band.left(), band.top()), QPointF(std::min(axis, band.right()), band.bottom())), Canvas::Pattern::Over);
+    c.box(band, {}, c.markColor(gap.mark), 1.2);
+    c.vline(at(over), y + 25, y + 39, c.markColor(gap.mark), 2);
+    c.vline(axis, y + 24, y + 40, c.t.ink, 2);
+    const QString spoken = QObject::tr("Gap %1, %2, %3 plus or minus %4, needs %5, %6, chance %7 %").arg(i + 1).arg(name, v.text(Quantity::Length, gap.nominal.mm()), v.number(Quantity::Length, gap.worstBandMm), v.number(Quantity::Length, gap.requiredMm), qs(core::markWord(gap.mark)), v.number(Quantity::Share, gap.chance));
+    c.hit({r.left(), y, r.width(), 44}, key, spoken);
+}
+
+void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
+    const auto& gaps = v.evaluation()->fit.gaps;
+    const auto rows = ladderRows(v.evaluation()->fit, look, c.selected());
+    const QString sorts[] = {QObject::tr("worst first"), QObject::tr("least likely first"), QObject::tr("by name")};
+    const QString filters[] = {QObject::tr("all"), QObject::tr("short"), QObject::tr("open or short"), QObject::tr("of the part")};
+    double x = paintButton(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], QStringLiteral("sort:"), QObject::tr("Order of the ladder (key S)"));
+    x = paintButton(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], QStringLiteral("filter:"), QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
+    // One axis for all rungs: the heavy line is the need.
+    const double axis = r.left() + r.width() * 0.60, scale = (r.right() - 6 - axis) / 12;
+    const QString count = rows.size() == gaps.size() ? QString::number(rows.size()) : QObject::tr("%1 of %2").arg(rows.size()).arg(gaps.size());
+    if (c.width(count, 11.5) < axis - x - 26)
+        c.second({x + 8, r.top(), axis - x - 22, 24}, count, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    for (const double mark : {0.0, 4.0, 8.0})
+        if (axis + mark * scale - 18 > x + 40)
+            c.text({axis + mark * scale - 30, r.top() + 4, 60, 18}, mark == 0 ? QObject::tr("need") : v.signedNumber(Quantity::Length, mark), 11, mark == 0 ? Weight::SemiBold : Weight::Regular, mark == 0 ? c.t.ink : c.t.ink2, Qt::AlignCenter);
+    double y = r.top() + 28;
+    std::size_t shown = 0;
+    for (std::size_t k = look.scrolled; k < rows.size(); ++k) {
+        const auto& gap = gaps[rows[k]];
+        const bool selected = c.isSelected(QStringLiteral("gap:") + qs(gap.id));
+        const double height = selected ? 104 : 45;
+        if (y + height > r.bottom() - 22)
+            break;
+        ++shown;
+        if (selected)
+            c.box({r.left(), y, r.width(), height}, {}, c.t.medge, 1.5);
+        paintRung(c, r, y, gap, rows[k], v, axis, scale);
+        if (selected)
+            paintChain(c, {r.left(), y + 46, r.width(), 58}, gap, v);
+        else
+            c.hline(r.left(), r.right(), y + 45, c.t.hair);
+        y += height;
+    }
+    if (rows.empty())
+        c.paragraph({r.left(), y + 8, r.width(), 60}, look.filter == FitLook::Filter::Part ? QObject::tr("Select a part on the drawing to list its gaps.") : QObject::tr("No gap of this kind. Key D lists others."), 12.5, Weight::Regular, c.t.ink2);
+    paintMore(c, r, shown, rows.size(), look.scrolled);
+}
+
+/// A row of several lines with a mark before it; answers its height, or nothing when there is no room for it.
+std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, Mark mark, const QString& head, const QString& text, const QString& key, const QString& button = {}, const QString& buttonKey = {}, const QString& buttonName = {}) {
+    const double textWidth = r.width() - 30;
+    QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied); // measured first: a row is drawn whole or not at all
+    QPainter nowhere(&probe);
+    Canvas measure(nowhere, c.t);
+    const double headRoom = button.isEmpty() ? textWidth : textWidth - c.width(button, 12, Weight::Medium) - 26;
+    const double h1 = measure.paragraph({0, 0, headRoom, 200}, head, 12.5, Weight::Medium, c.t.ink, 2);
+    const double h2 = measure.paragraph({0, 0, textWidth, 200}, text, 12, Weight::Regular, c.t.ink2, 4);
+    const double height = std::max(button.isEmpty() ? 0.0 : 30.0, h1) + h2 + 14;
+    if (y + height > r.bottom() - 22)
+        return std::nullopt;
+    c.washIfSelected({r.left(), y, r.width(), height - 1}, key);
+    c.mark({r.left() + 6, y + 8}, mark);
+    c.paragraph({r.left() + 28, y + 6, headRoom, 200}, head, 12.5, Weight::Medium, c.t.ink, 2);
+    c.paragraph({r.left() + 28, y + 6 + std::max(button.isEmpty() ? 0.0 : 26.0, h1), textWidth, 200}, text, 12, Weight::Regular, c.t.ink2, 4);
+    c.hit({r.left(), y, r.width(), height - 1}, key, head + QStringLiteral(". ") + text);
+    if (!button.isEmpty())
+        paintButton(c, r.right() - c.width(button, 12, Weight::Medium) - 18, y + 4, button, buttonKey, buttonName);
+    c.hline(r.left(), r.right(), y + height - 1, c.t.hair);
+    return height;
+}
+
+void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
+    const auto& fit = v.evaluation()->fit;
+    const auto* gap = gapToMend(fit, c.selected());
+    if (!gap || !look.answers)
+        return c.second({r.left(), r.top(), r.width(), 24}, QObject::tr("No gaps yet."));
+    const double h = c.paragraph({r.left(), r.top() + 2, r.width(), 60}, gapName(*gap) + QStringLiteral(": ") + QObject::tr("keeps %1 at worst").arg(v.signedNumber(Quantity::Length, gap->marginMm()) + QLatin1Char(' ') + v.unit(Quantity::Length)), 12.5, Weight::SemiBold, c.t.ink, 3);
+    double y = r.top() + h + 8;
+    const auto& mends = look.answers->mends;
+    std::size_t shown = 0;
+    for (std::size_t i = look.scrolled; i < mends.size(); ++i) {
+        const auto& m = mends[i];
+        QString won = m.gone ? QObject::tr("the two no longer meet") : QObject::tr("%1 %2, keeps %3 at worst").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, m.marginMm));
+        won += QStringLiteral("; ") + qs(m.cost);
+        for (const auto& spoiled : m.spoils)
+            won += QObject::tr("; but %1").arg(qs(spoiled));
+        const auto height = paintEntry(c, r, y, m.mends ? Mark::Holds : m.spoils.empty() ? Mark::Open : Mark::Crossed, qs(m.text), won, QStringLiteral("mend:%1:%2").arg(i).arg(qs(gap->id)), QObject::tr("Apply"), QStringLiteral("apply:%1").arg(i), QObject::tr("Make this change, as a revision where runs were logged"));
+        if (!height)
+            break;
+        y += *height;
+        ++shown;
+    }
+    if (mends.empty())
+        c.paragraph({r.left(), y, r.width(), 80}, QObject::tr("No single change wins anything here. Put other parts on the shelf, or state variants and slides of the mounts."), 12.5, Weight::Regular, c.t.ink2);
+    paintMore(c, r, shown, mends.size(), look.scrolled);
+}
+
+void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
+    double x = paintButton(c, r.left(), r.top(), QObject::tr("Fill in"), QStringLiteral("fill:"), QObject::tr("Type in what the caliper shows"));
+    paintButton(c, x + 6, r.top(), QObject::tr("Print sheet"), QStringLiteral("sheet:"), QObject::tr("Measuring sheet to take to the bench"));
+    double y = r.top() + 32;
+    std::size_t shown = 0;
+    const auto rows = look.answers ? look.answers->measure : std::vector<core::fit::MeasureNext>{};
+    for (std::size_t i = look.scrolled; i < rows.size(); ++i) {
+        const auto& m = rows[i];
+        QString text = QObject::tr("%1 ±%2 from %3; takes %4 of doubt off %5").arg(v.number(Quantity::Length, m.now.value.mm()), v.text(Quantity::Length, m.now.tolerance.mm()), qs(core::sourceWord(m.now.source)), v.text(Quantity::Length, m.worstWonMm), counted(static_cast<qsizetype>(m.gaps.size()), QObject::tr("1 gap"), QObject::tr("%1 gaps")));
+        if (m.settles() >= 0.0005)
+            text += QObject::tr("; risk of a wrong answer %1 to %2 %").arg(v.number(Quantity::Share, m.riskNow), v.number(Quantity::Share, m.riskThen));
+        const auto height = paintEntry(c, r, y, m.settles() >= 0.0005 ? Mark::Open : Mark::Note, QStringLiteral("%1  ").arg(i + 1) + qs(m.label), text, QStringLiteral("measure:") + qs(m.label));
+        if (!height)
+            break;
+        y += *height;
+        ++shown;
+    }
+    if (rows.empty())
+        c.paragraph({r.left(), y, r.width(), 60}, QObject::tr("Nothing is in doubt that a caliper would settle."), 12.5, Weight::Regular, c.t.ink2);
+    paintMore(c, r, shown, rows.size(), look.scrolled);
+}
+
+void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
+    c.second({r.left(), r.top(), r.width() * 0.5, 22}, QObject::tr("place, size now"), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    c.second({r.right() - 150, r.top(), 80, 22}, QObject::tr("for sure"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    c.second({r.right() - 66, r.top(), 62, 22}, QObject::tr("as drawn"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    double y = r.top() + 24;
+    std::size_t shown = 0;
+    const auto rooms = look.answers ? look.answers->rooms : std::vector<core::fit::Room>{};
+    for (std::size_t i = look.scrolled; i < rooms.size() && y + 40 <= r.bottom() - 22; ++i, ++shown) {
+        const auto& room = rooms[i];
+        const QString key = QStringLiteral("room:%1:%2").arg(qs(room.mount)).arg(room.own);
+        c.washIfSelected({r.left(), y, r.width(), 39}, key);
+        const QString now = room.free ? QObject::tr("free") : v.number(Quantity::Length, room.nowMm);
+        c.text({r.left() + 4, y + 2, r.width() - 150, 20}, c.elided(qs(room.name) + QStringLiteral(", ") + qs(core::fit::ownAxisWord(room.own)) + QStringLiteral(" ") + now, r.width() - 154, 12.5), 12.5, Weight::Medium);
+        c.text({r.right() - 150, y + 2, 80, 20}, v.number(Quantity::Length, room.surelyMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.right() - 66, y + 2, 62, 20}, v.number(Quantity::Length, room.mostMm), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.second({r.left() + 4, y + 20, r.width() - 8, 18}, c.elided(QObject::tr("then %1").arg(qs(room.limit)), r.width() - 10, 12));
+        c.hline(r.left(), r.right(), y + 39, c.t.hair);
+        c.hit({r.left(), y, r.width(), 39}, key, qs(core::explain::textOf(room, v.show)));
+        y += 40;
+    }
+    paintMore(c, r, shown, rooms.size(), look.scrolled);
+}
+
+void paintWays(Canvas& c, const QRectF& r, const View&, const FitLook& look) {
+    c.second({r.left(), r.top(), r.width(), 22}, c.elided(QObject::tr("in the order of the steps; choose one to draw it"), r.width(), 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    double y = r.top() + 26;
+    std::size_t shown = 0;
+    const auto ways = look.answers ? look.answers->insertions : std::vector<core::fit::Insertion>{};
+    for (std::size_t i = look.scrolled; i < ways.size(); ++i) {
+        const auto& way = ways[i];
+        using core::fit::Passage;
+        const Mark mark = way.passage == Passage::Blocked ? Mark::Crossed : way.passage == Passage::Straight && !way.tight ? Mark::Holds : Mark::Open;
+        const auto height = paintEntry(c, r, y, mark, qs(way.name), qs(way.text), QStringLiteral("way:") + qs(way.mount));
+        if (!height)
+            break;
+        y += *height;
+        ++shown;
+    }
+    if (ways.empty())
+        c.paragraph({r.left(), y, r.width(), 60}, QObject::tr("No card, supply, radiator or drive is placed yet."), 12.5, Weight::Regular, c.t.ink2);
+    paintMore(c, r, shown, ways.size(), look.scrolled);
+}
+
+} // namespace
+
+std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const QString& selectedKey) {
+    std::vector<std::size_t> rows;
+    std::string mount = selectedKey.startsWith(QLatin1String("part:")) ? selectedKey.mid(5).toStdString() : std::string();
+    for (std::size_t i = 0; i < fit.gaps.size(); ++i) {
+        const auto& gap = fit.gaps[i];
+        // A gap keeps its part's list while it is selected from it.
+        if (selectedKey == QStringLiteral("gap:") + qs(gap.id) && look.filter == FitLook::Filter::Part)
+            mount = gap.between[0].mount.empty() ? gap.between[1].mount : gap.between[0].mount;
+    }
+    for (std::size_t i = 0; i < fit.gaps.size(); ++i) {
+        const auto& gap = fit.gaps[i];
+        const bool listed = look.filter == FitLook::Filter::All || (look.filter == FitLook::Filter::Short && gap.isShort()) ||
+                            (look.filter == FitLook::Filter::Open && (gap.isShort() || gap.mark == Mark::Open)) ||
+                            (look.filter == FitLook::Filter::Part && !mount.empty() && (gap.between[0].mount == mount || gap.between[1].mount == mount));
+        if (listed)
+            rows.push_back(i);
+    }
+    if (look.sort == FitLook::Sort::Chance)
+        std::stable_sort(rows.begin(), rows.end(), [&](std::size_t a, std::size_t b) { return fit.gaps[a].chance < fit.gaps[b].chance; });
+    else if (look.sort == FitLook::Sort::Name)
+        std::stable_sort(rows.begin(), rows.end(), [&](std::size_t a, std::size_t b) { return fit.gaps[a].id < fit.gaps[b].id; });
+    return rows;
+}
+
+const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const QString& selectedKey) {
+    const QString id = selectedKey.startsWith(QLatin1String("mend:")) ? selectedKey.section(QLatin1Char(':'), 2) : selectedKey.startsWith(QLatin1String("gap:")) ? selectedKey.mid(4) : QString();
+    for (const auto& gap : fit.gaps)
+        if (id == qs(gap.id))
+            return &gap;
+    for (const auto& gap : fit.gaps)
+        if (gap.isShort())
+            return &gap;
+    return fit.gaps.empty() ? nullptr : &fit.gaps.front();
+}
+
+std::size_t listRows(const View& v, const FitLook& look, const QString& selectedKey) {
+    const auto* e = v.evaluation();
+    if (!e)
+        return 0;
+    const FitAnswers none;
+    const FitAnswers& a = look.answers ? *look.answers : none;
+    switch (look.list) {
+    case List::Gaps: return ladderRows(e->fit, look, selectedKey).size();
+    case List::Change: return a.mends.size();
+    case List::Measure: return a.measure.size();
+    case List::Room: return a.rooms.size();
+    case List::GoingIn: return a.insertions.size();
+    }
+    return 0;
+}
+
+void paintFitList(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
+    paintHead(c, r, look);
+    const QRectF body = r.adjusted(0, 32, 0, 0);
+    c.hit(body, QStringLiteral("listbody:"), QObject::tr("List; the wheel turns it"));
+    switch (look.list) {
+    case List::Gaps: return paintLadder(c, body, v, look);
+    case List::Change: return paintChanges(c, body, v, look);
+    case List::Measure: return paintMeasure(c, body, v, look);
+    case List::Room: return paintRooms(c, body, v, look);
+    case List::GoingIn: return paintWays(c, body, v, look);
+    }
+}
+
+} // namespace app

@@ -1,0 +1,250 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/fit_section.h"
+
+#include "core/fit/section_drawing.h"
+
+namespace app {
+using core::Axis;
+using core::Mark;
+using core::Quantity;
+
+namespace {
+
+void paintWalls(Canvas& c, const Section& s, const core::Build& build) {
+    const double wall = std::max(2.0, build.caseSpec().wall.value.mm() * s.scale);
+    const QRectF in = s.paper;
+    c.p.fillRect(in.adjusted(-wall, -wall, wall, 0 - in.height()), c.t.ink);
+    c.p.fillRect(QRectF(in.left() - wall, in.bottom(), in.width() + 2 * wall, wall), c.t.ink);
+    c.p.fillRect(QRectF(in.left() - wall, in.top() - wall, wall, in.height() + 2 * wall), c.t.ink);
+    c.p.fillRect(QRectF(in.right(), in.top() - wall, wall, in.height() + 2 * wall), c.t.ink);
+    // Openings break the wall into bars.
+    for (const core::Opening& o : build.openings) {
+        if (o.style == core::OpeningStyle::Closed || !o.to.empty())
+            continue;
+        const core::Direction out = core::outward(o.side);
+        if (out.axis == s.through)
+            continue;
+        const auto axes = core::planeAxes(o.side);
+        const Axis along = out.axis == s.across ? s.up : s.across;
+        const std::size_t i = axes[0] == along ? 0 : 1;
+        if (axes[1 - i] != s.through || std::abs(s.at - o.centreMm[1 - i]) > o.sizeMm[1 - i] / 2)
+            continue;
+        const double from = o.centreMm[i] - o.sizeMm[i] / 2, to = o.centreMm[i] + o.sizeMm[i] / 2;
+        std::array<double, 3> a{}, b{};
+        a[core::index(along)] = from;
+        b[core::index(along)] = to;
+        a[core::index(out.axis)] = b[core::index(out.axis)] = out.sign > 0 ? build.insideAt[core::index(out.axis)].mm() : 0.0;
+        const QPointF p1 = s.point(a), p2 = s.point(b);
+        const bool vertical = std::abs(p1.x() - p2.x()) < 0.5;
+        const double shift = vertical ? (p1.x() > in.center().x() ? 0 : -wall) : 0, lift = vertical ? 0 : (p1.y() > in.center().y() ? 0 : -wall);
+        QRectF bar = vertical ? QRectF(p1.x() + shift, std::min(p1.y(), p2.y()), wall, std::abs(p1.y() - p2.y())) : QRectF(std::min(p1.x(), p2.x()), p1.y() + lift, std::abs(p1.x() - p2.x()), wall);
+        c.p.fillRect(bar, c.t.paper);
+        const double solid = o.style == core::OpeningStyle::Plain ? 0 : 1 - o.perforation, pitch = 8;
+        const double length = vertical ? bar.height() : bar.width();
+        for (double x = 0; x < length; x += pitch) {
+            const double w = std::min(pitch * solid, length - x);
+            c.p.fillRect(vertical ? QRectF(bar.left(), bar.top() + x, bar.width(), w) : QRectF(bar.left() + x, bar.top(), w, bar.height()), c.t.ink);
+        }
+    }
+}
+
+/// Where the cut lies along its own axis; dragged like the strip below.
+void paintSlider(Canvas& c, const Section& s, double y, const core::Build& build) {
+    const double size = build.insideAt[core::index(s.through)].mm(), left = s.paper.left(), width = s.paper.width();
+    c.hline(left, left + width, y, c.t.line, 1);
+    const double x = left + width * std::clamp(s.at / size, 0.0, 1.0);
+    c.p.setPen(QPen(c.t.medge, 1.2));
+    c.p.setBrush(c.t.marker);
+    c.p.drawPolygon(QPolygonF{{x - 5, y - 5}, {x + 5, y - 5}, {x, y + 4}});
+    c.hit({left, y - 6, width, 12}, QStringLiteral("cutin:") + s.letter.left(1), QObject::tr("Drag to move cut %1, %2 from %3").arg(s.letter.left(1)).arg(std::lround(s.at)).arg(s.through == Axis::Y ? QObject::tr("the front") : s.through == Axis::X ? QObject::tr("the left") : QObject::tr("the floor")));
+}
+
+void paintBody(Canvas& c, const Section& s, const View& v, const core::fit::PlacedBody& b, bool cut) {
+    const core::Placed& p = v.evaluation()->build.placed[b.placed];
+    const QString key = QStringLiteral("part:") + qs(p.mount);
+    const QRectF r = s.rect(b.low, b.high);
+    const QPainterPath shape = b.isBox() ? QPainterPath() : s.outline(b);
+    const auto draw = [&](const QPen& pen) {
+        c.p.setPen(pen);
+        c.p.setBrush(Qt::NoBrush);
+        b.isBox() ? c.p.drawRect(r) : c.p.drawPath(shape);
+    };
+    const auto dashed = [](const QColor& color, const QList<qreal>& pattern) {
+        QPen pen(color, 1);
+        pen.setDashPattern(pattern);
+        return pen;
+    };
+    if (b.role == core::BodyRole::KeepOut) {
+        c.p.save();
+        if (!b.isBox())
+            c.p.setClipPath(shape, Qt::IntersectClip);
+        c.pattern(r, Canvas::Pattern::KeepClear);
+        c.p.restore();
+        draw(dashed(c.t.tight, {9, 3, 2, 3}));
+    } else if (cut && b.isBox()) {
+        c.hatch(r, p.part->kind, c.fillOf(key, c.t.sheet), c.t.ink, c.isSelected(key) ? 2 : 1.2);
+        if (c.isSelected(key))
+            c.box(r, {}, c.t.medge, 2);
+    } else if (cut) {
+        c.hatch(shape, p.part->kind, c.fillOf(key, c.t.sheet), c.isSelected(key) ? c.t.medge : c.t.ink, c.isSelected(key) ? 2 : 1.2);
+    } else {
+        draw(dashed(c.t.line, {5, 3}));
+    }
+    if (cut || c.isSelected(key))
+        c.hit(r, key, QObject::tr("Part %1").arg(qs(p.part->name)));
+}
+
+void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
+    for (const auto& b : look.ghost ? *look.ghost : std::vector<core::fit::PlacedBody>{}) {
+        const QRectF r = s.rect(b.low, b.high);
+        QPen pen(look.ghostClashes ? c.t.block : c.t.medge, 2);
+        pen.setDashPattern({4, 2});
+        QColor wash = c.t.marker;
+        wash.setAlphaF(0.5F);
+        c.p.setPen(pen);
+        c.p.setBrush(b.role == core::BodyRole::Solid ? QBrush(wash) : QBrush(Qt::NoBrush));
+        b.isBox() ? c.p.drawRect(r) : c.p.drawPath(s.outline(b));
+    }
+}
+
+} // namespace
+
+bool Taken::isFree(const QRectF& r, double apart) const {
+    const QRectF grown = r.adjusted(-apart, -apart, apart, apart);
+    const auto meets = [&](const QRectF& t) { return t.intersects(grown); };
+    return std::none_of(ticks.begin(), ticks.end(), meets) && std::none_of(texts.begin(), texts.end(), meets);
+}
+
+QPainterPath Section::outline(const core::fit::Primitive& piece) const {
+    QPolygonF polygon;
+    for (const auto& [u, w] : core::fit::outlineOf(piece, across, up))
+        polygon << QPointF(paper.left() + u * scale, paper.bottom() - w * scale);
+    if (!polygon.isEmpty())
+        polygon << polygon.first();
+    QPainterPath path;
+    path.addPolygon(polygon);
+    return path;
+}
+
+QPainterPath Section::outline(const core::fit::PlacedBody& body) const {
+    QPainterPath path;
+    for (const auto& piece : core::fit::primitivesOf(body))
+        path = path.isEmpty() ? outline(piece) : path.united(outline(piece));
+    return path;
+}
+
+bool Section::cuts(const core::fit::PlacedBody& b) const {
+    const std::size_t k = core::index(through);
+    return b.low[k].mm() <= at && b.high[k].mm() >= at;
+}
+
+void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, double titleY, Taken& taken) {
+    const auto& e = *v.evaluation();
+    c.text({s.paper.left() - 4, titleY, 60, 18}, s.letter, 12.5, Weight::SemiBold);
+    const double room = s.titleRoom > 0 ? s.titleRoom : s.paper.width();
+    c.second({s.paper.left() + 28, titleY, room - 28, 18}, c.elided(s.words, room - 28, 12));
+    paintSlider(c, s, titleY + 24, e.build);
+    c.box(s.paper, c.t.paper, {});
+    std::vector<std::pair<QRectF, QString>> labels;
+    // Behind the cut first (dashed), then what is cut.
+    for (const bool cut : {false, true})
+        for (const auto& b : bodies) {
+            if (s.cuts(b) != cut)
+                continue;
+            paintBody(c, s, v, b, cut);
+            const QRectF r = s.rect(b.low, b.high);
+            if (cut && b.role == core::BodyRole::Solid && r.width() > 44 && r.height() > 20)
+                labels.emplace_back(r, qs(e.build.placed[b.placed].part->name));
+        }
+    paintGhost(c, s, look);
+    paintWalls(c, s, e.build);
+    for (const auto& [r, name] : labels) {
+        const QString shown = c.elided(name, r.width() - 8, 12, Weight::Medium);
+        for (const double shift : {0.0, 18.0, -18.0, 36.0, -36.0}) {
+            const QRectF probe(r.center().x() - c.width(shown, 12) / 2 - 4, r.center().y() + shift - 9, c.width(shown, 12) + 8, 18);
+            if (r.contains(probe) && taken.isFree(probe)) {
+                taken.texts.push_back(c.plate(probe.center(), shown));
+                break;
+            }
+        }
+    }
+}
+
+QRectF tickOf(const Section& s, const core::fit::Gap& gap) {
+    return QRectF(s.point(gap.fromMm), s.point(gap.toMm)).normalized().adjusted(-5, -5, 5, 5);
+}
+
+void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Taken& taken) {
+    const QPointF a = s.point(gap.fromMm), b = s.point(gap.toMm), middle = (a + b) / 2;
+    const QString key = QStringLiteral("gap:") + qs(gap.id);
+    const bool selected = c.isSelected(key);
+    c.p.setPen(QPen(c.t.sheet, 4));
+    c.p.drawLine(a, b);
+    c.p.setPen(QPen(gap.mark == Mark::Crossed ? c.t.block : c.t.ink, 2));
+    c.p.drawLine(a, b);
+    const bool across = std::abs(a.y() - b.y()) <= std::abs(a.x() - b.x());
+    const QPointF tick = across ? QPointF(0, 4) : QPointF(4, 0);
+    c.p.drawLine(a - tick, a + tick);
+    c.p.drawLine(b - tick, b + tick);
+    const QString n = QString::number(number), value = v.number(Quantity::Length, gap.nominal.mm());
+    const double w1 = c.width(n, 12, Weight::SemiBold) + 10, w2 = c.width(value, 12, Weight::SemiBold) + 10;
+    QRectF tag;
+    for (const double distance : {24.0, 38.0, 54.0, 72.0, 92.0, 114.0})
+        for (const QPointF& way : {QPointF(0, -1), QPointF(-1, 0), QPointF(1, 0), QPointF(0, 1), QPointF(-0.8, -0.8), QPointF(0.8, -0.8), QPointF(-0.8, 0.8), QPointF(0.8, 0.8)}) {
+            const QPointF at = middle + way * distance;
+            const QRectF probe(at.x() - (w1 + w2) / 2, at.y() - 9, w1 + w2, 18);
+            const QRectF room = s.paper.adjusted(-16, -6, 16, 16); // the title stands above
+            if (tag.isNull() && room.contains(probe) && taken.isFree(probe, 3))
+                tag = probe;
+        }
+    if (tag.isNull())
+        return; // the ladder still names it
+    taken.texts.push_back(tag);
+    c.p.setPen(QPen(c.t.sheet, 3));
+    c.p.drawLine(middle, tag.center());
+    c.p.setPen(QPen(c.t.ink, 1));
+    c.p.drawLine(middle, tag.center());
+    c.p.setBrush(c.t.ink);
+    c.p.drawEllipse(middle, 2.4, 2.4);
+    c.box(tag, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.ink, selected ? 2 : 1);
+    c.p.fillRect(QRectF(tag.left(), tag.top(), w1, tag.height()), c.t.ink);
+    c.text({tag.left(), tag.top(), w1, tag.height()}, n, 12, Weight::SemiBold, c.t.paper, Qt::AlignCenter);
+    c.text({tag.left() + w1, tag.top(), w2, tag.height()}, value, 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+    c.hit(tag, key, QObject::tr("Gap %1").arg(number));
+}
+
+void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way, const QRectF& clip) {
+    const std::size_t out = core::index(core::outward(way.side).axis);
+    const auto holds = [&](std::size_t k) { return core::index(s.across) == k || core::index(s.up) == k; };
+    if (!holds(out) || !holds(way.across))
+        return;
+    c.p.save();
+    c.p.setClipRect(clip, Qt::IntersectClip);
+    std::size_t n = way.poses.size();
+    for (const auto& pose : way.poses) {
+        QPointF middle;
+        int corners = 0;
+        for (const auto& box : pose.outlines) {
+            QPolygonF polygon;
+            for (const auto& corner : box) {
+                polygon << s.point(corner);
+                middle += polygon.last();
+                ++corners;
+            }
+            QPen pen(c.t.medge, 1.4);
+            if (n > 1)
+                pen.setDashPattern({5, 3});
+            c.p.setPen(pen);
+            QColor wash = c.t.marker;
+            wash.setAlphaF(n > 1 ? 0.18F : 0.55F);
+            c.p.setBrush(wash);
+            c.p.drawPolygon(polygon);
+        }
+        if (corners > 0)
+            c.plate(middle / corners, QString::number(n), 11, Weight::SemiBold);
+        --n;
+    }
+    c.p.restore();
+}
+
+} // namespace app

@@ -1,0 +1,194 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/port_map.h"
+
+#include <map>
+
+namespace app {
+using core::Mark;
+using core::rules::PortMap;
+
+namespace {
+
+/// A box with its plugs below each other on one edge.
+struct Node {
+    QString name, key;
+    core::PartKind kind = core::PartKind::Board;
+    struct Row { QString kind; std::vector<int> index; }; ///< into sockets (givers) or needs (takers)
+    std::vector<Row> plugs;
+};
+
+QString keyOf(const core::rules::Holder& holder) { return holder.mount == "case" ? QStringLiteral("volume") : holder.isLead ? QString() : QStringLiteral("part:") + qs(holder.mount); }
+
+/// @p together: plugs of one kind share a row, where there is little room.
+template <class Items, class Holder> std::vector<Node> nodesOf(const Items& items, bool together, Holder&& holder) {
+    std::vector<Node> nodes;
+    std::map<std::string, std::size_t> at;
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        const core::rules::Holder& h = holder(items[i]);
+        const auto [it, isNew] = at.try_emplace(h.mount, nodes.size());
+        if (isNew)
+            nodes.push_back({qs(h.name), keyOf(h), h.part->kind, {}});
+        auto& plugs = nodes[it->second].plugs;
+        if (together && !plugs.empty() && plugs.back().kind == qs(items[i].kind))
+            plugs.back().index.push_back(static_cast<int>(i));
+        else
+            plugs.push_back({qs(items[i].kind), {static_cast<int>(i)}});
+    }
+    return nodes;
+}
+
+/// Where each plug of a column leaves its box.
+struct Column { std::vector<QPointF> at; double bottom = 0; };
+
+Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, std::size_t count, bool givers, double line, const std::vector<bool>& shorts) {
+    Column column;
+    column.at.resize(count);
+    double y = r.top();
+    for (const Node& node : nodes) {
+        const double height = 4 + line * static_cast<double>(node.plugs.size());
+        const QRectF box(r.left(), y, r.width(), height);
+        c.box(box, node.key.isEmpty() ? c.t.sheet : c.fillOf(node.key, c.t.sheet), c.isSelected(node.key) ? c.t.medge : c.t.ink, 1);
+        const double edge = givers ? box.left() : box.right() - 10;
+        c.hatch({edge, box.top(), 10, box.height()}, node.kind, node.kind == core::PartKind::Case ? c.t.ink : c.t.sheet, c.t.ink, 1);
+        const double textLeft = box.left() + (givers ? 14 : 66), textWidth = box.width() - 82;
+        c.text({textLeft, box.top() + 2, textWidth, line}, c.elided(node.name, textWidth, 12, Weight::Medium), 12, Weight::Medium, c.t.ink, givers ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter);
+        for (std::size_t i = 0; i < node.plugs.size(); ++i) {
+            const double middle = box.top() + 2 + line * (static_cast<double>(i) + 0.5);
+            const QPointF at(givers ? box.right() : box.left(), middle);
+            bool isShort = false;
+            for (const int k : node.plugs[i].index) {
+                column.at[static_cast<std::size_t>(k)] = at;
+                isShort = isShort || (!givers && shorts[static_cast<std::size_t>(k)]);
+            }
+            const QString plug = node.plugs[i].index.size() == 1 ? node.plugs[i].kind : QStringLiteral("%1 × %2").arg(node.plugs[i].index.size()).arg(node.plugs[i].kind);
+            c.text({givers ? box.right() - 76 : box.left() + 6, middle - line / 2, 70, line}, c.elided(plug, 70, 11), 11, Weight::Regular, isShort ? c.t.block : c.t.ink2, givers ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
+        }
+        if (!node.key.isEmpty())
+            c.hit(box, node.key, node.name);
+        y += height + 4;
+    }
+    column.bottom = y;
+    return column;
+}
+
+void paintWires(Canvas& c, const PortMap& map, const Column& left, const Column& right) {
+    for (std::size_t n = 0; n < map.needs.size(); ++n) {
+        const auto& need = map.needs[n];
+        const QPointF to = right.at[n];
+        if (need.socket < 0) {
+            c.p.setPen(QPen(c.t.block, 1.4, Qt::DashLine));
+            c.p.drawLine(to - QPointF(26, 0), to);
+            c.mark(to - QPointF(42, 5), Mark::Crossed);
+            continue;
+        }
+        const QPointF from = left.at[static_cast<std::size_t>(need.socket)];
+        QPainterPath wire(from);
+        const double bend = 0.45 * (to.x() - from.x());
+        wire.cubicTo(from + QPointF(bend, 0), to - QPointF(bend, 0), to);
+        c.p.setPen(QPen(c.t.ink, 1.2));
+        c.p.setBrush(Qt::NoBrush);
+        c.p.drawPath(wire);
+        c.p.setBrush(c.t.ink);
+        c.p.drawEllipse(from, 2.2, 2.2);
+        c.p.drawEllipse(to, 2.2, 2.2);
+        if (!need.via.empty())
+            c.plate(wire.pointAtPercent(0.5), c.elided(qs(need.via), 110, 11), 11);
+    }
+    for (std::size_t s = 0; s < map.sockets.size(); ++s)
+        if (map.sockets[s].takenBy < 0) { // a free socket is an empty ring
+            c.p.setPen(QPen(c.t.line, 1.2));
+            c.p.setBrush(c.t.paper);
+            c.p.drawEllipse(left.at[s] + QPointF(4, 0), 3, 3);
+        }
+}
+
+void paintOffers(Canvas& c, const QRectF& r, const PortMap& map, const View& v) {
+    double x = r.left();
+    c.text({x, r.top(), 120, 24}, QObject::tr("Would mend it:"), 12, Weight::SemiBold);
+    x += 96;
+    for (const auto& offer : map.offers) {
+        QString words = qs(offer.name);
+        if (offer.price > 0)
+            words += QStringLiteral(", ") + v.text(core::Quantity::Money, offer.price);
+        if (!offer.canBeFed)
+            words += QObject::tr(", nothing free feeds it");
+        const double w = c.width(words, 12, Weight::Medium) + 16;
+        if (x + w > r.right())
+            break;
+        const QRectF box(x, r.top(), w, 24);
+        c.box(box, c.t.sheet, c.t.line, 1);
+        c.text(box, words, 12, Weight::Medium, offer.canBeFed ? c.t.ink : c.t.ink2, Qt::AlignCenter);
+        if (offer.canBeFed)
+            c.hit(box, QStringLiteral("adapter:") + qs(offer.part), QObject::tr("Use %1 for the missing %2").arg(qs(offer.name), qs(offer.kind)));
+        x += w + 8;
+    }
+    if (map.offers.empty())
+        c.second({x, r.top(), r.right() - x, 24}, QObject::tr("no adapter on the shelf gives it"));
+}
+
+} // namespace
+
+void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
+    const PortMap& map = v.evaluation()->wiring.ports;
+    std::vector<bool> shorts;
+    qsizetype shortOf = 0, spare = 0;
+    for (const auto& need : map.needs) {
+        shorts.push_back(need.socket < 0);
+        shortOf += need.socket < 0 ? 1 : 0;
+    }
+    for (const auto& socket : map.sockets)
+        spare += socket.takenBy < 0 ? 1 : 0;
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("What plugs into what"), QObject::tr("%1 short, %2 free").arg(shortOf).arg(spare));
+    if (map.needs.empty() && map.sockets.empty())
+        return c.second({r.left(), r.top() + 30, r.width(), 22}, QObject::tr("No plugs are stated on the parts."));
+    const double offers = shortOf > 0 ? 30 : 0, room = r.height() - 30 - offers;
+    std::vector<Node> givers, takers;
+    double line = 0;
+    // The taller column sets the line height; plugs of one kind share a row when it would be too small to read.
+    for (const bool together : {false, true}) {
+        if (line >= 13)
+            break;
+        givers = nodesOf(map.sockets, together, [](const auto& socket) -> const core::rules::Holder& { return socket.giver; });
+        takers = nodesOf(map.needs, together, [](const auto& need) -> const core::rules::Holder& { return need.taker; });
+        const auto lineOf = [&](const std::vector<Node>& nodes) {
+            std::size_t rows = 0;
+            for (const Node& node : nodes)
+                rows += node.plugs.size();
+            return (room - 8.0 * static_cast<double>(nodes.size())) / share(rows);
+        };
+        line = std::min({lineOf(givers), lineOf(takers), 20.0});
+    }
+    line = std::max(line, 9.0);
+    const double width = std::min(250.0, r.width() * 0.34);
+    c.p.save();
+    c.p.setClipRect(r, Qt::IntersectClip); // a sheet that is too low scrolls; what is beyond it is not half drawn over others
+    c.window = r;
+    const Column left = paintColumn(c, {r.left(), r.top() + 30, width, room}, givers, map.sockets.size(), true, line, {});
+    const Column right = paintColumn(c, {r.right() - width, r.top() + 30, width, room}, takers, map.needs.size(), false, line, shorts);
+    paintWires(c, map, left, right);
+    c.p.restore();
+    c.window = {};
+    if (shortOf > 0)
+        paintOffers(c, {r.left(), std::min(r.bottom() - 24, std::max(left.bottom, right.bottom) + 2), r.width(), 24}, map, v);
+}
+
+std::optional<core::Connect> connectionOf(const PortMap& map, const std::string& adapter, const core::Project& project) {
+    const core::Part* part = project.part(adapter);
+    if (!part)
+        return std::nullopt;
+    core::Connect change{.part = adapter};
+    for (const auto& need : map.needs)
+        if (need.socket < 0 && part->gives.contains(need.kind)) {
+            change.to = {need.taker.mount + ":" + need.kind};
+            break;
+        }
+    for (const auto& [kind, count] : part->needs)
+        for (const auto& socket : map.sockets)
+            if (change.from.empty() && socket.kind == kind && socket.takenBy < 0 && !socket.giver.isLead)
+                change.from = socket.giver.mount + ":" + kind;
+    if (change.to.empty())
+        return std::nullopt;
+    return change;
+}
+
+} // namespace app

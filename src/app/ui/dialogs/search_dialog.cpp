@@ -1,0 +1,173 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/dialogs/search_dialog.h"
+
+#include "core/base/text.h"
+
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QTimer>
+#include <QtConcurrent>
+
+namespace app {
+using core::PartKind;
+using core::Quantity;
+
+SearchDialog::SearchDialog(Context& context, QWidget* parent) : QDialog(parent), m_context(context), m_revision(context.document.revision()) {
+    setWindowTitle(tr("Search combinations for %1").arg(qs(m_revision)));
+    setAttribute(Qt::WA_DeleteOnClose);
+    auto* layout = new QVBoxLayout(this);
+    auto* head = new QLabel(tr("Every combination of the shelf's parts of these kinds at the places that take them. Only those that fit are listed; the weights set their order."), this);
+    head->setWordWrap(true);
+    layout->addWidget(head);
+    auto* kinds = new QHBoxLayout;
+    for (const auto& [words, kind] : {std::pair{tr("Cooler"), PartKind::Cooler}, std::pair{tr("Fans"), PartKind::Fan}, std::pair{tr("Card"), PartKind::Card}, std::pair{tr("Supply"), PartKind::PowerSupply}, std::pair{tr("Drives"), PartKind::Drive}, std::pair{tr("Radiator"), PartKind::Radiator}}) {
+        auto* box = new QCheckBox(words, this);
+        box->setObjectName(QStringLiteral("kind-") + qs(core::kindWord(kind)));
+        box->setChecked(kind == PartKind::Cooler || kind == PartKind::Fan);
+        kinds->addWidget(box);
+        m_kinds.emplace_back(box, kind);
+    }
+    kinds->addStretch();
+    layout->addLayout(kinds);
+    auto* weights = new QHBoxLayout;
+    const QString names[] = {tr("Odds"), tr("Cooling"), tr("Quiet"), tr("Price")};
+    for (std::size_t i = 0; i < 4; ++i) {
+        m_weights[i] = new QSlider(Qt::Horizontal, this);
+        m_weights[i]->setObjectName(QStringLiteral("weight%1").arg(i));
+        m_weights[i]->setRange(0, 10);
+        m_weights[i]->setValue(5);
+        m_weights[i]->setAccessibleName(names[i]);
+        weights->addWidget(new QLabel(names[i], this));
+        weights->addWidget(m_weights[i]);
+    }
+    layout->addLayout(weights);
+    auto* row = new QHBoxLayout;
+    m_start = new QPushButton(tr("Search"), this);
+    m_start->setObjectName(QStringLiteral("startSearch"));
+    m_progress = new QProgressBar(this);
+    m_progress->setRange(0, 100);
+    m_progress->setVisible(false);
+    m_words = new QLabel(this);
+    m_words->setObjectName(QStringLiteral("searchWords"));
+    m_words->setWordWrap(true);
+    row->addWidget(m_start);
+    row->addWidget(m_progress, 1);
+    row->addWidget(m_words, 3);
+    layout->addLayout(row);
+    const View v = context.view();
+    m_table = new QTableWidget(0, 7, this);
+    m_table->setObjectName(QStringLiteral("combinations"));
+    m_table->setHorizontalHeaderLabels({tr("Against %1").arg(qs(m_revision)), tr("Odds, %"), tr("Keeps, %1").arg(v.unit(Quantity::Length)), tr("CPU, %1").arg(v.unit(Quantity::Temperature)), tr("Card, %1").arg(v.unit(Quantity::Temperature)), tr("dB(A)"), qs(v.project().currency)});
+    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_table->setWordWrap(true);
+    m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    layout->addWidget(m_table, 1);
+    auto* foot = new QHBoxLayout;
+    m_apply = new QPushButton(tr("Make revision"), this);
+    m_apply->setObjectName(QStringLiteral("applyCombination"));
+    m_apply->setEnabled(false);
+    auto* closing = new QPushButton(tr("Close"), this);
+    foot->addStretch();
+    foot->addWidget(m_apply);
+    foot->addWidget(closing);
+    layout->addLayout(foot);
+    resize(820, 560);
+    connect(m_start, &QPushButton::clicked, this, &SearchDialog::start);
+    connect(m_apply, &QPushButton::clicked, this, &SearchDialog::applyRow);
+    connect(closing, &QPushButton::clicked, this, &QDialog::close);
+    connect(m_table, &QTableWidget::itemSelectionChanged, this, [this] { m_apply->setEnabled(m_table->currentRow() >= 0 && !m_found.empty()); });
+    connect(&m_watcher, &QFutureWatcherBase::finished, this, [this] { show(*m_watcher.result()); });
+    auto* timer = new QTimer(this);
+    connect(timer, &QTimer::timeout, this, [this] {
+        if (m_job)
+            m_progress->setValue(m_job->percent);
+    });
+    timer->start(100);
+}
+
+SearchDialog::~SearchDialog() {
+    if (m_job)
+        m_job->cancelled = true;
+    m_watcher.waitForFinished();
+}
+
+void SearchDialog::finish() {
+    m_watcher.waitForFinished();
+    QCoreApplication::processEvents();
+}
+
+void SearchDialog::start() {
+    if (m_job) { // the same button stops it
+        m_job->cancelled = true;
+        return;
+    }
+    core::advise::SearchRequest request;
+    for (const auto& [box, kind] : m_kinds)
+        if (box->isChecked())
+            request.kinds.push_back(kind);
+    const auto weight = [&](std::size_t i) { return static_cast<double>(m_weights[i]->value()); };
+    request.weights = {weight(0), weight(1), weight(2), weight(3)};
+    m_job = std::make_shared<Job>();
+    m_progress->setVisible(true);
+    m_progress->setValue(0);
+    m_words->clear();
+    m_start->setText(tr("Cancel"));
+    m_watcher.setFuture(QtConcurrent::run([project = m_context.document.shared(), revision = m_revision, request, job = m_job] {
+        using Found = core::Result<core::advise::SearchResult>;
+        const auto now = core::verdict::evaluate(*project, revision);
+        if (!now)
+            return std::make_shared<Found>(tl::make_unexpected(now.error()));
+        return std::make_shared<Found>(core::advise::search(*project, *now, request, [&](double share) {
+            job->percent = static_cast<int>(100 * share);
+            return !job->cancelled;
+        }));
+    }));
+}
+
+void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) {
+    m_job.reset();
+    m_progress->setVisible(false);
+    m_start->setText(tr("Search"));
+    m_table->setRowCount(0);
+    m_found.clear();
+    if (!result)
+        return m_words->setText(qs(result.error().what + " (" + result.error().remedy + ")"));
+    if (result->cancelled)
+        return m_words->setText(tr("Stopped. Nothing was changed."));
+    m_found = result->best;
+    QString words = tr("%1 of %2 combinations fit").arg(result->fitting).arg(result->combinations);
+    if (!result->otherwiseShort.empty())
+        words += tr("; short whatever is chosen: %1").arg(qs(result->otherwiseShort.front()));
+    m_words->setText(words);
+    const View v = m_context.view();
+    m_table->setRowCount(static_cast<int>(m_found.size()));
+    for (std::size_t i = 0; i < m_found.size(); ++i) {
+        const auto& f = m_found[i];
+        const auto number = [&](Quantity q, double value) { return std::isfinite(value) ? v.number(q, value) : QStringLiteral("–"); };
+        const QString cells[] = {qs(f.text), number(Quantity::Share, f.odds), v.signedNumber(Quantity::Length, f.worstMarginMm), number(Quantity::Temperature, f.processorC), number(Quantity::Temperature, f.cardC), number(Quantity::Level, f.noiseDba), qs(core::fixed(f.price, 0))};
+        for (int column = 0; column < 7; ++column) {
+            auto* item = new QTableWidgetItem(cells[column]);
+            if (column > 0)
+                item->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
+            else
+                item->setToolTip(cells[0]);
+            m_table->setItem(static_cast<int>(i), column, item);
+        }
+    }
+    if (!m_found.empty())
+        m_table->selectRow(0);
+}
+
+void SearchDialog::applyRow() {
+    const int row = m_table->currentRow();
+    if (row < 0 || m_found[static_cast<std::size_t>(row)].changes.empty())
+        return;
+    const auto made = m_context.document.newRevision(m_revision, m_found[static_cast<std::size_t>(row)].changes, tr("From a search of combinations").toStdString());
+    if (!made)
+        return m_words->setText(qs(made.error().text()));
+    close();
+}
+
+} // namespace app

@@ -1,0 +1,21 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/stations/brief_page.h"
+
+#include "app/scene/port_map.h"
+
+namespace app {
+
+BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, tr("Brief"), paintBrief, parent) {}
+
+void BriefPage::clicked(const Hit& hit) {
+    if (!hit.key.startsWith(QLatin1String("adapter:")))
+        return StationPage::clicked(hit);
+    const auto* e = m_context.view().evaluation();
+    const auto change = e ? connectionOf(e->wiring.ports, hit.key.mid(8).toStdString(), m_context.document.project()) : std::nullopt;
+    if (!change)
+        return;
+    if (const auto done = m_context.document.addChange(*change); !done)
+        Q_EMIT refused(done.error());
+}
+
+} // namespace app

@@ -1,0 +1,53 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/explain/fit_words.h"
+#include "core/explain/working.h"
+
+namespace core::explain {
+
+Working ofRoom(const fit::Room& room, const Show& show) {
+    Working w{.key = "room:" + room.mount + ":" + std::to_string(room.own), .place = "Fit, room left", .title = room.name + ", largest " + std::string(fit::ownAxisWord(room.own)), .quantity = Quantity::Length,
+              .value = room.mostMm, .band = room.mostMm - room.surelyMm, .mark = room.free || room.surelyMm >= room.nowMm ? Mark::Holds : room.mostMm >= room.nowMm ? Mark::Open : Mark::Crossed};
+    w.sentence = textOf(room, show) + ".";
+    if (!room.free)
+        w.rows.push_back({"", "size now", Quantity::Length, room.nowMm, 0, Stamp::Sheet});
+    w.rows.push_back({room.free ? "" : "+", room.free ? "as drawn" : "as drawn, to spare", Quantity::Length, room.mostMm - (room.free ? 0 : room.nowMm), 0, Stamp::Computed});
+    w.rows.push_back({"\u2212", "all tolerances at their worst", Quantity::Length, room.mostMm - room.surelyMm, 0, Stamp::Computed});
+    w.method = "The least of nominal gap less need over all neighbours in the way of its growth; a centred part grows to both sides. Limit: " + room.limit + ", rule " + room.rule + ".";
+    return w;
+}
+
+Working ofWay(const fit::Insertion& way) {
+    using fit::Passage;
+    Working w{.key = "way:" + way.mount, .place = "Fit, going in", .title = way.name, .quantity = Quantity::Length, .value = std::min(way.marginMm, 999.0), .known = way.passage == Passage::Straight,
+              .mark = way.passage == Passage::Blocked ? Mark::Crossed : way.passage == Passage::Straight && !way.tight ? Mark::Holds : Mark::Open, .sentence = way.text + "."};
+    if (way.passage == Passage::Straight)
+        w.rows.push_back({"", "least room beside it", Quantity::Length, way.marginMm, 0, Stamp::Computed});
+    if (way.passage == Passage::Straight)
+        w.rows.push_back({"", "wanted where parts slide past", Quantity::Length, 1.0, 0, Stamp::Setting});
+    w.sum = std::to_string(way.poses.size()) + " positions are drawn on the section in whose plane it moves.";
+    w.method = "Parts fitted earlier, in the order of the steps, stand in its way; plugs are not in yet. Straight out through each panel that comes off; else a search over places (4 mm) and tilts (3°) of a plane motion about either end, each step checked halfway as well. 1.0 mm is kept where there is room (engineering judgement).";
+    return w;
+}
+
+Working ofMeasure(const fit::MeasureNext& next, const Show& show) {
+    Working w{.key = "measure:" + next.label, .place = "Fit, measure next", .title = next.label, .quantity = Quantity::Length, .value = next.now.value.mm(), .band = next.now.tolerance.mm(),
+              .mark = next.settles() >= 0.0005 ? Mark::Open : Mark::Note, .sentence = textOf(next, show) + "."};
+    w.rows.push_back({"", "risk of a wrong answer now, %", Quantity::None, 100 * next.riskNow, 0, Stamp::Computed});
+    w.rows.push_back({"", "expected with a caliper, %", Quantity::None, 100 * next.riskThen, 0, Stamp::Computed});
+    w.usedBy = next.gaps;
+    w.method = "The risk of a gap is the chance of being on the other side of its need than the likelier one. What the caliper (±0.1 mm) may show is normal about the present value; the risk is averaged over it.";
+    return w;
+}
+
+Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show) {
+    Working w{.key = "mend", .place = "Fit, change", .title = mend.text, .quantity = Quantity::Length, .value = mend.marginMm, .mark = mend.mends ? Mark::Holds : mend.spoils.empty() ? mend.after : Mark::Crossed,
+              .sentence = textOf(mend, show) + "."};
+    w.rows.push_back({"", gap.between[0].text + " to " + gap.between[1].text + ", margin now", Quantity::Length, gap.marginMm(), 0, Stamp::Computed});
+    w.rows.push_back({"+", "won", Quantity::Length, mend.wonMm, 0, Stamp::Computed});
+    for (const std::string& spoiled : mend.spoils)
+        w.usedBy.push_back(spoiled);
+    w.method = "The change is made on a copy of the revision, and everything is computed anew: gaps, checks, air, noise, screws, minutes and money. Predicted differences of temperature carry 3 K; below 1.5 K none is told.";
+    return w;
+}
+
+} // namespace core::explain

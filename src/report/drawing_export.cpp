@@ -1,0 +1,100 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/drawing_export.h"
+
+#include <algorithm>
+#include <cstdio>
+#include <set>
+
+namespace report {
+namespace {
+
+std::string number(double value) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.4f", value);
+    return text;
+}
+
+/// R12 knows no Unicode; what is beyond ASCII becomes \U+XXXX, which later readers show.
+std::string dxfText(const std::string& utf8) {
+    std::string out;
+    for (std::size_t i = 0; i < utf8.size();) {
+        const auto c = static_cast<unsigned char>(utf8[i]);
+        const int more = c < 0x80 ? 0 : c < 0xE0 ? 1 : c < 0xF0 ? 2 : 3;
+        unsigned code = more == 0 ? c : c & (0x3FU >> more);
+        for (int k = 1; k <= more && i + static_cast<std::size_t>(k) < utf8.size(); ++k)
+            code = (code << 6) | (static_cast<unsigned char>(utf8[i + static_cast<std::size_t>(k)]) & 0x3FU);
+        if (more == 0 && c >= 0x20)
+            out += static_cast<char>(c);
+        else if (more > 0) {
+            char text[16];
+            std::snprintf(text, sizeof text, "\\U+%04X", code);
+            out += text;
+        }
+        i += static_cast<std::size_t>(more) + 1;
+    }
+    return out;
+}
+
+std::string xmlText(const std::string& text) {
+    std::string out;
+    for (const char c : text)
+        switch (c) {
+        case '&': out += "&amp;"; break;
+        case '<': out += "&lt;"; break;
+        case '>': out += "&gt;"; break;
+        default: out += c;
+        }
+    return out;
+}
+
+/// Colour index of DXF, and stroke and dashes of SVG, by layer.
+struct Style { int dxf; const char* svg; };
+Style styleOf(const std::string& layer) {
+    if (layer == "case") return {7, "stroke-width=\"0.7\""};
+    if (layer == "cut") return {7, "stroke-width=\"0.35\""};
+    if (layer == "keep-out") return {30, "stroke-width=\"0.25\" stroke-dasharray=\"3 1 0.7 1\""};
+    if (layer == "check") return {7, "stroke-width=\"0.5\""};
+    return {8, "stroke-width=\"0.2\" stroke-dasharray=\"2 1\""};
+}
+
+} // namespace
+
+double scaleToFit(const core::fit::Drawing& drawing, double w, double h) { return std::min({1.0, w / drawing.sizeMm[0], h / drawing.sizeMm[1]}); }
+
+std::string drawingDxf(const core::fit::Drawing& drawing, double scale) {
+    std::string out = "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n8\n";
+    std::set<std::string> layers{"text"};
+    for (const auto& line : drawing.lines)
+        layers.insert(line.layer);
+    for (const std::string& layer : layers)
+        out += "0\nLAYER\n2\n" + layer + "\n70\n0\n62\n" + std::to_string(styleOf(layer).dxf) + "\n6\nCONTINUOUS\n";
+    out += "0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
+    const auto at = [&](const core::fit::Point2& p) { return "10\n" + number(p[0] * scale) + "\n20\n" + number(p[1] * scale) + "\n30\n0.0\n"; };
+    for (const auto& line : drawing.lines) {
+        out += "0\nPOLYLINE\n8\n" + line.layer + "\n66\n1\n70\n" + (line.closed ? "1" : "0") + "\n10\n0.0\n20\n0.0\n30\n0.0\n";
+        for (const auto& p : line.points)
+            out += "0\nVERTEX\n8\n" + line.layer + "\n" + at(p);
+        out += "0\nSEQEND\n8\n" + line.layer + "\n";
+    }
+    for (const auto& text : drawing.texts)
+        out += "0\nTEXT\n8\ntext\n" + at(text.at) + "40\n" + number(text.heightMm * scale) + "\n1\n" + dxfText(text.text) + "\n72\n1\n11\n" + number(text.at[0] * scale) + "\n21\n" + number(text.at[1] * scale) + "\n31\n0.0\n";
+    return out + "0\nENDSEC\n0\nEOF\n";
+}
+
+std::string drawingSvg(const core::fit::Drawing& drawing, double scale) {
+    const std::string w = number(drawing.sizeMm[0]), h = number(drawing.sizeMm[1]);
+    std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"" + number(drawing.sizeMm[0] * scale) + "mm\" height=\"" + number(drawing.sizeMm[1] * scale) +
+                      "mm\" viewBox=\"0 0 " + w + " " + h + "\" fill=\"none\" stroke=\"black\">\n";
+    const auto y = [&](double up) { return drawing.sizeMm[1] - up; };
+    for (const auto& line : drawing.lines) {
+        out += "<path class=\"" + line.layer + "\" " + styleOf(line.layer).svg + " d=\"";
+        for (std::size_t i = 0; i < line.points.size(); ++i)
+            out += (i ? "L" : "M") + number(line.points[i][0]) + " " + number(y(line.points[i][1]));
+        out += line.closed ? "Z\"/>\n" : "\"/>\n";
+    }
+    for (const auto& text : drawing.texts)
+        out += "<text x=\"" + number(text.at[0]) + "\" y=\"" + number(y(text.at[1])) + "\" font-size=\"" + number(text.heightMm) + "\" text-anchor=\"middle\" fill=\"black\" stroke=\"none\" font-family=\"sans-serif\">" + xmlText(text.text) + "</text>\n";
+    return out + "</svg>\n";
+}
+
+} // namespace report

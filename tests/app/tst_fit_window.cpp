@@ -1,0 +1,459 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/dialogs/measure_dialog.h"
+#include "app/ui/dialogs/part_dialog.h"
+#include "app/ui/dialogs/search_dialog.h"
+#include "app/ui/stations/fit_page.h"
+#include "support/window.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDoubleSpinBox>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QStandardPaths>
+#include <QTableWidget>
+#include <QWheelEvent>
+
+using support::Window;
+using List = app::FitLook::List;
+
+/// The Fit and Brief stations on the real window.
+class FitWindowTest : public QObject {
+    Q_OBJECT
+
+    static app::FitPage* fitOf(Window& w) {
+        w.window->setStation(1);
+        return static_cast<app::FitPage*>(w.window->page(1));
+    }
+    static const core::fit::Gap* shortGap(Window& w) {
+        for (const auto& gap : w.document().result().evaluation->fit.gaps)
+            if (gap.isShort())
+                return &gap;
+        return nullptr;
+    }
+    /// Adds a part as a builder does: Ctrl+Shift+A, words, place, Enter. Answers what went wrong.
+    static QString add(Window& w, const QString& search, const QString& place) {
+        w.key(Qt::Key_A, Qt::ControlModifier | Qt::ShiftModifier);
+        auto* text = w.dialog<QLineEdit>("search");
+        if (!text)
+            return "no dialog";
+        QTest::keyClicks(text, search);
+        auto* to = w.dialog<QComboBox>("place");
+        if (to->findData(place) < 0)
+            return place + " is not offered for " + search;
+        to->setCurrentIndex(to->findData(place));
+        QTest::keyClick(text, Qt::Key_Return);
+        QApplication::processEvents();
+        return w.openDialog() ? "the dialog is still open" : QString();
+    }
+
+private slots:
+    void initTestCase() {
+        QStandardPaths::setTestModeEnabled(true);
+        QCoreApplication::setOrganizationName("mini-draft-test");
+    }
+    void cleanup() {
+        QApplication::processEvents();
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (qobject_cast<QDialog*>(top))
+                delete top;
+    }
+
+    /// From a blank case with measured inside sizes to a mended build, with nothing but what the README says.
+    void fromBlankToMended() {
+        Window w;
+        QTest::mouseClick(w.window->page(0)->findChild<QPushButton*>("start0"), Qt::LeftButton);
+        auto* name = w.dialog<QLineEdit>("name");
+        QVERIFY(name);
+        name->setText("Cellar box");
+        w.dialog<QDoubleSpinBox>("width")->setValue(82);
+        auto* source = w.dialog<QComboBox>("source");
+        source->setCurrentIndex(source->findData(static_cast<int>(core::Source::Caliper)));
+        QTest::keyClick(name, Qt::Key_Return);
+        QApplication::processEvents();
+        for (const auto& [search, place] : {std::pair{"Mini-ITX", "tray"}, std::pair{"65 W", "tray/cpu"}, std::pair{"cooler 47", "tray/cpu/lid"}, std::pair{"120 x 25", "right-fan"}}) {
+            const QString wrong = add(w, search, place);
+            QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
+        }
+        // The clash is seen: on the ladder, in the findings, on the strip.
+        auto* fit = fitOf(w);
+        const auto* gap = shortGap(w);
+        QVERIFY(gap);
+        const std::string id = gap->id;
+        QVERIFY(w.click(fit, QStringLiteral("gap:") + QString::fromStdString(id)));
+        // Asked what would mend it; the answers are tried on the model.
+        QVERIFY(w.click(fit, "list:change"));
+        fit->grab();
+        QVERIFY(fit->look().answers && !fit->look().answers->mends.empty());
+        QVERIFY(fit->look().answers->mends.front().mends);
+        const auto changes = w.document().project().revisions.back().changes.size();
+        QVERIFY(w.click(fit, "apply:0"));
+        for (const auto& g : w.document().result().evaluation->fit.gaps)
+            QVERIFY2(g.id != id || !g.isShort(), g.id.c_str());
+        // Whatever else is short is mended the same way, one after the other.
+        for (int more = 0; more < 4 && shortGap(w); ++more) {
+            const std::string next = shortGap(w)->id;
+            w.context.selection.select(QStringLiteral("gap:") + QString::fromStdString(next));
+            QVERIFY2(w.click(fit, "apply:0"), next.c_str());
+        }
+        QVERIFY(!shortGap(w));
+        QVERIFY(w.document().project().revisions.back().changes.size() >= changes);
+        // The measuring sheet, on paper.
+        QTemporaryDir dir;
+        QVERIFY(w.window->printMeasures(dir.filePath("sheet.pdf")));
+        QFile pdf(dir.filePath("sheet.pdf"));
+        QVERIFY(pdf.open(QIODevice::ReadOnly) && pdf.read(5) == "%PDF-" && pdf.size() > 2000);
+        const QString html = app::measuringSheet(w.context.view());
+        const auto next = core::fit::measureNext(w.document().result().evaluation->fit);
+        QVERIFY(!next.empty());
+        QVERIFY(html.contains("Measured, mm") && html.contains(QString::fromStdString(next.front().label).toHtmlEscaped()) && html.contains("unplugged"));
+        // Undo brings the clash back.
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(shortGap(w));
+    }
+
+    void aChangeWhereRunsWereLoggedMakesARevision() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R3");
+        auto* fit = fitOf(w);
+        fit->choose(List::Change);
+        const auto before = w.document().project().revisions.size();
+        QVERIFY(w.click(fit, "apply:0"));
+        QCOMPARE(w.document().project().revisions.size() >= before, true);
+        QVERIFY(!shortGap(w));
+    }
+
+    void everyListIsReachedByKeyAndMouse() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* fit = fitOf(w);
+        for (const auto& [key, name, list] : {std::tuple{Qt::Key_M, "change", List::Change}, std::tuple{Qt::Key_T, "measure", List::Measure}, std::tuple{Qt::Key_R, "room", List::Room}, std::tuple{Qt::Key_I, "goingin", List::GoingIn}, std::tuple{Qt::Key_G, "gaps", List::Gaps}}) {
+            QTest::keyClick(fit, key);
+            QCOMPARE(static_cast<int>(fit->look().list), static_cast<int>(list));
+            fit->choose(List::Gaps);
+            QVERIFY2(w.click(fit, QStringLiteral("list:") + name), name);
+            QCOMPARE(static_cast<int>(fit->look().list), static_cast<int>(list));
+        }
+        // Rows show their working.
+        w.document().selectRevision("R3");
+        w.context.selection.select({});
+        for (const auto& [list, prefix] : {std::pair{List::Measure, "measure:"}, std::pair{List::Room, "room:"}, std::pair{List::GoingIn, "way:"}, std::pair{List::Change, "mend:"}}) {
+            fit->choose(list);
+            fit->grab();
+            bool found = false;
+            for (const app::Hit& hit : fit->hits())
+                if (hit.key.startsWith(QLatin1String(prefix))) {
+                    const auto working = app::workingOf(w.context.view(), hit.key);
+                    QVERIFY2(working && !working->sentence.empty() && !working->method.empty(), qPrintable(hit.key));
+                    found = true;
+                    break;
+                }
+            QVERIFY2(found, prefix);
+        }
+    }
+
+    void ladderIsSortedAndFiltered() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R3");
+        auto* fit = fitOf(w);
+        const auto& result = w.document().result().evaluation->fit;
+        const auto rows = [&] { return app::ladderRows(result, fit->look(), w.context.selection.key()); };
+        QCOMPARE(rows().size(), result.gaps.size());
+        QVERIFY(w.click(fit, "sort:"));
+        for (std::size_t i = 1; i < rows().size(); ++i)
+            QVERIFY(result.gaps[rows()[i - 1]].chance <= result.gaps[rows()[i]].chance);
+        QTest::keyClick(fit, Qt::Key_S);
+        for (std::size_t i = 1; i < rows().size(); ++i)
+            QVERIFY(result.gaps[rows()[i - 1]].id <= result.gaps[rows()[i]].id);
+        QVERIFY(w.click(fit, "filter:")); // short ones
+        QCOMPARE(rows().size(), std::size_t{1});
+        QTest::keyClick(fit, Qt::Key_D); // open or short
+        QVERIFY(rows().size() > 1 && rows().size() < result.gaps.size());
+        QTest::keyClick(fit, Qt::Key_D); // of the selected part
+        w.context.selection.select("part:card");
+        QVERIFY(!rows().empty());
+        for (const std::size_t i : rows())
+            QVERIFY(result.gaps[i].between[0].mount == "card" || result.gaps[i].between[1].mount == "card");
+    }
+
+    void slidersZoomAndPan() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* fit = fitOf(w);
+        for (const auto& [key, at] : {std::pair{"cutin:A", &app::Cuts::a}, std::pair{"cutin:B", &app::Cuts::b}, std::pair{"cutin:C", &app::Cuts::c}}) {
+            const auto hit = w.place(fit, key);
+            QVERIFY2(hit, key);
+            const QPoint quarter(static_cast<int>(hit->rect.left() + hit->rect.width() / 4), hit->rect.center().toPoint().y());
+            QTest::mouseClick(fit, Qt::LeftButton, {}, quarter);
+            QVERIFY2(fit->cuts().*at > 0, key);
+        }
+        const auto before = w.place(fit, "part:card");
+        QVERIFY(before);
+        fit->zoomBy(2, before->rect.center());
+        const auto after = w.place(fit, "part:card");
+        QVERIFY(after && after->rect.width() > 1.2 * before->rect.width());
+        QCOMPARE(fit->look().zoom, 2.0);
+        // Drag moves the paper.
+        const QPointF pan = fit->look().pan;
+        const auto paper = w.place(fit, "paper:");
+        QPoint empty;
+        for (int x = 30; x < 500 && empty.isNull(); x += 7)
+            for (int y = 80; y < 400 && empty.isNull(); y += 7)
+                if (const auto* hit = fit->hitAt(QPointF(x, y)); hit && hit->key == QLatin1String("paper:"))
+                    empty = {x, y};
+        QVERIFY(paper && !empty.isNull());
+        QTest::mousePress(fit, Qt::LeftButton, {}, empty);
+        QMouseEvent move(QEvent::MouseMove, empty + QPointF(30, 20), fit->mapToGlobal(empty + QPointF(30, 20)), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(fit, &move);
+        QTest::mouseRelease(fit, Qt::LeftButton);
+        QCOMPARE(fit->look().pan, pan + QPointF(30, 20));
+        QTest::keyClick(fit, Qt::Key_0);
+        QCOMPARE(fit->look().zoom, 1.0);
+        // The wheel zooms over the drawing and turns the list over the list.
+        const auto wheel = [&](const QPointF& at, int delta) {
+            QWheelEvent event(at, fit->mapToGlobal(at), {}, {0, delta}, Qt::NoButton, {}, Qt::NoScrollPhase, false);
+            QApplication::sendEvent(fit, &event);
+        };
+        wheel(empty, 120);
+        QVERIFY(fit->look().zoom > 1);
+        const auto list = w.place(fit, "listbody:");
+        QVERIFY(list);
+        wheel(list->rect.center(), -120);
+        QCOMPARE(fit->look().scrolled, std::size_t{1});
+    }
+
+    /// Tags of pins keep off the names of parts, on every revision and both themes.
+    void pinsKeepOffNames() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* fit = fitOf(w);
+        for (const core::Revision& r : w.document().project().revisions) {
+            w.document().selectRevision(r.id);
+            fit->grab();
+            std::vector<QRectF> tags;
+            for (const app::Hit& hit : fit->hits())
+                if (hit.key.startsWith(QLatin1String("gap:")) && hit.rect.width() < 80) {
+                    for (const QRectF& other : tags)
+                        QVERIFY2(!other.adjusted(3, 3, -3, -3).intersects(hit.rect), r.id.c_str());
+                    tags.push_back(hit.rect.adjusted(0, 3, 0, -3)); // targets are grown to 24 px
+                }
+            QVERIFY(!tags.empty());
+        }
+    }
+
+    void hoverIsLinked() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* fit = fitOf(w);
+        w.context.selection.hover("part:card");
+        const QImage hovered = fit->grab().toImage();
+        w.context.selection.hover({});
+        const QImage plain = fit->grab().toImage();
+        int sections = 0;
+        for (const app::Hit& hit : fit->hits())
+            if (hit.key == QLatin1String("part:card")) {
+                const QRect edge = hit.rect.toRect().adjusted(-2, -2, 2, 2);
+                sections += hovered.copy(edge) != plain.copy(edge) ? 1 : 0;
+            }
+        QVERIFY(sections >= 2); // outlined in every section that shows it
+    }
+
+    void nudging() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* fit = fitOf(w);
+        w.context.selection.select("part:card");
+        const auto at = [&](std::size_t axis) { return w.document().result().evaluation->build.at("card")->lowAt[axis].mm(); };
+        const double y = at(1), z = at(2), x = at(0);
+        QTest::keyClick(fit, Qt::Key_Left, Qt::AltModifier);
+        QCOMPARE_LE(std::abs(at(1) - y + 0.5), 1e-9);
+        QTest::keyClick(fit, Qt::Key_Up, Qt::AltModifier | Qt::ShiftModifier);
+        QCOMPARE_LE(std::abs(at(2) - z - 5), 1e-9);
+        QTest::keyClick(fit, Qt::Key_PageUp, Qt::AltModifier);
+        QCOMPARE_LE(std::abs(at(0) - x - 0.5), 1e-9);
+    }
+
+    void measuresAreFilledIn() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        w.key(Qt::Key_M, Qt::ControlModifier);
+        auto* table = w.dialog<QTableWidget>("measures");
+        QVERIFY(table && table->rowCount() > 2);
+        table->item(0, 2)->setText("not a number");
+        w.openDialog()->accept();
+        QVERIFY(w.openDialog()); // stays, with words
+        const auto next = core::fit::measureNext(w.document().result().evaluation->fit);
+        table->item(0, 2)->setText(QString::number(next[0].now.value.mm() - 0.2).replace('.', ','));
+        w.openDialog()->accept();
+        QApplication::processEvents();
+        QVERIFY(!w.openDialog());
+        const auto after = core::fit::measureNext(w.document().result().evaluation->fit);
+        for (const auto& m : after)
+            QVERIFY(!(m.origin == next[0].origin)); // a caliper was at it
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(core::fit::measureNext(w.document().result().evaluation->fit)[0].origin == next[0].origin);
+    }
+
+    void aNeedOfOnesOwn() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* fit = fitOf(w);
+        const auto gap = w.document().result().evaluation->fit.gaps.front();
+        QVERIFY(w.click(fit, QStringLiteral("gap:") + QString::fromStdString(gap.id)));
+        w.key(Qt::Key_G, Qt::ControlModifier);
+        auto* need = w.dialog<QDoubleSpinBox>("need");
+        QVERIFY(need);
+        need->setValue(gap.nominal.mm() + 1);
+        w.openDialog()->accept();
+        QVERIFY(w.openDialog()); // asks why
+        w.dialog<QLineEdit>("note")->setText("foam");
+        w.openDialog()->accept();
+        QApplication::processEvents();
+        bool isShort = false;
+        for (const auto& g : w.document().result().evaluation->fit.gaps)
+            if (g.id == gap.id)
+                isShort = g.isShort() && g.overridden == "foam";
+        QVERIFY(isShort);
+    }
+
+    void ghostBeforePlacing() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R4");
+        auto* fit = fitOf(w);
+        const QImage before = fit->grab().toImage();
+        w.window->addPart();
+        auto* text = w.dialog<QLineEdit>("search");
+        QTest::keyClicks(text, "80-15");
+        auto* to = w.dialog<QComboBox>("place");
+        QVERIFY(to->findData("top") >= 0);
+        to->setCurrentIndex(to->findData("top"));
+        QVERIFY(w.context.selection.ghost());
+        QVERIFY(fit->look().ghost);
+        QVERIFY(fit->grab().toImage() != before);
+        w.openDialog()->reject();
+        QApplication::processEvents();
+        delete w.openDialog();
+        QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+        QVERIFY(!fit->look().ghost);
+    }
+
+    void ownPartAsksWhatMattersForItsKind() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->addPart();
+        auto* text = w.dialog<QLineEdit>("search");
+        auto* list = w.dialog<QListWidget>("shelf");
+        const auto asked = [&](const char* field) { return w.openDialog()->findChild<QWidget*>(field)->isVisible(); };
+        QTest::keyClicks(text, "cable of your own");
+        QCOMPARE(list->count(), 1);
+        QVERIFY(asked("cableLength") && asked("family") && !asked("width") && !asked("power") && !asked("socket"));
+        text->clear();
+        QTest::keyClicks(text, "adapter of your own");
+        QVERIFY(asked("gives") && asked("needs") && !asked("cableLength") && !asked("width"));
+        w.openDialog()->findChild<QLineEdit*>("gives")->setText("sata-power 2");
+        w.openDialog()->findChild<QLineEdit*>("needs")->setText("molex-4");
+        w.openDialog()->findChild<QLineEdit*>("name")->setText("Y lead");
+        QTest::keyClick(text, Qt::Key_Return);
+        QApplication::processEvents();
+        const core::Part& part = w.document().project().shelf.back();
+        QCOMPARE(part.name, std::string("Y lead"));
+        QVERIFY(part.gives == (std::map<std::string, int>{{"sata-power", 2}}) && part.needs == (std::map<std::string, int>{{"molex-4", 1}}));
+    }
+
+    void shelfOutAndIn() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        app::PartDialog dialog(w.context, w.window.get());
+        QVERIFY(dialog.exportShelf(dir.filePath("shelf.json")));
+        const auto count = w.document().project().shelf.size();
+        const auto read = dialog.importShelf(dir.filePath("shelf.json"));
+        QVERIFY(read && *read == static_cast<int>(count));
+        QCOMPARE(w.document().project().shelf.size(), 2 * count);
+        const auto wrong = dialog.importShelf(dir.filePath("none.json"));
+        QVERIFY(!wrong && !wrong.error().remedy.empty());
+    }
+
+    void searchInTheBackground() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R3");
+        w.window->searchCombinations();
+        auto* start = w.dialog<QPushButton>("startSearch");
+        QVERIFY(start);
+        auto* dialog = static_cast<app::SearchDialog*>(w.openDialog());
+        QTest::mouseClick(start, Qt::LeftButton);
+        dialog->finish();
+        auto* table = w.dialog<QTableWidget>("combinations");
+        QTRY_VERIFY(table->rowCount() > 0);
+        auto* apply = w.dialog<QPushButton>("applyCombination");
+        QVERIFY(apply->isEnabled());
+        const auto before = w.document().project().revisions.size();
+        QTest::mouseClick(apply, Qt::LeftButton);
+        QApplication::processEvents();
+        QCOMPARE(w.document().project().revisions.size(), before + 1);
+        QVERIFY(!shortGap(w));
+    }
+
+    void sectionsAreExported_data() {
+        QTest::addColumn<QString>("suffix");
+        QTest::addColumn<bool>("trueSize");
+        for (const char* suffix : {"pdf", "svg", "dxf"})
+            for (const bool trueSize : {true, false})
+                QTest::addRow("%s %s", suffix, trueSize ? "1:1" : "fitted") << QString(suffix) << trueSize;
+    }
+    void sectionsAreExported() {
+        QFETCH(QString, suffix);
+        QFETCH(bool, trueSize);
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        const QString path = dir.filePath("sections." + suffix);
+        const auto done = w.window->exportSections(path, trueSize);
+        QVERIFY(done);
+        QFile file(path);
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        QVERIFY(file.size() > 2000);
+        QVERIFY(!w.window->exportSections(dir.filePath("no/such/folder." + suffix), trueSize));
+        QVERIFY(!w.window->exportSections(dir.filePath("sections.bmp"), trueSize));
+    }
+
+    /// What is short on the port map is mended by a click on an adapter of the shelf.
+    void adapterFromThePortMap() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        (void)w.document().edit("test", [](core::Project& p) {
+            core::Part hub{.id = "hub", .kind = core::PartKind::Adapter, .name = "Hub", .gives = {{"tacho", 1}}, .needs = {{"fan", 1}}};
+            hub.spec = core::AdapterSpec{};
+            p.shelf.push_back(hub);
+            for (core::Part& part : p.shelf)
+                if (part.id == "card-168e")
+                    part.needs["tacho"] = 1;
+        });
+        w.window->setStation(0);
+        auto* brief = w.window->page(0);
+        QVERIFY(w.document().result().evaluation->wiring.ports.isShort("tacho"));
+        QVERIFY(w.click(brief, "adapter:hub"));
+        QVERIFY(!w.document().result().evaluation->wiring.ports.isShort("tacho"));
+    }
+};
+QTEST_MAIN(FitWindowTest)
+#include "tst_fit_window.moc"
