@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/explain/fit_words.h"
 #include "support/demo.h"
 #include "support/process.h"
 
@@ -37,6 +38,36 @@ private slots:
             for (const auto& item : gap["chain"])
                 sum += item["sign"].get<int>() * item["factor"].get<double>() * item["value_mm"].get<double>();
             QCOMPARE_LE(std::abs(sum - gap["nominal_mm"].get<double>()), 2e-3);
+        }
+    }
+    /// Everything Fit answers, with the texts of the screen.
+    void fitAnswersJson() {
+        const core::Project project = support::demoProject();
+        for (const auto& [revision, isShort] : {std::pair{"R3", true}, std::pair{"R11", false}}) {
+            const auto j = json(cli({"fit", demo(), "--revision", revision, "--json"}));
+            QCOMPARE(missing(j, {"gaps", "room", "changes", "measure_next", "insertion", "ports", "links", "ledger", "cables"}), QString());
+            QCOMPARE(missing(j["room"][0], {"mount", "size", "now_mm", "most_mm", "surely_mm", "limit", "text"}), QString());
+            QCOMPARE(missing(j["measure_next"][0], {"dimension", "value_mm", "tolerance_mm", "source", "risk_now", "risk_then", "gaps", "text"}), QString());
+            QCOMPARE(missing(j["insertion"][0], {"mount", "answer", "side", "margin_mm", "tilt_deg", "before", "text"}), QString());
+            QCOMPARE(missing(j["ports"], {"plugs", "free", "adapters"}), QString());
+            QCOMPARE(missing(j["links"]["chains"][0], {"chain", "generation", "lanes", "usable_gb_s", "need_gb_s", "narrowest", "text"}), QString());
+            QCOMPARE(missing(j["cables"][0], {"part", "from", "to", "length_mm", "way_mm", "slack_mm", "state", "text"}), QString());
+            QCOMPARE(j["changes"].empty(), !isShort);
+            if (isShort)
+                QCOMPARE(missing(j["changes"][0]["mends"][0], {"change", "mends", "won_mm", "margin_mm", "spoils", "price", "text"}), QString());
+            QCOMPARE(j["ledger"].empty(), isShort); // R11 cuts the front USB off
+            // The words are made in one place.
+            const auto e = core::verdict::evaluate(project, revision);
+            const core::Show show(core::UnitChoice{.currency = project.currency});
+            const auto rooms = core::fit::roomLeft(project, e->build, {.needs = project.needs});
+            QCOMPARE(j["room"].size(), rooms.size());
+            QCOMPARE(j["room"][0]["text"].get<std::string>(), core::explain::textOf(rooms[0], show));
+            QCOMPARE(j["measure_next"][0]["text"].get<std::string>(), core::explain::textOf(core::fit::measureNext(e->fit)[0], show));
+            QCOMPARE(j["insertion"][0]["text"].get<std::string>(), core::fit::insertions(e->build, core::make::orderOf(e->make))[0].text);
+            QCOMPARE(j["cables"][0]["text"].get<std::string>(), e->wiring.cables[0].text);
+            for (const auto& f : e->findings) // and what is told in a finding is the same again
+                if (f.rule == "modified")
+                    QCOMPARE(f.text, j["ledger"][0]["text"].get<std::string>());
         }
     }
     void airJson() {

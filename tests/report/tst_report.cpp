@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "report/drawing_export.h"
 #include "report/html_report.h"
 #include "support/demo.h"
 
@@ -19,6 +20,46 @@ private slots:
             m_evaluations.push_back(*verdict::evaluate(m_project, r.id));
         for (const Run& run : m_project.runs)
             m_runs[run.id] = std::make_shared<bench::RunAnalysis>(bench::analyse(run, verdict::benchOptions(m_project, nullptr)));
+    }
+
+    /// Sections at true size: the check bar is 50 mm in every format, and the case as wide as it is.
+    void sectionsAtTrueSize() {
+        const auto& build = m_evaluations.front().build;
+        const auto drawing = fit::sectionDrawing(build, {42, 150, 120});
+        const auto widthOf = [&](const std::string& layer, std::size_t n) {
+            std::size_t k = 0;
+            for (const auto& line : drawing.lines)
+                if (line.layer == layer && k++ == n) {
+                    const auto [lo, hi] = std::minmax_element(line.points.begin(), line.points.end());
+                    return (*hi)[0] - (*lo)[0];
+                }
+            return 0.0;
+        };
+        QCOMPARE(widthOf("check", 0), 50.0);
+        QCOMPARE_LE(std::abs(widthOf("case", 0) - build.insideAt[0].mm()), 1e-9);
+        QCOMPARE_LE(std::abs(widthOf("case", 2) - build.insideAt[1].mm()), 1e-9);
+        for (const double scale : {1.0, report::scaleToFit(drawing, 277, 190)}) {
+            const QString dxf = QString::fromStdString(report::drawingDxf(drawing, scale));
+            QVERIFY(dxf.startsWith("0\nSECTION") && dxf.endsWith("0\nEOF\n"));
+            QCOMPARE(dxf.count("\n0\nPOLYLINE\n"), static_cast<qsizetype>(drawing.lines.size()));
+            QCOMPARE(dxf.count("\nSEQEND\n"), dxf.count("\nPOLYLINE\n"));
+            // Codes and values alternate: an even number of lines, every code a number.
+            const QStringList lines = dxf.split('\n');
+            QCOMPARE((lines.size() - 1) % 2, 0);
+            for (qsizetype i = 0; i + 1 < lines.size(); i += 2) {
+                bool isNumber = false;
+                lines[i].toInt(&isNumber);
+                QVERIFY2(isNumber, qPrintable(lines[i]));
+            }
+            const qsizetype bar = dxf.indexOf("8\ncheck\n10\n");
+            QVERIFY(bar > 0);
+            QCOMPARE(dxf.mid(bar + 11).section('\n', 0, 0).toDouble(), QString::number(10 * scale, 'f', 4).toDouble());
+            const QString svg = QString::fromStdString(report::drawingSvg(drawing, scale));
+            QVERIFY(svg.contains(QStringLiteral("width=\"%1mm\"").arg(drawing.sizeMm[0] * scale, 0, 'f', 4)));
+            XX
+        }
+        QVERIFY(report::scaleToFit(drawing, 277, 190) < 1);
+        QVERIFY(report::drawingDxf({.sizeMm = {10, 10}, .texts = {{{0, 0}, 3, "Größe µ"}}}).find("Gr\\U+00F6\\U+00DFe \\U+00B5") != std::string::npos);
     }
 
     void saysWhatTheProgramSays() {

@@ -117,6 +117,14 @@ void powerBar(Canvas& c, const QRectF& r, const View& v) {
 
 } // namespace
 
+double briefHeight(const View& v) {
+    if (!v.evaluation())
+        return 0;
+    const double rows = std::max<double>(static_cast<double>(v.result().verdict.targets.size()) * 22 + 52, 220);
+    const double parts = std::min(rows + 60, 48 + 20.0 * (static_cast<double>(v.evaluation()->build.placed.size()) + 1));
+    return 90 + std::max(rows, parts) + 10 + 92 + portMapHeight(v.evaluation()->wiring.ports);
+}
+
 void paintBrief(Canvas& c, const QRectF& r, const View& v) {
     stageHead(c, r, QObject::tr("What is it for, and what must it hold?"));
     const QRectF purpose(r.left(), r.top() + 32, r.width(), 44);

@@ -186,9 +186,9 @@ void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look
 }
 
 void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
-    c.second({r.left(), r.top(), r.width() * 0.5, 22}, QObject::tr("place, size now"), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-    c.second({r.right() - 150, r.top(), 80, 22}, QObject::tr("for sure"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
-    c.second({r.right() - 66, r.top(), 62, 22}, QObject::tr("as drawn"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    c.second({r.left(), r.top(), r.width() * 0.5, 22}, QObject::tr("largest that goes in, %1").arg(v.unit(Quantity::Length)), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    c.second({r.right() - 116, r.top(), 56, 22}, QObject::tr("for sure"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    c.second({r.right() - 56, r.top(), 52, 22}, QObject::tr("as drawn"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
     double y = r.top() + 24;
     std::size_t shown = 0;
     const auto rooms = look.answers ? look.answers->rooms : std::vector<core::fit::Room>{};
@@ -196,11 +196,11 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
         const auto& room = rooms[i];
         const QString key = QStringLiteral("room:%1:%2").arg(qs(room.mount)).arg(room.own);
         c.washIfSelected({r.left(), y, r.width(), 39}, key);
-        const QString now = room.free ? QObject::tr("free") : v.number(Quantity::Length, room.nowMm);
-        c.text({r.left() + 4, y + 2, r.width() - 150, 20}, c.elided(qs(room.name) + QStringLiteral(", ") + qs(core::fit::ownAxisWord(room.own)) + QStringLiteral(" ") + now, r.width() - 154, 12.5), 12.5, Weight::Medium);
-        c.text({r.right() - 150, y + 2, 80, 20}, v.number(Quantity::Length, room.surelyMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({r.right() - 66, y + 2, 62, 20}, v.number(Quantity::Length, room.mostMm), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.second({r.left() + 4, y + 20, r.width() - 8, 18}, c.elided(QObject::tr("then %1").arg(qs(room.limit)), r.width() - 10, 12));
+        c.text({r.left() + 4, y + 2, r.width() - 120, 20}, c.elided(qs(room.name) + QStringLiteral(", ") + qs(core::fit::ownAxisWord(room.own)), r.width() - 124, 12.5), 12.5, Weight::Medium);
+        c.text({r.right() - 116, y + 2, 56, 20}, v.number(Quantity::Length, room.surelyMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.right() - 56, y + 2, 52, 20}, v.number(Quantity::Length, room.mostMm), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        const QString now = room.free ? QObject::tr("free") : QObject::tr("now %1").arg(v.number(Quantity::Length, room.nowMm));
+        c.second({r.left() + 4, y + 20, r.width() - 8, 18}, c.elided(QObject::tr("%1; then %2").arg(now, qs(room.limit)), r.width() - 10, 12));
         c.hline(r.left(), r.right(), y + 39, c.t.hair);
         c.hit({r.left(), y, r.width(), 39}, key, qs(core::explain::textOf(room, v.show)));
         y += 40;

@@ -37,6 +37,8 @@ template <class Items, class Holder> std::vector<Node> nodesOf(const Items& item
     return nodes;
 }
 
+constexpr double boxPadding = 3, boxApart = 3, leastLine = 12;
+
 /// Where each plug of a column leaves its box.
 struct Column { std::vector<QPointF> at; double bottom = 0; };
 
@@ -45,7 +47,7 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
     column.at.resize(count);
     double y = r.top();
     for (const Node& node : nodes) {
-        const double height = 4 + line * static_cast<double>(node.plugs.size());
+        const double height = boxPadding + line * static_cast<double>(node.plugs.size());
         const QRectF box(r.left(), y, r.width(), height);
         c.box(box, node.key.isEmpty() ? c.t.sheet : c.fillOf(node.key, c.t.sheet), c.isSelected(node.key) ? c.t.medge : c.t.ink, 1);
         const double edge = givers ? box.left() : box.right() - 10;
@@ -53,7 +55,7 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
         const double textLeft = box.left() + (givers ? 14 : 66), textWidth = box.width() - 82;
         c.text({textLeft, box.top() + 2, textWidth, line}, c.elided(node.name, textWidth, 12, Weight::Medium), 12, Weight::Medium, c.t.ink, givers ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter);
         for (std::size_t i = 0; i < node.plugs.size(); ++i) {
-            const double middle = box.top() + 2 + line * (static_cast<double>(i) + 0.5);
+            const double middle = box.top() + boxPadding / 2 + line * (static_cast<double>(i) + 0.5);
             const QPointF at(givers ? box.right() : box.left(), middle);
             bool isShort = false;
             for (const int k : node.plugs[i].index) {
@@ -65,13 +67,14 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
         }
         if (!node.key.isEmpty())
             c.hit(box, node.key, node.name);
-        y += height + 4;
+        y += height + boxApart;
     }
     column.bottom = y;
     return column;
 }
 
 void paintWires(Canvas& c, const PortMap& map, const Column& left, const Column& right) {
+    std::vector<std::pair<QPainterPath, QString>> named;
     for (std::size_t n = 0; n < map.needs.size(); ++n) {
         const auto& need = map.needs[n];
         const QPointF to = right.at[n];
@@ -92,8 +95,20 @@ void paintWires(Canvas& c, const PortMap& map, const Column& left, const Column&
         c.p.drawEllipse(from, 2.2, 2.2);
         c.p.drawEllipse(to, 2.2, 2.2);
         if (!need.via.empty())
-            c.plate(wire.pointAtPercent(0.5), c.elided(qs(need.via), 110, 11), 11);
+            named.emplace_back(wire, c.elided(qs(need.via), 110, 11));
     }
+    // Names of leads keep off each other, each on its own wire.
+    std::vector<QRectF> taken;
+    for (const auto& [wire, name] : named)
+        for (const double share : {0.28, 0.5, 0.72, 0.39, 0.61, 0.2, 0.8}) {
+            const QPointF at = wire.pointAtPercent(share);
+            const QRectF probe(at.x() - c.width(name, 11) / 2 - 6, at.y() - 10, c.width(name, 11) + 12, 20);
+            if (std::none_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(probe); })) {
+                taken.push_back(probe);
+                c.plate(at, name, 11);
+                break;
+            }
+        }
     for (std::size_t s = 0; s < map.sockets.size(); ++s)
         if (map.sockets[s].takenBy < 0) { // a free socket is an empty ring
             c.p.setPen(QPen(c.t.line, 1.2));
@@ -154,11 +169,11 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
             std::size_t rows = 0;
             for (const Node& node : nodes)
                 rows += node.plugs.size();
-            return (room - 8.0 * static_cast<double>(nodes.size())) / share(rows);
+            return (room - (boxPadding + boxApart) * static_cast<double>(nodes.size())) / share(rows);
         };
         line = std::min({lineOf(givers), lineOf(takers), 20.0});
     }
-    line = std::max(line, 9.0);
+    line = std::max(line, leastLine);
     const double width = std::min(250.0, r.width() * 0.34);
     c.p.save();
     c.p.setClipRect(r, Qt::IntersectClip); // a sheet that is too low scrolls; what is beyond it is not half drawn over others
@@ -170,6 +185,17 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     c.window = {};
     if (shortOf > 0)
         paintOffers(c, {r.left(), std::min(r.bottom() - 24, std::max(left.bottom, right.bottom) + 2), r.width(), 24}, map, v);
+}
+
+double portMapHeight(const PortMap& map) {
+    const auto heightOf = [](const std::vector<Node>& nodes) {
+        double h = 0;
+        for (const Node& node : nodes)
+            h += boxPadding + boxApart + leastLine * static_cast<double>(node.plugs.size());
+        return h;
+    };
+    const bool isShort = std::any_of(map.needs.begin(), map.needs.end(), [](const auto& need) { return need.socket < 0; });
+    return 32 + (isShort ? 30 : 0) + std::max(heightOf(nodesOf(map.sockets, true, [](const auto& s) -> const core::rules::Holder& { return s.giver; })), heightOf(nodesOf(map.needs, true, [](const auto& n) -> const core::rules::Holder& { return n.taker; })));
 }
 
 std::optional<core::Connect> connectionOf(const PortMap& map, const std::string& adapter, const core::Project& project) {

@@ -57,6 +57,8 @@ struct FitLook {
 
 /// Painters of the six stations into the inside of the stage border. They only draw and name what can be clicked.
 void paintBrief(Canvas& c, const QRectF& r, const View& v);
+/// Height its tables and the port map need; a lower stage scrolls.
+[[nodiscard]] double briefHeight(const View& v);
 void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look);
 void paintAir(Canvas& c, const QRectF& r, const View& v);
 void paintMake(Canvas& c, const QRectF& r, const View& v);

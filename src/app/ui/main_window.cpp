@@ -25,7 +25,7 @@ namespace app {
 
 namespace {
 constexpr int narrowBelow = 1180, wideFrom = 1600;
-constexpr int leastStageHeight = 560, leastBriefHeight = 660; // lower windows scroll
+constexpr int leastStageHeight = 560;
 }
 
 MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent), m_context(context) {
@@ -96,8 +96,6 @@ void MainWindow::buildPages() {
     for (std::size_t i = 0; i < m_pages.size(); ++i) {
         m_pages[i]->setObjectName(QStringLiteral("page%1").arg(i));
         m_stack->addWidget(scrolled(m_pages[i]));
-        if (i == 0)
-            m_pages[i]->setMinimumHeight(leastBriefHeight);
         // One button at the upper left of an empty stage: the next thing to do.
         auto* start = new QPushButton(tr("Start a project"), m_pages[i]);
         start->setObjectName(QStringLiteral("start%1").arg(i));

@@ -27,6 +27,7 @@ struct Obstacle {
     double clearMm = wantedMm;
 };
 constexpr std::size_t wallIndex = static_cast<std::size_t>(-1);
+constexpr std::size_t nobody = static_cast<std::size_t>(-2); ///< nothing has been fitted yet
 
 /// The plane of a motion: v points out of the case, u lies along the long side of the part, w across both.
 struct Plane {
@@ -98,12 +99,11 @@ public:
     struct Tilted { double tiltDeg = 0; std::vector<Pose> poses; };
     [[nodiscard]] std::optional<Tilted> tilted(double clearMm) const {
         std::optional<Tilted> best;
-        for (const double end : m_ends)
-            for (int most = 2; most <= mostTilt && (!best || most * stepDeg < best->tiltDeg); most += 2)
-                if (auto way = search(end, most, clearMm)) {
-                    best = std::move(way);
-                    break;
-                }
+        for (const double end : m_ends) {
+            const int most = best ? static_cast<int>(best->tiltDeg / stepDeg) - 1 : mostTilt;
+            if (auto way = most >= 0 ? search(end, most, clearMm) : std::nullopt)
+                best = std::move(way);
+        }
         return best;
     }
     [[nodiscard]] std::vector<Pose> straightPoses() const {
@@ -115,6 +115,12 @@ public:
 
 private:
     struct State { double u = 0, v = 0, angle = 0; };
+    /// A moving box at one tilt, relative to the end it turns about.
+    struct Turned { double u = 0, v = 0, cosine = 1, sine = 0; };
+    [[nodiscard]] Turned turned(const Rectangle& r, double angle, double end) const {
+        const double c = std::cos(angle), n = std::sin(angle), du = r.u - end, dv = r.v - m_lowV;
+        return {end + c * du - n * dv, m_lowV + n * du + c * dv, c, n};
+    }
 
     void addObstacle(Obstacle o) {
         // What is near in place keeps no more room than that on the way.
@@ -159,23 +165,29 @@ private:
         const double c = std::cos(s.angle), n = std::sin(s.angle), du = r.u - end, dv = r.v - endV;
         return {end + c * du - n * dv + s.u, endV + n * du + c * dv + s.v, r.halfU, r.halfV, s.angle};
     }
-    [[nodiscard]] bool isFree(const State& s, double end, double clearMm) const {
-        for (const Obstacle& m : m_moving) {
-            const Rectangle r = moved(m.shape, s, end, m_lowV);
+    /// Upright obstacles that reach into the plane of each moving box, grown by the room that is kept on the way.
+    [[nodiscard]] std::vector<std::vector<Rectangle>> grown(double clearMm) const {
+        std::vector<std::vector<Rectangle>> all(m_moving.size());
+        for (std::size_t i = 0; i < m_moving.size(); ++i)
             for (const Obstacle& o : m_fixed) {
-                if (o.low >= m.high - 1e-6 || o.high <= m.low + 1e-6)
-                    continue;
                 const double clear = std::min(clearMm, o.clearMm);
-                if (clear < -0.005)
-                    continue; // they overlap in place
-                Rectangle grown = o.shape;
-                grown.halfU += std::max(0.0, clear);
-                grown.halfV += std::max(0.0, clear);
-                if (overlap(r, grown))
-                    return false;
+                if (o.low >= m_moving[i].high - 1e-6 || o.high <= m_moving[i].low + 1e-6 || clear < -0.005)
+                    continue; // beside the plane, or they overlap in place
+                Rectangle r = o.shape;
+                r.halfU += std::max(0.0, clear);
+                r.halfV += std::max(0.0, clear);
+                all[i].push_back(r);
             }
-        }
-        return true;
+        return all;
+    }
+    /// Separating axes of a turned box and an upright one.
+    [[nodiscard]] static bool meets(const Turned& t, const Rectangle& m, double u, double v, const Rectangle& o) {
+        const double du = o.u - (t.u + u), dv = o.v - (t.v + v), c = std::abs(t.cosine), n = std::abs(t.sine);
+        if (std::abs(du) >= m.halfU * c + m.halfV * n + o.halfU - 1e-9 || std::abs(dv) >= m.halfU * n + m.halfV * c + o.halfV - 1e-9)
+            return false;
+        if (std::abs(t.cosine * du + t.sine * dv) >= m.halfU + o.halfU * c + o.halfV * n - 1e-9)
+            return false;
+        return std::abs(t.cosine * dv - t.sine * du) < m.halfV + o.halfU * n + o.halfV * c - 1e-9;
     }
     [[nodiscard]] bool isOut(const State& s, double end) const {
         for (const Obstacle& m : m_moving) {
@@ -204,6 +216,7 @@ private:
     }
     /// Breadth first over places and tilts on a grid, from the place of the part outwards.
     [[nodiscard]] std::optional<Tilted> search(double end, int most, double clearMm) const;
+    [[nodiscard]] Tilted wayTo(const auto& nodes, const std::vector<std::int64_t>& parent, std::size_t at, double turn, double end) const;
 
     const Build& m_build;
     Side m_side;
@@ -220,48 +233,65 @@ std::optional<Way::Tilted> Way::search(double end, int most, double clearMm) con
     for (const Obstacle& m : m_moving)
         length = std::max(length, 2 * std::hypot(m.shape.halfU, m.shape.halfV));
     const int outSteps = static_cast<int>(std::ceil((m_toGo + length) / stepMm)) + 2;
+    // Tilts in half steps: every move is checked halfway, so that nothing thin is jumped over.
+    const auto obstacles = grown(clearMm);
+    std::vector<std::vector<Turned>> turns(m_moving.size());
+    for (std::size_t i = 0; i < m_moving.size(); ++i)
+        for (int half = 0; half <= 2 * most; ++half)
+            turns[i].push_back(turned(m_moving[i].shape, turn * half * 0.5 * stepDeg * std::numbers::pi / 180, end));
+    const auto isFree = [&](double u, double v, int half) {
+        for (std::size_t i = 0; i < m_moving.size(); ++i)
+            for (const Rectangle& o : obstacles[i])
+                if (meets(turns[i][static_cast<std::size_t>(half)], m_moving[i].shape, u, v, o))
+                    return false;
+        return true;
+    };
+    struct Node { int s, side, tilt, tiltSoFar; };
     const int tilts = most + 1, sides = 2 * mostSide + 1;
-    const auto id = [&](int s, int side, int tilt) { return (static_cast<std::size_t>(s) * static_cast<std::size_t>(sides) + static_cast<std::size_t>(side + mostSide)) * static_cast<std::size_t>(tilts) + static_cast<std::size_t>(tilt); };
-    const auto stateOf = [&](int s, int side, int tilt) { return State{side * stepMm, s * stepMm, turn * tilt * stepDeg * std::numbers::pi / 180}; };
-    struct Node { int s, side, tilt; };
-    std::vector<std::int64_t> from(static_cast<std::size_t>(outSteps + 1) * static_cast<std::size_t>(sides) * static_cast<std::size_t>(tilts), -2);
-    std::vector<Node> nodes{{0, 0, 0}};
-    if (!isFree(stateOf(0, 0, 0), end, clearMm))
+    const auto id = [&](const Node& n) { return (static_cast<std::size_t>(n.s) * static_cast<std::size_t>(sides) + static_cast<std::size_t>(n.side + mostSide)) * static_cast<std::size_t>(tilts) + static_cast<std::size_t>(n.tilt); };
+    std::vector<char> seen(static_cast<std::size_t>(outSteps + 1) * static_cast<std::size_t>(sides) * static_cast<std::size_t>(tilts), 0);
+    if (!isFree(0, 0, 0))
         return std::nullopt;
-    from[id(0, 0, 0)] = -1;
+    std::vector<Node> nodes{{0, 0, 0, 0}};
     std::vector<std::int64_t> parent{-1};
-    for (std::size_t at = 0; at < nodes.size(); ++at) {
-        const Node n = nodes[at];
-        if (isOut(stateOf(n.s, n.side, n.tilt), end)) {
-            std::vector<Node> way;
-            for (std::int64_t k = static_cast<std::int64_t>(at); k >= 0; k = parent[static_cast<std::size_t>(k)])
-                way.push_back(nodes[static_cast<std::size_t>(k)]);
-            Tilted out;
-            constexpr std::size_t shown = 6;
-            for (std::size_t i = 0; i < shown; ++i) {
-                const Node& w = way[i * (way.size() - 1) / (shown - 1)];
-                out.poses.push_back(poseAt(stateOf(w.s, w.side, w.tilt), end));
+    // States wait in one row for each largest tilt so far: the first way found tilts least.
+    std::vector<std::vector<std::size_t>> waiting(static_cast<std::size_t>(tilts));
+    waiting[0].push_back(0);
+    seen[id(nodes[0])] = 1;
+    for (int level = 0; level < tilts; ++level)
+        for (std::size_t k = 0; k < waiting[static_cast<std::size_t>(level)].size(); ++k) {
+            const std::size_t at = waiting[static_cast<std::size_t>(level)][k];
+            const Node n = nodes[at];
+            if (isOut({n.side * stepMm, n.s * stepMm, turn * n.tilt * stepDeg * std::numbers::pi / 180}, end))
+                return wayTo(nodes, parent, at, turn, end);
+            constexpr std::array<std::array<int, 3>, 6> moves{{{1, 0, 0}, {0, 0, 1}, {0, 0, -1}, {0, 1, 0}, {0, -1, 0}, {-1, 0, 0}}};
+            for (const auto& [ds, dside, dtilt] : moves) {
+                const Node next{n.s + ds, n.side + dside, n.tilt + dtilt, std::max(n.tiltSoFar, n.tilt + dtilt)};
+                if (next.s < 0 || next.s > outSteps || std::abs(next.side) > mostSide || next.tilt < 0 || next.tilt > most || seen[id(next)])
+                    continue;
+                if (!isFree((n.side + 0.5 * dside) * stepMm, (n.s + 0.5 * ds) * stepMm, 2 * n.tilt + dtilt) || !isFree(next.side * stepMm, next.s * stepMm, 2 * next.tilt))
+                    continue; // from another side it may still be reached
+                seen[id(next)] = 1;
+                waiting[static_cast<std::size_t>(next.tiltSoFar)].push_back(nodes.size());
+                nodes.push_back(next);
+                parent.push_back(static_cast<std::int64_t>(at));
             }
-            for (const Node& w : way)
-                out.tiltDeg = std::max(out.tiltDeg, w.tilt * stepDeg);
-            return out;
         }
-        constexpr std::array<Node, 6> moves{{{1, 0, 0}, {0, 0, 1}, {0, 0, -1}, {0, 1, 0}, {0, -1, 0}, {-1, 0, 0}}};
-        for (const Node& move : moves) {
-            const Node next{n.s + move.s, n.side + move.side, n.tilt + move.tilt};
-            if (next.s < 0 || next.s > outSteps || std::abs(next.side) > mostSide || next.tilt < 0 || next.tilt > most || from[id(next.s, next.side, next.tilt)] != -2)
-                continue;
-            from[id(next.s, next.side, next.tilt)] = static_cast<std::int64_t>(at);
-            // Halfway as well, so that nothing thin is jumped over.
-            const State a = stateOf(n.s, n.side, n.tilt), b = stateOf(next.s, next.side, next.tilt);
-            const State half{0.5 * (a.u + b.u), 0.5 * (a.v + b.v), 0.5 * (a.angle + b.angle)};
-            if (!isFree(half, end, clearMm) || !isFree(b, end, clearMm))
-                continue;
-            nodes.push_back(next);
-            parent.push_back(static_cast<std::int64_t>(at));
-        }
-    }
     return std::nullopt;
+}
+
+/// The way back from a state to the place of the part, with a few positions to draw.
+Way::Tilted Way::wayTo(const auto& nodes, const std::vector<std::int64_t>& parent, std::size_t at, double turn, double end) const {
+    std::vector<std::size_t> way;
+    for (std::int64_t k = static_cast<std::int64_t>(at); k >= 0; k = parent[static_cast<std::size_t>(k)])
+        way.push_back(static_cast<std::size_t>(k));
+    Tilted out{.tiltDeg = nodes[at].tiltSoFar * stepDeg, .poses = {}};
+    constexpr std::size_t shown = 6;
+    for (std::size_t i = 0; i < shown; ++i) {
+        const auto& n = nodes[way[i * (way.size() - 1) / (shown - 1)]];
+        out.poses.push_back(poseAt({n.side * stepMm, n.s * stepMm, turn * n.tilt * stepDeg * std::numbers::pi / 180}, end));
+    }
+    return out;
 }
 
 class Inserter {
@@ -296,7 +326,7 @@ private:
     [[nodiscard]] std::vector<PlacedBody> there(std::size_t part, std::size_t without) const {
         std::vector<PlacedBody> bodies;
         for (std::size_t i = 0; i < m_build.placed.size(); ++i) {
-            if (i == part || i == without || m_rank[i] >= m_rank[part] || related(part, i) || (without != wallIndex && related(without, i)))
+            if (without == nobody || i == part || i == without || m_rank[i] >= m_rank[part] || related(part, i) || (without != wallIndex && related(without, i)))
                 continue;
             for (PlacedBody& b : bodiesOf(m_build, i))
                 if (b.role == BodyRole::Solid)
@@ -363,6 +393,8 @@ Insertion Inserter::best(std::size_t part, std::size_t without) const {
 
 /// Taken back one at a time, last fitted first: which one is in the way?
 void Inserter::tryWithoutOne(std::size_t part, Insertion& out) const {
+    if (best(part, nobody).passage == Passage::Blocked)
+        return; // the case itself is in the way
     std::vector<std::size_t> earlier;
     for (std::size_t i = 0; i < m_build.placed.size(); ++i)
         if (i != part && m_rank[i] < m_rank[part] && !related(i, part))

@@ -81,7 +81,17 @@ struct Namer {
     }
     std::string operator()(const SetPlug& c) const {
         return at(c.mount) + ", " + (c.style == PlugStyle::Straight ? "straight plug" : "angled plug") + " at " + c.port +
-               (c.style == PlugStyle::Straight ? "" : ", lead towards its own " + directionWord(c.towards));
+               (c.style == PlugStyle::Straight ? "" : ", lead " + inCase(c.mount, c.towards));
+    }
+    /// A part's own direction as it lies in the case, in words.
+    std::string inCase(const std::string& mount, Direction own) const {
+        const Placed* p = before ? before->at(mount) : nullptr;
+        if (!p)
+            return "towards its own " + directionWord(own);
+        Direction d = p->frame.axis[index(own.axis)];
+        d.sign *= own.sign;
+        constexpr std::array<std::array<const char*, 2>, 3> words{{{"to the left", "to the right"}, {"to the front", "to the rear"}, {"down", "up"}}};
+        return words[index(d.axis)][d.sign > 0 ? 1 : 0];
     }
     std::string operator()(const Connect& c) const {
         std::string words = part(c.part);

@@ -367,11 +367,17 @@ private slots:
     }
 
     /// A plug of a board and the cooler on the same board: the carrier's plug counts, the carrier itself does not.
+    void plugBesideWhatTheBoardCarries_data() {
+        QTest::addColumn<double>("alongMm");
+        QTest::newRow("the plug begins behind the cooler's front edge") << 80.0;
+        QTest::newRow("the plug begins before it") << 35.0;
+    }
     void plugBesideWhatTheBoardCarries() {
+        QFETCH(double, alongMm);
         Project p = project();
         for (Part& part : p.shelf)
             if (part.id == "board")
-                part.ports = {{.id = "eps", .kind = "eps-8", .at = {mm(80), mm(95), mm(1.6)}, .out = {Axis::Z, 1}}}; // in the middle of the cooler
+                part.ports = {{.id = "eps", .kind = "eps-8", .at = {mm(alongMm), mm(95), mm(1.6)}, .out = {Axis::Z, 1}}}; // under the cooler
         const auto fit = fit::check(built(p, "R1"));
         const bool clash = std::any_of(fit.gaps.begin(), fit.gaps.end(), [](const auto& g) { return g.isShort() && (g.between[0].port == "eps" || g.between[1].port == "eps"); });
         QVERIFY(clash);

@@ -9,6 +9,36 @@ using namespace support;
 class PlanTest : public QObject {
     Q_OBJECT
 private slots:
+    /// Cutting comes before anything is in the case, with its cautions; leads go in when both of their ends are there.
+    void modificationsFirstLeadsLast() {
+        Project p = project();
+        std::get<CaseSpec>(p.shelf[0].spec).modifications = {{.id = "cut", .name = "Front cut open", .minutes = 40, .price = 3}};
+        Part lead{.id = "lead", .kind = PartKind::Cable, .name = "Lead"};
+        lead.spec = CableSpec{};
+        p.shelf.push_back(lead);
+        const Project before = with(p, {});
+        const Project after = with(p, {Connect{"lead", "bay:card-8", {"card:card-8"}}, Modify{"cut"}});
+        const auto then = make::plan(after, built(after, "R2")), now = make::plan(before, built(before, "R2"));
+        QVERIFY(then && now);
+        QCOMPARE(then->steps.size(), now->steps.size() + 2);
+        QCOMPARE(then->steps.front().text, std::string("Front cut open"));
+        QVERIFY(then->steps.front().safety.find("Eyes") != std::string::npos);
+        QCOMPARE(then->steps.back().text, std::string("Lead"));
+        QCOMPARE(then->steps.back().needs.size(), std::size_t{2});
+        QCOMPARE_LE(std::abs(then->minutes - now->minutes - 41.5), 1e-9);
+        QCOMPARE_LE(std::abs(then->cost - now->cost - 3), 1e-9);
+        for (const auto& step : then->steps)
+            for (const std::size_t need : step.needs)
+                QVERIFY(need < static_cast<std::size_t>(&step - then->steps.data())); // still a legal order
+        // Getting the card out again now means unplugging it.
+        const auto undo = [](const make::Plan& plan) {
+            for (const auto& s : plan.steps)
+                if (s.mount == "card")
+                    return s.undo.size();
+            return std::size_t{0};
+        };
+        QCOMPARE(undo(*then), undo(*now) + 1);
+    }
     /// Rectangle in rectangle: turned only where that helps.
     void turnToFit_data() {
         QTest::addColumn<double>("w");

@@ -14,6 +14,70 @@ class ResolveTest : public QObject {
     }
 
 private slots:
+    /// What the newer kinds of change say in words, and how they are refused.
+    void wordsOfChanges() {
+        Project p = project();
+        p.shelf[0].mounts[2].variants = {{.id = "out", .name = "outside the panel", .at = std::array{Offset{Ref::Above, {}}, centre(200), centre(60)}}};
+        std::get<CaseSpec>(p.shelf[0].spec).modifications = {{.id = "cut", .name = "Front cut open", .opens = {"top-grille"}}};
+        Part lead{.id = "lead", .kind = PartKind::Cable, .name = "Lead 300"};
+        lead.spec = CableSpec{};
+        p.shelf.push_back(lead);
+        for (Part& part : p.shelf)
+            if (part.id == "card")
+                part.ports = {{.id = "power", .kind = "card-8", .at = {mm(100), mm(58), mm(19)}, .out = {Axis::Y, 1}}};
+        const auto words = [&](const Change& c) { return QString::fromStdString(describe(c, p, "R1")); };
+        QCOMPARE(words(ChooseVariant{"side", "out"}), QStringLiteral("Fan fan-15: outside the panel"));
+        QCOMPARE(words(ChooseVariant{"side", ""}), QStringLiteral("Fan fan-15 as the place is drawn"));
+        QCOMPARE(words(SetPlug{"card", "power", PlugStyle::Straight, {}}), QStringLiteral("Card card, straight plug at power"));
+        QVERIFY(words(SetPlug{"card", "power", PlugStyle::Angled, {Axis::X, 1}}).contains("lead to the"));
+        QCOMPARE(words(Connect{"lead", "bay:card-8", {"card:power"}}), QStringLiteral("Lead 300 from Supply (card-8) to Card card (power)"));
+        QCOMPARE(words(Disconnect{"lead", "bay:card-8"}), QStringLiteral("Lead 300 at Supply (card-8) unplugged"));
+        QCOMPARE(words(SetFeet{12.5}), QStringLiteral("Feet of 12.5 mm"));
+        QCOMPARE(words(Modify{"cut"}), QStringLiteral("Front cut open"));
+        const Build cut = built(with(p, {Modify{"cut"}, Connect{"lead", "bay:card-8", {"card:power"}}}), "R2");
+        QCOMPARE(cut.opening("top-grille")->style, OpeningStyle::Plain);
+        QCOMPARE(cut.joined.size(), std::size_t{1});
+        // Taking a part out takes its leads along.
+        QVERIFY(built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, RemovePart{"card"}}), "R2").joined.empty());
+        QVERIFY(built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, Disconnect{"lead", "bay:card-8"}}), "R2").joined.empty());
+    }
+    void refusedChanges_data() {
+        QTest::addColumn<int>("which");
+        QTest::addColumn<QString>("says");
+        QTest::newRow("variant of nothing") << 0 << "a part at mount";
+        QTest::newRow("unknown variant") << 1 << "has no variant";
+        QTest::newRow("a fan as a cable") << 2 << "is a fan";
+        QTest::newRow("cable to nowhere") << 3 << "nothing is placed at";
+        QTest::newRow("unplugging what is not in") << 4 << "is not there";
+        QTest::newRow("feet of 300") << 5 << "feet of 300";
+        QTest::newRow("unknown modification") << 6 << "modification";
+        QTest::newRow("plug of nothing") << 7 << "a part at mount";
+    }
+    void refusedChanges() {
+        QFETCH(int, which);
+        QFETCH(QString, says);
+        Project p = project();
+        Part lead{.id = "lead", .kind = PartKind::Cable, .name = "Lead 300"};
+        lead.spec = CableSpec{};
+        p.shelf.push_back(lead);
+        const std::vector<Change> changes{ChooseVariant{"nowhere", "x"}, ChooseVariant{"side", "x"}, Connect{"fan-15", "bay:fan", {}}, Connect{"lead", "bay:fan", {"nowhere:fan"}},
+                                          Disconnect{"lead", "bay:fan"}, SetFeet{300}, Modify{"none"}, SetPlug{"nowhere", "x", PlugStyle::Straight, {}}};
+        const auto b = resolve(with(p, {changes[static_cast<std::size_t>(which)]}), "R2");
+        QVERIFY(!b);
+        QVERIFY2(QString::fromStdString(b.error().text()).contains(says), b.error().text().c_str());
+        QVERIFY(!b.error().remedy.empty());
+    }
+    /// A trial resolves as the revision it would become.
+    void trialsAreRevisions() {
+        const Project p = project();
+        const std::vector<Change> more{SwapPart{"tray/cpu/lid", "cooler-47"}, MovePart{"card", Axis::Y, Length::fromMm(-3)}};
+        const auto trial = resolveWith(p, "R1", more);
+        const Build made = built(with(p, more), "R2");
+        QVERIFY(trial);
+        QCOMPARE(trial->placed.size(), made.placed.size());
+        for (std::size_t i = 0; i < made.placed.size(); ++i)
+            QVERIFY(trial->placed[i].lowAt == made.placed[i].lowAt && trial->placed[i].part == p.part(made.placed[i].part->id));
+    }
     void placesAlongTheCase() {
         const Project p = project();
         const Build b = built(p, "R1");

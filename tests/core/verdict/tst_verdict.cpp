@@ -41,6 +41,29 @@ const verdict::TargetResult& of(const verdict::RevisionVerdict& v, const std::st
 class VerdictTest : public QObject {
     Q_OBJECT
 private slots:
+    /// The box it is carried in: 86 x 304 x 254 outside with 10 of feet, any way round.
+    void carryBox_data() {
+        QTest::addColumn<double>("a");
+        QTest::addColumn<double>("b");
+        QTest::addColumn<double>("c");
+        QTest::addColumn<bool>("told");
+        QTest::newRow("none stated") << 0.0 << 300.0 << 300.0 << false;
+        QTest::newRow("just fits, turned") << 304.0 << 264.0 << 86.0 << false;
+        QTest::newRow("a millimetre too low") << 304.0 << 263.0 << 86.0 << true;
+        QTest::newRow("too narrow") << 310.0 << 270.0 << 85.0 << true;
+    }
+    void carryBox() {
+        QFETCH(double, a);
+        QFETCH(double, b);
+        QFETCH(double, c);
+        QFETCH(bool, told);
+        Project p = project();
+        p.brief.carryBoxMm = {a, b, c};
+        const auto e = verdict::evaluate(p, "R1");
+        QVERIFY(e);
+        const bool found = std::any_of(e->findings.begin(), e->findings.end(), [](const auto& f) { return f.rule == "carry-box"; });
+        QCOMPARE(found, told);
+    }
     void withoutRunsAllIsPredicted() {
         const Project p = judged();
         const auto e = verdict::evaluate(p, "R1");

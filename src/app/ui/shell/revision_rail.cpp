@@ -177,7 +177,11 @@ void RevisionCards::paintContent(Canvas& c) {
             line = v.text(core::Quantity::Temperature, cpu->value) + QStringLiteral(" · ") + v.number(core::Quantity::Level, targetOf(result, core::TargetKind::Noise) ? targetOf(result, core::TargetKind::Noise)->value : result.evaluation->noise.totalDba) + QStringLiteral(" dB");
         else
             line = v.text(core::Quantity::Volume, result.evaluation->fit.volumeL);
-        c.second({card.left() + 9, card.bottom() - 22, card.width() - 16, 18}, c.elided(line, card.width() - 18, 12));
+        // "validated" stands at the end of the same line.
+        const double lineRoom = card.width() - 18 - (result.verdict.validated ? 56 : 0);
+        if (c.width(line, 12) > lineRoom && result.evaluation)
+            line = line.section(QStringLiteral(" · "), 0, 0);
+        c.second({card.left() + 9, card.bottom() - 22, card.width() - 16, 18}, c.elided(line, lineRoom, 12));
         c.hit(card, QStringLiteral("revision:") + qs(r.id), tr("%1: %2. Fit %3, heat %4, noise %5").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2]))));
     }
     if (!v.project().baseline.empty() && !m_tops.empty()) {
