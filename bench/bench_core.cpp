@@ -2,26 +2,15 @@
 // How long a builder waits: one full look at a demo revision and its parts, beside a dense solve by Eigen of the same size.
 #include "core/acoustics/noise.h"
 #include "core/verdict/evaluate.h"
-#include "store/files.h"
+#include "demo.h"
 
 #include <Eigen/Dense>
 #include <benchmark/benchmark.h>
 
 using namespace core;
+using ::bench::demo;
 
 namespace {
-
-const Project& demo() {
-    static const Project project = [] {
-        auto loaded = store::openProject(QStringLiteral(MD_SOURCE_DIR) + QStringLiteral("/data/demo/dig-tent"));
-        if (!loaded) {
-            std::fprintf(stderr, "%s\n", loaded.error().text().c_str());
-            std::exit(2);
-        }
-        return loaded->project;
-    }();
-    return project;
-}
 
 void resolveRevision(benchmark::State& state) {
     for (auto _ : state)

@@ -6,7 +6,7 @@
 #include "core/fit/insertion.h"
 #include "core/fit/measure_next.h"
 #include "core/fit/room.h"
-#include "store/files.h"
+#include "demo.h"
 
 #include <fcl/broadphase/broadphase_dynamic_AABB_tree.h>
 #include <fcl/geometry/shape/box.h>
@@ -16,20 +16,9 @@
 #include <benchmark/benchmark.h>
 
 using namespace core;
+using ::bench::demo;
 
 namespace {
-
-const Project& demo() {
-    static const Project project = [] {
-        auto loaded = store::openProject(QStringLiteral(MD_SOURCE_DIR) + QStringLiteral("/data/demo/dig-tent"));
-        if (!loaded) {
-            std::fprintf(stderr, "%s\n", loaded.error().text().c_str());
-            std::exit(2);
-        }
-        return loaded->project;
-    }();
-    return project;
-}
 
 /// The demo's build @p times over, side by side in a case so much wider.
 Project widened(int times) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/drawing_export.h"
 
+#include "report/escape.h"
+
 #include <algorithm>
 #include <cstdio>
 #include <set>
@@ -14,7 +16,7 @@ std::string number(double value) {
     return text;
 }
 
-/// R12 knows no Unicode; what is beyond ASCII becomes \U+XXXX, which later readers show.
+/// R12 knows no Unicode; what is beyond ASCII becomes \U+ and its code, which later readers show.
 std::string dxfText(const std::string& utf8) {
     std::string out;
     for (std::size_t i = 0; i < utf8.size();) {
@@ -32,18 +34,6 @@ std::string dxfText(const std::string& utf8) {
         }
         i += static_cast<std::size_t>(more) + 1;
     }
-    return out;
-}
-
-std::string xmlText(const std::string& text) {
-    std::string out;
-    for (const char c : text)
-        switch (c) {
-        case '&': out += "&amp;"; break;
-        case '<': out += "&lt;"; break;
-        case '>': out += "&gt;"; break;
-        default: out += c;
-        }
     return out;
 }
 
@@ -93,7 +83,7 @@ std::string drawingSvg(const core::fit::Drawing& drawing, double scale) {
         out += line.closed ? "Z\"/>\n" : "\"/>\n";
     }
     for (const auto& text : drawing.texts)
-        out += "<text x=\"" + number(text.at[0]) + "\" y=\"" + number(y(text.at[1])) + "\" font-size=\"" + number(text.heightMm) + "\" text-anchor=\"middle\" fill=\"black\" stroke=\"none\" font-family=\"sans-serif\">" + xmlText(text.text) + "</text>\n";
+        out += "<text x=\"" + number(text.at[0]) + "\" y=\"" + number(y(text.at[1])) + "\" font-size=\"" + number(text.heightMm) + "\" text-anchor=\"middle\" fill=\"black\" stroke=\"none\" font-family=\"sans-serif\">" + escape(text.text) + "</text>\n";
     return out + "</svg>\n";
 }
 

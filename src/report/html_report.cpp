@@ -2,24 +2,12 @@
 #include "report/html_report.h"
 
 #include "core/base/text.h"
+#include "report/escape.h"
 
 namespace report {
 namespace {
 
 using namespace core;
-
-std::string escape(std::string_view text) {
-    std::string out;
-    for (const char c : text)
-        switch (c) {
-        case '&': out += "&amp;"; break;
-        case '<': out += "&lt;"; break;
-        case '>': out += "&gt;"; break;
-        case '"': out += "&quot;"; break;
-        default: out += c;
-        }
-    return out;
-}
 
 std::string markHtml(Mark mark) { return "<span class=\"mark " + std::string(markWord(mark)) + "\">" + std::string(markWord(mark)) + "</span>"; }
 

@@ -56,7 +56,12 @@ private slots:
             QCOMPARE(dxf.mid(bar + 11).section('\n', 0, 0).toDouble(), QString::number(10 * scale, 'f', 4).toDouble());
             const QString svg = QString::fromStdString(report::drawingSvg(drawing, scale));
             QVERIFY(svg.contains(QStringLiteral("width=\"%1mm\"").arg(drawing.sizeMm[0] * scale, 0, 'f', 4)));
-            XX
+            QXmlStreamReader xml(svg);
+            int paths = 0;
+            while (!xml.atEnd())
+                paths += xml.readNext() == QXmlStreamReader::StartElement && xml.name() == QLatin1String("path") ? 1 : 0;
+            QVERIFY2(!xml.hasError(), qPrintable(xml.errorString()));
+            QCOMPARE(paths, static_cast<int>(drawing.lines.size()));
         }
         QVERIFY(report::scaleToFit(drawing, 277, 190) < 1);
         QVERIFY(report::drawingDxf({.sizeMm = {10, 10}, .texts = {{{0, 0}, 3, "Größe µ"}}}).find("Gr\\U+00F6\\U+00DFe \\U+00B5") != std::string::npos);

@@ -220,8 +220,9 @@ void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way, co
         return;
     c.p.save();
     c.p.setClipRect(clip, Qt::IntersectClip);
-    std::size_t n = way.poses.size();
+    std::size_t n = 0; // 1 is outside, the last one in its place
     for (const auto& pose : way.poses) {
+        const bool inPlace = ++n == way.poses.size();
         QPointF middle;
         int corners = 0;
         for (const auto& box : pose.outlines) {
@@ -232,17 +233,16 @@ void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way, co
                 ++corners;
             }
             QPen pen(c.t.medge, 1.4);
-            if (n > 1)
+            if (!inPlace)
                 pen.setDashPattern({5, 3});
             c.p.setPen(pen);
             QColor wash = c.t.marker;
-            wash.setAlphaF(n > 1 ? 0.18F : 0.55F);
+            wash.setAlphaF(inPlace ? 0.3F : 0.1F);
             c.p.setBrush(wash);
             c.p.drawPolygon(polygon);
         }
         if (corners > 0)
             c.plate(middle / corners, QString::number(n), 11, Weight::SemiBold);
-        --n;
     }
     c.p.restore();
 }

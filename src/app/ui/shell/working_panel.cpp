@@ -253,7 +253,7 @@ void WorkingSheet::paintContent(Canvas& c) {
     }
     y = paintHistory(c, y, v);
     c.hline(0, right, y, c.t.hair);
-    y += 8 + c.paragraph({16, y + 8, right - 32, 120}, qs(w.method), 12, Weight::Regular, c.t.ink2, 6) + 8;
+    y += 8 + c.paragraph({16, y + 8, right - 32, 300}, qs(w.method), 12, Weight::Regular, c.t.ink2, 14) + 8;
     setMinimumHeight(static_cast<int>(y));
 }
 
