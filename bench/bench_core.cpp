@@ -8,7 +8,7 @@
 #include <benchmark/benchmark.h>
 
 using namespace core;
-using ::bench::demo;
+using shared::demo;
 
 namespace {
 

@@ -5,7 +5,7 @@
 #include <cstdio>
 #include <cstdlib>
 
-namespace bench {
+namespace shared {
 
 /// The demo project, read once.
 inline const core::Project& demo() {
@@ -20,4 +20,4 @@ inline const core::Project& demo() {
     return project;
 }
 
-} // namespace bench
+} // namespace shared

@@ -48,7 +48,7 @@ def case(id, name, width, tray_y, price):
             {"id": "spine", "name": "Spine", "accepts": ["made"], "x": {"low": measured(2.0)}, "y": {"low": measured(118.0)}, "z": {"low": measured(42.0)}, "facing": "+y", "up": "+z"},
             {"id": "caddy", "name": "Caddy place", "accepts": ["made"], "x": {"low": 0}, "y": {"low": measured(14.0)}, "z": {"high": measured(10.0)}, "facing": "+z", "up": "+y"},
             {"id": "side-a", "name": "Side fan A", "accepts": ["fan"], "x": {"high": 0}, "y": {"centre": 214.0}, "z": {"centre": 153.0}, "facing": "+x", "up": "+z",
-             "variants": [{"id": "outside", "name": "outside the panel", "x": {"above": 1.5}, "y": {"centre": 214.0}, "z": {"centre": 153.0}}]},
+             "variants": [{"id": "outside", "name": "outside the panel", "x": {"above": 2.0}, "y": {"centre": 214.0}, "z": {"centre": 153.0}}]},
             {"id": "side-b", "name": "Side fan B", "accepts": ["fan"], "x": {"high": 0}, "y": {"centre": 196.0}, "z": {"centre": 52.0}, "facing": "+x", "up": "+z"},
             {"id": "top", "name": "Top fan", "accepts": ["fan"], "x": {"centre": 42.0}, "y": {"centre": 166.0}, "z": {"high": 0}, "facing": "+z", "up": "+y"},
         ],

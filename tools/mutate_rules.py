@@ -2,7 +2,7 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 """Shows that the tests see each rule: flips one comparison at a time, builds, and expects a test to fail.
 
-Usage: tools/mutate_rules.py [BUILD_DIR]      (default build/release)
+Usage: tools/mutate_rules.py [BUILD_DIR] [WORDS]      (default build/release; WORDS: only mutants whose name has them)
 Works on the sources in place and puts every file back, also when interrupted. Ends with 1 when a mutant survives.
 """
 import pathlib
@@ -11,6 +11,7 @@ import sys
 
 ROOT = pathlib.Path(__file__).resolve().parent.parent
 BUILD = pathlib.Path(sys.argv[1] if len(sys.argv) > 1 else ROOT / "build/release").resolve()
+ONLY = sys.argv[2] if len(sys.argv) > 2 else ""
 RULES, FIT, COMPAT = "src/core/rules", "src/core/fit", "tst_compat_cases"
 
 # What is flipped: name, file, text as it is, text as it becomes, test that must fail.
@@ -54,6 +55,7 @@ MUTANTS = [
     ("lead to stow", f"{RULES}/wiring.cpp", "c.slackMm > stowMm ? LeadState::Long", "c.slackMm > stowMm + 5 ? LeadState::Long", COMPAT),
     ("ledger stays open", f"{RULES}/wiring.cpp", "!loss.replace.empty() && row.by.empty()", "!loss.replace.empty() && !row.by.empty()", COMPAT),
 ]
+MUTANTS = [m for m in MUTANTS if ONLY in m[0]]
 
 
 def run(target):

@@ -61,6 +61,13 @@ for what, change in {
     "newer version": lambda d: d.update(version=2),
     "run outside the folder": lambda d: d["runs"][0].update(file="../x.csv"),
     "unknown source": lambda d: d["shelf"][0]["size_mm"][0].update(source="guess"),
+    "generation nine": lambda d: d["shelf"][-1].update(link={"generation": 9, "lanes": 4}),
+    "seventeen lanes": lambda d: d["shelf"][-1].update(link={"generation": 3, "lanes": 17}),
+    "a port without a place": lambda d: d["shelf"][-1].update(ports=[{"id": "p"}]),
+    "unknown use of a keep-out": lambda d: d["shelf"][-1].update(bodies=[{"name": "b", "use": "garden", "at_mm": [0, 0, 0], "size_mm": [1, 1, 1]}]),
+    "feet of 300": lambda d: d["revisions"][1]["changes"].append({"do": "feet", "feet_mm": 300}),
+    "cable of nothing": lambda d: d["shelf"].append({"id": "c", "kind": "cable", "name": "c", "size_mm": [0, 0, 0], "cable": {"length_mm": 0}}),
+    "a carry box of two sizes": lambda d: d["brief"].update(carry_box_mm=[300, 200]),
     "no chamber": lambda d: d["shelf"][0]["case"].update(chambers=[]),
 }.items():
     document = broken(change)

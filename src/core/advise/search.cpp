@@ -22,7 +22,7 @@ struct Option {
     double price = 0;
     double watts = 0, supplyW = 0;
 };
-struct Slot { std::string mount; std::vector<Option> options; };
+struct Slot { std::string mount, name; std::vector<Option> options; };
 /// Between two options of two slots.
 struct Pair { bool short_ = false; double logOdds = 0; double marginMm = 1e9; };
 
@@ -40,6 +40,7 @@ private:
     bool lookAtAll();
     void walk();
     void finish();
+    [[nodiscard]] std::string wordsOf(const Slot& slot, const Option& option) const;
     bool tell(double share) {
         m_result.cancelled = m_result.cancelled || (m_progress && !m_progress(share));
         return !m_result.cancelled;
@@ -69,7 +70,7 @@ void Search::findSlots() {
         const bool wanted = std::any_of(mount.accepts.begin(), mount.accepts.end(), [&](PartKind k) { return std::find(m_request.kinds.begin(), m_request.kinds.end(), k) != m_request.kinds.end(); });
         if (!wanted)
             continue;
-        Slot slot{.mount = mount.path};
+        Slot slot{.mount = mount.path, .name = mount.name};
         const bool mayBeEmpty = !mount.taken || mount.taken->kind == PartKind::Fan;
         if (mayBeEmpty)
             slot.options.push_back({.choice = {mount.path, {}, {}}});
@@ -279,6 +280,19 @@ void Search::walk() {
     }
 }
 
+/// "Side fan A: Fan 92-25, outside the panel"; nothing when it stays as it is.
+std::string Search::wordsOf(const Slot& slot, const Option& option) const {
+    const Placed* here = m_now.build.at(slot.mount);
+    if (here ? option.part && here->part->id == option.part->id && here->variant == option.choice.variant : !option.part)
+        return {};
+    std::string words = slot.name + ": " + (option.part ? option.part->name : "left empty");
+    if (const Mount* mount = mountAt(m_now.build, slot.mount))
+        for (const MountVariant& v : mount->variants)
+            if (v.id == option.choice.variant)
+                words += ", " + (v.name.empty() ? v.id : v.name);
+    return words;
+}
+
 void Search::finish() {
     std::vector<Found> found;
     for (; !m_best.empty(); m_best.pop())
@@ -292,8 +306,9 @@ void Search::finish() {
             c.choices.push_back(m_slots[s].options[f.options[s]].choice);
         }
         c.changes = changesTo(taken, false);
-        for (const Change& change : c.changes)
-            c.text += (c.text.empty() ? "" : ", ") + describe(change, m_project, m_now.build.revision);
+        for (std::size_t s = 0; s < m_slots.size(); ++s)
+            if (const std::string words = wordsOf(m_slots[s], m_slots[s].options[f.options[s]]); !words.empty())
+                c.text += (c.text.empty() ? "" : "; ") + words;
         if (c.text.empty())
             c.text = "as it is";
         auto build = resolveWith(m_project, m_now.build.revision, c.changes);

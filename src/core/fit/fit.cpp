@@ -305,7 +305,15 @@ void Checker::addEnvelope(FitResult& result) const {
     const double wallMm = m_build.caseSpec().wall.value.mm();
     result.volumeL = 1e-6;
     for (std::size_t a = 0; a < 3; ++a) {
-        result.outsideMm[a] = m_build.insideAt[a].mm() + 2 * wallMm;
+        double low = -wallMm, high = m_build.insideAt[a].mm() + wallMm;
+        for (const PlacedBody& b : m_bodies) // what is mounted outside is part of the outer size
+            if (b.role == BodyRole::Solid) {
+                if (b.low[a] >= m_build.insideAt[a])
+                    high = std::max(high, b.high[a].mm());
+                if (b.high[a] <= Length{})
+                    low = std::min(low, b.low[a].mm());
+            }
+        result.outsideMm[a] = high - low;
         result.volumeL *= result.outsideMm[a];
     }
     const std::size_t down = index(outward(m_build.down).axis);

@@ -353,6 +353,18 @@ private slots:
         QCOMPARE(QString::fromStdString(std::string(fit::gapStateWord(state))), worst);
     }
 
+    /// A fan of 15 mounted 2 outside the panel makes the case 15 wider than its wall: 2 + 82 + 2 + 15.
+    void mountedOutside() {
+        Project p = project();
+        p.shelf[0].mounts[2].variants = {{.id = "out", .name = "outside", .at = std::array{Offset{Ref::Above, mm(2)}, centre(200), centre(60)}}};
+        const auto inside = fit::check(built(p, "R1")), outside = fit::check(built(with(p, {ChooseVariant{"side", "out"}}), "R2"));
+        QCOMPARE_LE(std::abs(inside.outsideMm[0] - 86), 1e-9);
+        QCOMPARE_LE(std::abs(outside.outsideMm[0] - 101), 1e-9);
+        QCOMPARE_LE(std::abs(outside.volumeL / inside.volumeL - 101.0 / 86), 1e-9);
+        for (const auto& gap : outside.gaps) // and no wall is before it
+            QVERIFY(!(gap.between[0].mount == "side" && gap.between[1].mount.empty()) && !(gap.between[1].mount == "side" && gap.between[0].mount.empty()));
+    }
+
     /// Mount variants: a supply turned, a fan outside, and what the mount does not have.
     void variants() {
         Project p = project();

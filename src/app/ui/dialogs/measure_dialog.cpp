@@ -54,7 +54,6 @@ MeasureDialog::MeasureDialog(Context& context, QWidget* parent) : FormDialog(con
 }
 
 core::Result<void> MeasureDialog::apply() {
-    core::Result<void> result;
     std::vector<std::pair<core::DimensionOrigin, core::Measure>> values;
     for (int i = 0; i < m_table->rowCount(); ++i) {
         bool good = true;
@@ -71,14 +70,12 @@ core::Result<void> MeasureDialog::apply() {
             return core::problem(row.label, "a size of " + m_table->item(i, 2)->text().toStdString(), "more than 0");
         values.emplace_back(row.origin, core::measureMm(mm, tools[tool]));
     }
-    const auto done = m_context.document.edit(tr("Measured %1").arg(counted(static_cast<qsizetype>(values.size()), tr("1 dimension"), tr("%1 dimensions"))), [&](core::Project& p) {
-        for (const auto& [origin, measure] : values)
-            if (result)
-                result = core::setMeasured(p, origin, measure);
-    });
-    if (!result)
-        m_context.document.undoStack().undo();
-    return result ? done : result;
+    // All of them on a copy first: one that has no place any more leaves everything as it was.
+    core::Project after = m_context.document.project();
+    for (const auto& [origin, measure] : values)
+        if (const auto done = core::setMeasured(after, origin, measure); !done)
+            return done;
+    return m_context.document.edit(tr("Measured %1").arg(counted(static_cast<qsizetype>(values.size()), tr("1 dimension"), tr("%1 dimensions"))), [&](core::Project& p) { p = after; });
 }
 
 QString measuringSheet(const View& v) {

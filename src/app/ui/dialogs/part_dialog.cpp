@@ -58,7 +58,7 @@ PartDialog::PartDialog(Context& context, QWidget* parent) : FormDialog(context, 
         if (auto parts = store::readShelfJson(file.readAll().toStdString(), "standard shelf"))
             m_standard = std::move(*parts);
     m_blank = blankParts();
-    resize(760, 620);
+    resize(560, 620);
     // The shelf at the left, the figures of the chosen part at the right.
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
@@ -189,6 +189,13 @@ void PartDialog::fillPlaces() {
                 m_place->addItem(tr("%1 (%2)").arg(qs(m.name), qs(m.path)), qs(m.path));
     m_place->addItem(tr("only the shelf, not placed yet"), QString());
     showGhost();
+}
+
+/// At the right of the window, so that the ghost on the drawing is seen.
+void PartDialog::showEvent(QShowEvent* event) {
+    FormDialog::showEvent(event);
+    if (const QWidget* over = parentWidget())
+        move(over->mapToGlobal(QPoint(over->width() - width() - 8, 70)));
 }
 
 PartDialog::~PartDialog() { m_context.selection.setGhost(std::nullopt); }

@@ -18,6 +18,7 @@ public:
 
 protected:
     core::Result<void> apply() override;
+    void showEvent(QShowEvent* event) override;
 
 private:
     void fillList();

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/search_dialog.h"
 
+#include "app/ui/style.h"
 #include "core/base/text.h"
 
 #include <QFormLayout>
@@ -45,6 +46,8 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent) : QDialog(parent),
     auto* row = new QHBoxLayout;
     m_start = new QPushButton(tr("Search"), this);
     m_start->setObjectName(QStringLiteral("startSearch"));
+    m_start->setProperty(mainAction, true);
+    m_start->setDefault(true);
     m_progress = new QProgressBar(this);
     m_progress->setRange(0, 100);
     m_progress->setVisible(false);
@@ -62,6 +65,7 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent) : QDialog(parent),
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setWordWrap(true);
+    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
     m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     layout->addWidget(m_table, 1);
     auto* foot = new QHBoxLayout;
@@ -156,6 +160,7 @@ void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) 
             m_table->setItem(static_cast<int>(i), column, item);
         }
     }
+    m_table->resizeRowsToContents(); // all of the words can be read
     if (!m_found.empty())
         m_table->selectRow(0);
 }
