@@ -13,6 +13,7 @@ struct Options {
     std::string run;
     std::string output;
     bool json = false;
+    bool fitPage = false; ///< sections: fitted to A4 instead of true size
     // import
     std::string log, name, subject;
     double room = 1e9;
@@ -50,6 +51,7 @@ int verdict(const Options& options);
 int report(const Options& options);
 int importLog(const Options& options);
 int exportFolder(const Options& options);
+int sections(const Options& options);
 int capture(const Options& options);
 
 } // namespace cli

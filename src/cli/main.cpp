@@ -27,7 +27,7 @@ int main(int argc, char** argv) {
         sub->add_option("-r,--revision", o.revision, "revision (default: the last one)");
         return sub;
     };
-    withRevision(withProject(add("fit", "gaps with their chains, compatibility, power", cli::fit)))->add_option("--load", o.load, "load of the project");
+    withRevision(withProject(add("fit", "gaps with their chains, answers, compatibility, power", cli::fit)))->add_option("--load", o.load, "load of the project");
     withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air)))->add_option("--load", o.load, "load of the project");
     withRevision(withProject(add("bench", "settled values of logged runs", cli::bench)))->add_option("--run", o.run, "one run");
     withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict)));
@@ -39,6 +39,9 @@ int main(int argc, char** argv) {
     import->add_option("--room", o.room, "room temperature in °C, when it was not logged");
     import->add_flag("--read-the-rest", o.readTheRest, "take fields that are not numbers as missing");
     withProject(add("export", "write an interchange folder, or a .minidraft file", cli::exportFolder))->add_option("-o,--output", o.output, "folder or file to write")->required();
+    auto* sections = withRevision(withProject(add("sections", "front, side and top section as DXF or SVG, at 1:1", cli::sections)));
+    sections->add_option("-o,--output", o.output, "file to write, .dxf or .svg")->required();
+    sections->add_flag("--fit-page", o.fitPage, "fitted to A4 instead of true size");
     auto* capture = add("capture", "log live readings to a CSV file", cli::capture);
     capture->add_option("-o,--output", o.output, "CSV file to write")->required();
     capture->add_option("--seconds", o.seconds, "stop after so many seconds of readings");

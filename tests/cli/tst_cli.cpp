@@ -70,6 +70,13 @@ private slots:
                     QCOMPARE(f.text, j["ledger"][0]["text"].get<std::string>());
         }
     }
+    void sectionsAreWritten() {
+        QCOMPARE(cli({"sections", demo(), "-r", "R3", "-o", m_dir.filePath("s.svg")}).code, 0);
+        QVERIFY(QFile(m_dir.filePath("s.svg")).size() > 2000);
+        QCOMPARE(cli({"sections", demo(), "-o", m_dir.filePath("s.bmp")}).code, 2);
+        QCOMPARE(cli({"sections", demo(), "-o", m_dir.filePath("none/s.dxf")}).code, 2);
+        QCOMPARE(cli({"sections", demo()}).code, 2);
+    }
     void airJson() {
         const auto j = json(cli({"air", demo(), "--revision", "R10", "--json"}));
         QCOMPARE(missing(j, {"openings", "fans", "chambers", "parts", "noise_dba", "balance"}), QString());

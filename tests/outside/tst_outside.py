@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 # SPDX-License-Identifier: GPL-3.0-or-later
 """The core against programs that are not ours: standard atmosphere and viscosity by python3-fluids, a flow network and a
-warm-up by ngspice, a settling fit and quantiles by scipy. All worked out live, nothing is kept."""
+warm-up by ngspice, a settling fit and quantiles by scipy, section drawings by python3-ezdxf. All worked out live, nothing is kept."""
 import json
 import pathlib
 import re
@@ -9,6 +9,7 @@ import subprocess
 import sys
 import tempfile
 
+import ezdxf
 import fluids
 import numpy as np
 from scipy import optimize, stats
@@ -124,6 +125,25 @@ check("interval holds scipy's value", float(s["low"] <= fit.x[0] <= s["high"]), 
 for q in ours["quantiles"]:
     check(f"t {q['p']} at {q['nu']}, relative", q["t"] / stats.t.ppf(q["p"], q["nu"]), 1, 0.01)
     check(f"z {q['p']}", q["z"], stats.norm.ppf(q["p"]), 1e-5)
+
+# ---- section drawings, read by a DXF library (python3-ezdxf) ----
+DEMO = pathlib.Path(__file__).resolve().parent.parent.parent / "data/demo/dig-tent"
+inside = json.loads((DEMO / "project.json").read_text())["shelf"][0]["size_mm"]
+with tempfile.TemporaryDirectory() as folder:
+    for arguments, whole in (([], True), (["--fit-page"], False)):
+        path = pathlib.Path(folder) / "sections.dxf"
+        told = json.loads(subprocess.run([BIN / "mini-draft-cli", "sections", DEMO, "-r", "R10", "-o", path, "--json", *arguments], capture_output=True, text=True, check=True).stdout)
+        drawing = ezdxf.readfile(path)
+        problems = drawing.audit().errors
+        check(f"DXF is sound {arguments}", len(problems), 0, 0)
+        lines = list(drawing.modelspace().query("POLYLINE"))
+        check("DXF holds every line", len(lines), told["lines"], 0)
+        bars = [[v.dxf.location.x for v in line.vertices] for line in lines if line.dxf.layer == "check"]
+        check("DXF check bar", max(max(b) - min(b) for b in bars), 50 * told["scale"], 1e-3)
+        walls = [[v.dxf.location for v in line.vertices] for line in lines if line.dxf.layer == "case"]
+        check("DXF inner width", max(v.x for v in walls[0]) - min(v.x for v in walls[0]), inside[0]["mm"] * told["scale"], 1e-3)
+        check("DXF inner height", max(v.y for v in walls[0]) - min(v.y for v in walls[0]), inside[2]["mm"] * told["scale"], 1e-3)
+        check("DXF true size", told["scale"] == 1, whole, 0)
 
 print(f"Totals: {passed} passed, {failed} failed, 0 skipped")
 sys.exit(failed > 0)

@@ -312,6 +312,8 @@ void Compiler::addCooler(const Placed& p) {
     const FanClass fan = fanClass(spec.fanFrameMm, spec.fanThicknessMm);
     const double width = p.part->size[0].value.metres(), depth = p.part->size[1].value.metres(), height = p.part->size[2].value.metres();
     const bool tower = spec.type == CoolerType::Tower;
+    if (spec.type == CoolerType::Liquid)
+        m_out.notes.push_back(p.part->name + " is liquid: its radiator is not computed yet, its heat is taken as given off at the processor");
     const double frame = spec.fanFrameMm * mm;
     const double face = tower ? width * std::max(0.02, height - 0.035) : std::max(frame * frame, width * depth);
     const double finDepth = tower ? 0.045 : std::max(0.008, height - spec.fanThicknessMm * mm - 0.008);

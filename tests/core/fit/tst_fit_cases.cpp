@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/fit.h"
+#include "core/fit/section_drawing.h"
 #include "support/builds.h"
 
 #include <QtTest>
@@ -351,6 +352,54 @@ private slots:
             if (gap.between[0].port == "power" || gap.between[1].port == "power")
                 state = std::max(state, gap.state);
         QCOMPARE(QString::fromStdString(std::string(fit::gapStateWord(state))), worst);
+    }
+
+    /// Silhouettes on the section planes: as wide and as large as geometry says.
+    void silhouettes() {
+        const auto measure = [](const std::vector<fit::Point2>& outline) {
+            double area = 0, low = 1e9, high = -1e9;
+            for (std::size_t i = 0; i < outline.size(); ++i) {
+                const auto &a = outline[i], &b = outline[(i + 1) % outline.size()];
+                area += 0.5 * (a[0] * b[1] - a[1] * b[0]);
+                low = std::min(low, a[0]);
+                high = std::max(high, a[0]);
+            }
+            return std::pair(high - low, std::abs(area));
+        };
+        const fit::Primitive box{.centre = {5, 5, 5}, .half = {10, 20, 30}};
+        QCOMPARE(fit::outlineOf(box, Axis::X, Axis::Z).size(), std::size_t{4});
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(box, Axis::X, Axis::Z)).second - 20.0 * 60.0), 1e-9);
+        fit::Primitive turned = box;
+        const double h = std::numbers::sqrt2 / 2;
+        turned.turn = {{{h, h, 0}, {-h, h, 0}, {0, 0, 1}}}; // 45 degrees about z
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(turned, Axis::X, Axis::Y)).second - 20.0 * 40.0), 1e-9); // seen along z it keeps its area
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(turned, Axis::X, Axis::Z)).first - 60 * h), 1e-9);        // and is (20 + 40) / sqrt 2 wide
+        const fit::Primitive rod{.shape = Shape::Cylinder, .half = {5, 5, 20}};
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(rod, Axis::X, Axis::Y)).second - std::numbers::pi * 25), 0.01 * std::numbers::pi * 25); // 48 sides
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(rod, Axis::X, Axis::Z)).second - 10.0 * 40.0), 1e-9);
+    }
+
+    /// What a drawing of a build holds: three views, each body once in each.
+    void sectionsHoldEveryBody() {
+        const Project p = project();
+        const Build b = built(p, "R1");
+        const auto drawing = fit::sectionDrawing(b, {41, 150, 125});
+        std::size_t pieces = 0;
+        for (const auto& body : fit::bodiesOf(b))
+            pieces += fit::primitivesOf(body).size();
+        std::map<std::string, std::size_t> lines;
+        for (const auto& line : drawing.lines)
+            ++lines[line.layer];
+        QCOMPARE(lines["case"], std::size_t{6});
+        QCOMPARE(lines["check"], std::size_t{3});
+        QCOMPARE(lines["cut"] + lines["behind"] + lines["keep-out"], 3 * pieces);
+        QVERIFY(lines["cut"] > 0 && lines["behind"] > 0);
+        for (const auto& line : drawing.lines)
+            for (const auto& [x, y] : line.points)
+                QVERIFY(x >= 0 && y >= 0 && x <= drawing.sizeMm[0] && y <= drawing.sizeMm[1]);
+        // A cut beyond everything cuts nothing.
+        const auto empty = fit::sectionDrawing(b, {-5, -5, -5});
+        QVERIFY(std::none_of(empty.lines.begin(), empty.lines.end(), [](const auto& line) { return line.layer == "cut"; }));
     }
 
     /// A fan of 15 mounted 2 outside the panel makes the case 15 wider than its wall: 2 + 82 + 2 + 15.

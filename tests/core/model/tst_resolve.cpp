@@ -34,7 +34,8 @@ private slots:
         QCOMPARE(words(Disconnect{"lead", "bay:card-8"}), QStringLiteral("Lead 300 at Supply (card-8) unplugged"));
         QCOMPARE(words(SetFeet{12.5}), QStringLiteral("Feet of 12.5 mm"));
         QCOMPARE(words(Modify{"cut"}), QStringLiteral("Front cut open"));
-        const Build cut = built(with(p, {Modify{"cut"}, Connect{"lead", "bay:card-8", {"card:power"}}}), "R2");
+        const Project changed = with(p, {Modify{"cut"}, Connect{"lead", "bay:card-8", {"card:power"}}});
+        const Build cut = built(changed, "R2");
         QCOMPARE(cut.opening("top-grille")->style, OpeningStyle::Plain);
         QCOMPARE(cut.joined.size(), std::size_t{1});
         // Taking a part out takes its leads along.
@@ -72,7 +73,8 @@ private slots:
         const Project p = project();
         const std::vector<Change> more{SwapPart{"tray/cpu/lid", "cooler-47"}, MovePart{"card", Axis::Y, Length::fromMm(-3)}};
         const auto trial = resolveWith(p, "R1", more);
-        const Build made = built(with(p, more), "R2");
+        const Project after = with(p, more); // a build points into its project
+        const Build made = built(after, "R2");
         QVERIFY(trial);
         QCOMPARE(trial->placed.size(), made.placed.size());
         for (std::size_t i = 0; i < made.placed.size(); ++i)
