@@ -40,6 +40,7 @@ MUTANTS = [
     ("peaks of the card", f"{RULES}/checks_power.cpp", "spec.peakW > 0 && peak > spec.peakW", "spec.peakW > 0 && peak < spec.peakW", COMPAT),
     ("12 V rail", f"{RULES}/checks_power.cpp", "amperes > limit ? Severity::Blocker", "amperes < limit ? Severity::Blocker", COMPAT),
     ("plugs of the card", f"{RULES}/checks_power.cpp", "feed.known && p.powerW() > feed.capacityW", "feed.known && p.powerW() >= feed.capacityW", COMPAT),
+    ("sense wires", f"{RULES}/checks_power.cpp", "card->powerW() > others.capacityW + sureW", "card->powerW() >= others.capacityW + sureW", COMPAT),
     ("plugs of the processor", f"{RULES}/checks_power.cpp", "feed.known && cpu->powerW() > feed.capacityW", "feed.known && cpu->powerW() >= feed.capacityW", COMPAT),
     ("splitter adds no capacity", f"{RULES}/port_map.cpp", "return known ? least(limit, fed) : limit;", "return limit;", COMPAT),
     ("SATA rail", f"{RULES}/checks_power.cpp", "load.first / railVolts > sataRailA", "load.first / railVolts >= sataRailA", COMPAT),

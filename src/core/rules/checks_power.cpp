@@ -73,6 +73,23 @@ void feedOfCards(const Checks& c) {
     }
 }
 
+/// What a 12-pin plug allows is told by its sense wires; where the supply does not state it, only the least is sure.
+void senseWires(const Checks& c) {
+    constexpr double sureW = 150; // PCI Express card electromechanical specification (from memory): 150, 300, 450 or 600
+    const PortMap& map = c.wiring.ports;
+    for (std::size_t n = 0; n < map.needs.size(); ++n) {
+        const Need& need = map.needs[n];
+        if (need.kind != "card-12" || need.taker.isLead || need.socket < 0)
+            continue;
+        const auto* supply = std::get_if<PowerSupplySpec>(&map.sockets[static_cast<std::size_t>(need.socket)].giver.part->spec);
+        const Placed* card = c.build.at(need.taker.mount);
+        const Feed others = feedOf(c, need.taker.mount, [](const std::string& kind) { return (kind.starts_with("card-") && kind != "card-12") || kind.starts_with("slot-"); });
+        if (supply && supply->twelvePinW <= 0 && card && card->powerW() > others.capacityW + sureW)
+            c.add("sense-wires", Severity::Caution, card->mount, card->part->name + " wants more than 150 W of its 12-pin plug; what the sense wires of " + map.sockets[static_cast<std::size_t>(need.socket)].giver.name + " allow is not stated",
+                  {"state what its 12-pin plug allows: 150, 300, 450 or 600 W", "limit the power of the card"});
+    }
+}
+
 void feedOfProcessor(const Checks& c) {
     const Placed* cpu = c.build.firstOf(PartKind::Processor);
     const Placed* board = c.build.firstOf(PartKind::Board);
@@ -105,6 +122,7 @@ void sataRail(const Checks& c) {
 
 void checkPower(const Checks& c) {
     feedOfCards(c);
+    senseWires(c);
     feedOfProcessor(c);
     sataRail(c);
     const PowerBudget power = powerBudget(c.build);

@@ -140,6 +140,9 @@ private slots:
         }; };
         row("12-pin, sense wires 300: card of 375", cem, sense(300, 375), "card-feed", no);
         row("12-pin, sense wires 300: card of 376", cem, sense(300, 376), "card-feed", Severity::Blocker);
+        row("12-pin, sense wires not stated: card of 225 on slot and 150", cem, sense(0, 225), "sense-wires", no);
+        row("12-pin, sense wires not stated: card of 226", cem, sense(0, 226), "sense-wires", Severity::Caution);
+        row("12-pin, sense wires stated", cem, sense(300, 226), "sense-wires", no);
         const auto splitter = [](double cpuW) { return [=](Project& p) {
             shelf(p, "cpu").powerW = cpuW;
             shelf(p, "board").needs["eps-8"] = 1;
