@@ -130,6 +130,8 @@ void paintChain(Canvas& c, const QRectF& r, const core::fit::Gap& gap, const Vie
     for (const auto& item : gap.chain)
         sum += (sum.isEmpty() ? (item.sign > 0 ? QString() : QStringLiteral("\u2212 ")) : item.sign > 0 ? QStringLiteral(" + ") : QStringLiteral(" \u2212 ")) + v.number(Quantity::Length, item.factor * item.valueMm);
     sum += QStringLiteral(" = ") + v.number(Quantity::Length, gap.nominal.mm()) + QStringLiteral(" ±") + v.number(Quantity::Length, gap.worstBandMm);
+    if (c.width(sum, 12, Weight::SemiBold) > r.width() - 16) // what it comes to is never cut off
+        sum = QObject::tr("%1 sizes").arg(gap.chain.size()) + sum.mid(sum.lastIndexOf(QStringLiteral(" = ")));
     c.text({r.left() + 8, y + 22, r.width() - 16, 18}, c.elided(sum, r.width() - 16, 12, Weight::SemiBold), 12, Weight::SemiBold);
 }
 

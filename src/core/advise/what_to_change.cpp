@@ -156,6 +156,7 @@ void Advisor::attempt(const Change& change, const std::string& remark) {
     mend.screws = then->make.screws - m_now.make.screws;
     mend.minutes = then->make.minutes - m_now.make.minutes;
     mend.price = then->price - m_now.price;
+    mend.volumeL = then->fit.volumeL - m_now.fit.volumeL;
     mend.cost = costWords(mend);
     m_mends.push_back(std::move(mend));
 }
@@ -195,6 +196,8 @@ std::string Advisor::costWords(const Mend& m) const {
         words.push_back(withSign(m.minutes, 0) + " min");
     if (std::abs(m.price) >= 0.5)
         words.push_back(withSign(m.price, 0) + " " + m_project.currency);
+    if (std::abs(m.volumeL) >= 0.005)
+        words.push_back(withSign(m.volumeL, 2) + " L");
     if (words.empty())
         return "costs nothing elsewhere";
     std::string all = words.front();

@@ -20,6 +20,7 @@ struct Mend {
     int screws = 0;
     double minutes = 0;
     double price = 0;
+    double volumeL = 0;      ///< outside
     std::string cost;        ///< all of these in words
 };
 

@@ -38,7 +38,7 @@ struct Plane {
 Rectangle rectangleOf(const PlacedBody& b, const Plane& plane) {
     const auto middle = [&](std::size_t k) { return 0.5 * (b.low[k].mm() + b.high[k].mm()); };
     const auto half = [&](std::size_t k) { return 0.5 * (b.high[k] - b.low[k]).mm(); };
-    return {middle(plane.u), plane.sign * middle(plane.v), half(plane.u), half(plane.v), 0};
+    return {middle(plane.u), plane.sign * middle(plane.v), half(plane.u), half(plane.v)};
 }
 
 double gapBetween(const Rectangle& a, const Rectangle& b) { // both upright
@@ -115,11 +115,16 @@ public:
 
 private:
     struct State { double u = 0, v = 0, angle = 0; };
-    /// A moving box at one tilt, relative to the end it turns about.
-    struct Turned { double u = 0, v = 0, cosine = 1, sine = 0; };
-    [[nodiscard]] Turned turned(const Rectangle& r, double angle, double end) const {
+    /// A moving box at one tilt about an end of the part.
+    [[nodiscard]] Rectangle turned(const Rectangle& r, double angle, double end) const {
         const double c = std::cos(angle), n = std::sin(angle), du = r.u - end, dv = r.v - m_lowV;
-        return {end + c * du - n * dv, m_lowV + n * du + c * dv, c, n};
+        return {end + c * du - n * dv, m_lowV + n * du + c * dv, r.halfU, r.halfV, c, n};
+    }
+    [[nodiscard]] Rectangle moved(const Rectangle& r, const State& s, double end) const {
+        Rectangle out = turned(r, s.angle, end);
+        out.u += s.u;
+        out.v += s.v;
+        return out;
     }
 
     void addObstacle(Obstacle o) {
@@ -140,7 +145,7 @@ private:
         const double back = m_plane.sign > 0 ? 0 : -depth, rim = back + depth + wall;
         m_rim = rim;
         const auto wallBox = [&](double u0, double u1, double v0, double v1) {
-            Obstacle o{{0.5 * (u0 + u1), 0.5 * (v0 + v1), 0.5 * (u1 - u0), 0.5 * (v1 - v0), 0}, -1e4, 1e4, wallIndex};
+            Obstacle o{{0.5 * (u0 + u1), 0.5 * (v0 + v1), 0.5 * (u1 - u0), 0.5 * (v1 - v0)}, -1e4, 1e4, wallIndex};
             for (const Obstacle& m : m_moving)
                 o.clearMm = std::min(o.clearMm, gapBetween(m.shape, o.shape) - 0.01);
             m_fixed.push_back(o);
@@ -161,10 +166,6 @@ private:
                 }
         }
     }
-    [[nodiscard]] static Rectangle moved(const Rectangle& r, const State& s, double end, double endV) {
-        const double c = std::cos(s.angle), n = std::sin(s.angle), du = r.u - end, dv = r.v - endV;
-        return {end + c * du - n * dv + s.u, endV + n * du + c * dv + s.v, r.halfU, r.halfV, s.angle};
-    }
     /// Upright obstacles that reach into the plane of each moving box, grown by the room that is kept on the way.
     [[nodiscard]] std::vector<std::vector<Rectangle>> grown(double clearMm) const {
         std::vector<std::vector<Rectangle>> all(m_moving.size());
@@ -180,19 +181,10 @@ private:
             }
         return all;
     }
-    /// Separating axes of a turned box and an upright one.
-    [[nodiscard]] static bool meets(const Turned& t, const Rectangle& m, double u, double v, const Rectangle& o) {
-        const double du = o.u - (t.u + u), dv = o.v - (t.v + v), c = std::abs(t.cosine), n = std::abs(t.sine);
-        if (std::abs(du) >= m.halfU * c + m.halfV * n + o.halfU - 1e-9 || std::abs(dv) >= m.halfU * n + m.halfV * c + o.halfV - 1e-9)
-            return false;
-        if (std::abs(t.cosine * du + t.sine * dv) >= m.halfU + o.halfU * c + o.halfV * n - 1e-9)
-            return false;
-        return std::abs(t.cosine * dv - t.sine * du) < m.halfV + o.halfU * n + o.halfV * c - 1e-9;
-    }
     [[nodiscard]] bool isOut(const State& s, double end) const {
         for (const Obstacle& m : m_moving) {
-            const Rectangle r = moved(m.shape, s, end, m_lowV);
-            const double reach = std::abs(std::sin(r.angle)) * r.halfU + std::abs(std::cos(r.angle)) * r.halfV;
+            const Rectangle r = moved(m.shape, s, end);
+            const double reach = std::abs(r.sine) * r.halfU + std::abs(r.cosine) * r.halfV;
             if (r.v - reach < m_rim)
                 return false;
         }
@@ -201,9 +193,9 @@ private:
     [[nodiscard]] Pose poseAt(const State& s, double end) const {
         Pose pose{.tiltDeg = std::abs(s.angle) * 180 / std::numbers::pi};
         for (const Obstacle& m : m_moving) {
-            const Rectangle r = moved(m.shape, s, end, m_lowV);
+            const Rectangle r = moved(m.shape, s, end);
             std::array<Point, 4> corners{};
-            const double c = std::cos(r.angle), n = std::sin(r.angle);
+            const double c = r.cosine, n = r.sine;
             for (std::size_t i = 0; i < 4; ++i) {
                 const double du = (i == 0 || i == 3 ? -1 : 1) * r.halfU, dv = (i < 2 ? -1 : 1) * r.halfV;
                 corners[i][m_plane.u] = r.u + c * du - n * dv;
@@ -235,15 +227,19 @@ std::optional<Way::Tilted> Way::search(double end, int most, double clearMm) con
     const int outSteps = static_cast<int>(std::ceil((m_toGo + length) / stepMm)) + 2;
     // Tilts in half steps: every move is checked halfway, so that nothing thin is jumped over.
     const auto obstacles = grown(clearMm);
-    std::vector<std::vector<Turned>> turns(m_moving.size());
+    std::vector<std::vector<Rectangle>> turns(m_moving.size());
     for (std::size_t i = 0; i < m_moving.size(); ++i)
         for (int half = 0; half <= 2 * most; ++half)
             turns[i].push_back(turned(m_moving[i].shape, turn * half * 0.5 * stepDeg * std::numbers::pi / 180, end));
     const auto isFree = [&](double u, double v, int half) {
-        for (std::size_t i = 0; i < m_moving.size(); ++i)
+        for (std::size_t i = 0; i < m_moving.size(); ++i) {
+            Rectangle r = turns[i][static_cast<std::size_t>(half)];
+            r.u += u;
+            r.v += v;
             for (const Rectangle& o : obstacles[i])
-                if (meets(turns[i][static_cast<std::size_t>(half)], m_moving[i].shape, u, v, o))
+                if (overlap(r, o))
                     return false;
+        }
         return true;
     };
     struct Node { int s, side, tilt, tiltSoFar; };
@@ -432,16 +428,14 @@ std::string Inserter::words(const Insertion& i) {
 
 std::string_view passageWord(Passage passage) { return wordOf(passageWords, passage); }
 
-bool overlap(const Rectangle& a, const Rectangle& b) {
-    // Separating axes: the sides of both.
-    const double du = b.u - a.u, dv = b.v - a.v;
-    for (const double angle : {a.angle, a.angle + std::numbers::pi / 2, b.angle, b.angle + std::numbers::pi / 2}) {
-        const double c = std::cos(angle), s = std::sin(angle);
-        const auto reach = [&](const Rectangle& r) { return r.halfU * std::abs(c * std::cos(r.angle) + s * std::sin(r.angle)) + r.halfV * std::abs(s * std::cos(r.angle) - c * std::sin(r.angle)); };
-        if (std::abs(c * du + s * dv) >= reach(a) + reach(b) - 1e-9)
-            return false;
-    }
-    return true;
+bool overlap(const Rectangle& t, const Rectangle& o) {
+    // Separating axes: the sides of the upright one, then those of the turned one.
+    const double du = o.u - t.u, dv = o.v - t.v, c = std::abs(t.cosine), n = std::abs(t.sine);
+    if (std::abs(du) >= t.halfU * c + t.halfV * n + o.halfU - 1e-9 || std::abs(dv) >= t.halfU * n + t.halfV * c + o.halfV - 1e-9)
+        return false;
+    if (std::abs(t.cosine * du + t.sine * dv) >= t.halfU + o.halfU * c + o.halfV * n - 1e-9)
+        return false;
+    return std::abs(t.cosine * dv - t.sine * du) < t.halfV + o.halfU * n + o.halfV * c - 1e-9;
 }
 
 std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order) {

@@ -34,8 +34,9 @@ struct Insertion {
 /// Plugs are not yet in by then and do not count.
 [[nodiscard]] std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order);
 
-/// Whether two rectangles in a plane, each with a middle, half sizes and an angle in radians, overlap. Touching is not overlapping.
-struct Rectangle { double u = 0, v = 0, halfU = 0, halfV = 0, angle = 0; };
-[[nodiscard]] bool overlap(const Rectangle& a, const Rectangle& b);
+/// A rectangle in a plane: middle, half sizes, and cosine and sine of its turn.
+struct Rectangle { double u = 0, v = 0, halfU = 0, halfV = 0, cosine = 1, sine = 0; };
+/// Whether a turned rectangle overlaps an upright one. Touching is not overlapping.
+[[nodiscard]] bool overlap(const Rectangle& turned, const Rectangle& upright);
 
 } // namespace core::fit

@@ -77,7 +77,6 @@ Result<Evaluation> evaluateBuild(const Project& project, Build build, std::strin
         return tl::make_unexpected(plan.error());
     e.make = std::move(*plan);
     e.power = rules::powerBudget(e.build);
-    e.connectors = rules::connectors(e.build);
     e.wiring = rules::wiring(e.build, &project);
     const auto add = [&](const Part& part) {
         if (part.kind == PartKind::Made)

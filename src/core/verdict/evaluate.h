@@ -15,7 +15,6 @@ struct Evaluation {
     acoustics::Noise noise;
     make::Plan make;
     rules::PowerBudget power;
-    rules::Connectors connectors;
     rules::Wiring wiring;
     std::vector<rules::Finding> findings; ///< heaviest first
     double massG = 0;

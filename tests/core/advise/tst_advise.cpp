@@ -134,6 +134,9 @@ private slots:
         const auto out = advise::whatToChange(turned, g, *shortGap(g));
         QVERIFY(offered(out, ChooseVariant{"side", "outside"}));
         QVERIFY(offered(out, ChooseVariant{"side", "outside"})->mends);
+        // Outside is not for nothing: 15 of fan at the wall's inner face, less the wall of 2 it stands in.
+        QCOMPARE_LE(std::abs(offered(out, ChooseVariant{"side", "outside"})->volumeL - 13.0 * 304 * 254 * 1e-6), 1e-9);
+        QVERIFY(offered(out, ChooseVariant{"side", "outside"})->cost.find(" L") != std::string::npos);
     }
 
     // ---- search ----

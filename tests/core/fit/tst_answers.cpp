@@ -273,10 +273,11 @@ private slots:
         std::uniform_real_distribution<double> place(-30, 30), half(1, 25), angle(-3, 3);
         int yes = 0;
         for (int i = 0; i < 4000; ++i) {
-            const fit::Rectangle a{place(g), place(g), half(g), half(g), angle(g)}, b{place(g), place(g), half(g), half(g), angle(g)};
+            const double turn = angle(g);
+            const fit::Rectangle a{place(g), place(g), half(g), half(g), std::cos(turn), std::sin(turn)}, b{place(g), place(g), half(g), half(g)};
             const auto box = [](const fit::Rectangle& r) {
                 fit::Primitive p{.centre = {r.u, r.v, 0}, .half = {r.halfU, r.halfV, 5}};
-                p.turn = {{{std::cos(r.angle), std::sin(r.angle), 0}, {-std::sin(r.angle), std::cos(r.angle), 0}, {0, 0, 1}}};
+                p.turn = {{{r.cosine, r.sine, 0}, {-r.sine, r.cosine, 0}, {0, 0, 1}}};
                 return p;
             };
             const double mm = fit::separation(box(a), box(b)).mm;
