@@ -223,6 +223,7 @@ def play(name, revision, load, seconds, room, drift, extra):
                "--seed", str(SEED + sum(map(ord, name))), "--truth", OUT / "truth" / f"{name}.truth.json", *extra]
     log = OUT / "runs" / f"{name}.csv"
     subprocess.run([BIN / "mini-draft-cli", "capture", "-o", log, command[0], "--", *command[1:]], check=True, stdout=subprocess.DEVNULL)
+    log.with_name(log.name + ".about.json").unlink()  # project.json says what the columns are
 
 
 def main():

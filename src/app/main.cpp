@@ -5,17 +5,26 @@
 #include "app/ui/stations/fit_page.h"
 #include "app/ui/style.h"
 
+#include "devices/end_signals.h"
+#include "store/safe_write.h"
+
 #include <QApplication>
+#include <QBuffer>
 #include <QCommandLineParser>
 #include <QDir>
 #include <QElapsedTimer>
 #include <QFileInfo>
 #include <QIcon>
 #include <QLibraryInfo>
+#include <QStandardPaths>
 #include <QTimer>
 #include <QTranslator>
 
+#include <algorithm>
+#include <clocale>
 #include <cstdio>
+#include <cstring>
+#include <unistd.h>
 
 namespace {
 
@@ -23,8 +32,11 @@ bool shoot(app::MainWindow& window, const QString& folder, const QString& name) 
     for (int pass = 0; pass < 3; ++pass)
         QApplication::processEvents();
     const QString file = QDir(folder).filePath(name + QStringLiteral(".png"));
-    if (!window.grab().save(file)) {
-        std::fprintf(stderr, "mini-draft: %s cannot be written\n", qPrintable(file));
+    QBuffer png;
+    png.open(QIODevice::WriteOnly);
+    window.grab().save(&png, "PNG");
+    if (const auto written = store::writeWhole(file, png.data()); !written) {
+        std::fprintf(stderr, "mini-draft: %s\n", written.error().text().c_str());
         return false;
     }
     std::printf("%s\n", qPrintable(file));
@@ -62,12 +74,50 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
     return 0;
 }
 
+/// Where Qt would abort (no display, no platform plugin), the program says why and what helps.
+void sayFatal(QtMsgType type, const QMessageLogContext&, const QString& text) {
+    std::fprintf(stderr, "mini-draft: %s\n", text.toLocal8Bit().constData());
+    if (type != QtFatalMsg)
+        return;
+    std::fprintf(stderr, "mini-draft: it needs a display: start it on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
+    std::fflush(nullptr);
+    ::_exit(2);
+}
+
+/// A display that is not even named needs no library to find out.
+bool hasDisplay(int argc, char** argv) {
+    const auto given = [&](const char* option) { return std::any_of(argv + 1, argv + argc, [&](const char* a) { return std::strncmp(a, option, std::strlen(option)) == 0; }); };
+    return !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") || !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") || given("-platform") || given("--platform") ||
+           given("--version") || given("--help") || given("-h") || given("-v");
+}
+
+/// Without a home or a folder for the session the program still runs; it says what it cannot keep.
+void makeDoWithoutFolders() {
+    const QByteArray runtime = qgetenv("XDG_RUNTIME_DIR");
+    if (runtime.isEmpty() || !QFileInfo(QFile::decodeName(runtime)).isWritable()) {
+        const QString own = QDir::tempPath() + QStringLiteral("/mini-draft-runtime-%1").arg(::getuid());
+        QDir().mkpath(own);
+        QFile::setPermissions(own, QFileDevice::ReadOwner | QFileDevice::WriteOwner | QFileDevice::ExeOwner);
+        qputenv("XDG_RUNTIME_DIR", QFile::encodeName(own));
+    }
+    const QString config = QStandardPaths::writableLocation(QStandardPaths::ConfigLocation);
+    if (!QDir().mkpath(config) || !QFileInfo(config).isWritable())
+        std::fprintf(stderr, "mini-draft: %s cannot be written: settings are not kept, and unsaved work is copied to %s\n", qPrintable(config), qPrintable(QDir::tempPath()));
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
     QElapsedTimer sinceStart;
     sinceStart.start();
+    qInstallMessageHandler(sayFatal);
+    if (!hasDisplay(argc, argv)) {
+        std::fprintf(stderr, "mini-draft: there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set): start it on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
+        return 2;
+    }
+    makeDoWithoutFolders();
     QApplication application(argc, argv);
+    std::setlocale(LC_NUMERIC, "C"); // libraries below Qt read and write numbers with a point
     QApplication::setApplicationName(QStringLiteral("mini-draft"));
     QApplication::setApplicationDisplayName(QStringLiteral("Mini Draft"));
     QApplication::setOrganizationName(QStringLiteral("mini-draft"));
@@ -110,13 +160,21 @@ int main(int argc, char** argv) {
         window.resize(size[0].toInt(), size[1].toInt());
     const QString given = parser.positionalArguments().value(0);
     // Without a name the last session's project comes back.
-    if (!given.isEmpty())
-        window.openPath(given);
-    else if (!once && QFileInfo::exists(context.settings.lastProject))
-        window.openPath(context.settings.lastProject);
-    if (parser.isSet(QStringLiteral("revision")))
+    const QString wanted = !given.isEmpty() ? given : !once && QFileInfo::exists(context.settings.lastProject) ? context.settings.lastProject : QString();
+    if (parser.isSet(QStringLiteral("revision"))) // chosen when the project is there
+        QObject::connect(&context.document, &app::Document::pathChanged, &window, [&context, revision = parser.value(QStringLiteral("revision")).toStdString()] { context.document.selectRevision(revision); }, Qt::ConnectionType(Qt::QueuedConnection | Qt::SingleShotConnection));
+    if (!wanted.isEmpty() && once)
+        window.openPath(wanted);
+    else if (!wanted.isEmpty())
+        window.openInBackground(wanted);
+    if (once && parser.isSet(QStringLiteral("revision")))
         context.document.selectRevision(parser.value(QStringLiteral("revision")).toStdString());
     window.show();
+    // The system asks the program to end: what is not saved goes to the disk first.
+    devices::onEndSignals(&window, [&window](int) {
+        window.endNow();
+        QApplication::exit(0);
+    });
     if (parser.isSet(QStringLiteral("shots")))
         return writeShots(window, context, parser.value(QStringLiteral("shots")));
     if (parser.isSet(QStringLiteral("time-to-paint"))) {

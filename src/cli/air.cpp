@@ -1,8 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
-#include <cstdio>
-
 namespace cli {
 namespace {
 
@@ -45,13 +43,13 @@ int air(const Options& options) {
         print(airJson(e));
         return blocked ? ExitNotMet : ExitFine;
     }
-    std::printf("%s in a room of %.1f °C: noise %.1f dB(A), pressure %+.2f Pa\n", revision.c_str(), e.air.conditions.roomC, e.noise.totalDba, e.air.balance.pressurePa);
+    say("%s in a room of %.1f °C: noise %.1f dB(A), pressure %+.2f Pa\n", revision.c_str(), e.air.conditions.roomC, e.noise.totalDba, e.air.balance.pressurePa);
     for (const auto& p : e.air.parts)
-        std::printf("  %-28s %6.1f °C ±%.0f, %5.1f W%s\n", p.name.c_str(), p.temperatureC, p.bandK, p.powerW, p.throttled ? ", held at its limit" : "");
+        say("  %-28s %6.1f °C ±%.0f, %5.1f W%s\n", p.name.c_str(), p.temperatureC, p.bandK, p.powerW, p.throttled ? ", held at its limit" : "");
     for (const auto& c : e.air.chambers)
-        std::printf("  air in %-21s %6.1f °C\n", c.id.c_str(), c.airC);
+        say("  air in %-21s %6.1f °C\n", c.id.c_str(), c.airC);
     for (const auto& f : e.air.fans)
-        std::printf("  %-28s %6.0f rpm, %6.1f m³/h %s\n", (f.name + " (" + f.id + ")").c_str(), f.rpm, f.flowM3h, directionWord(f.direction));
+        say("  %-28s %6.0f rpm, %6.1f m³/h %s\n", (f.name + " (" + f.id + ")").c_str(), f.rpm, f.flowM3h, directionWord(f.direction));
     return blocked ? ExitNotMet : ExitFine;
 }
 

@@ -3,8 +3,6 @@
 
 #include "core/base/text.h"
 
-#include <cstdio>
-
 namespace cli {
 namespace {
 
@@ -69,12 +67,12 @@ int bench(const Options& options) {
         print(runs.size() == 1 ? runs[0] : store::Json{{"runs", runs}, {"channels", all}});
     } else {
         for (const auto& run : runs) {
-            std::printf("%s, revision %s\n", run["run"].get<std::string>().c_str(), run["revision"].get<std::string>().c_str());
+            say("%s, revision %s\n", run["run"].get<std::string>().c_str(), run["revision"].get<std::string>().c_str());
             for (const auto& c : run["channels"])
-                std::printf("  %-14s %-9s %s  %s\n", c["name"].get<std::string>().c_str(), c["state"].get<std::string>().c_str(),
+                say("  %-14s %-9s %s  %s\n", c["name"].get<std::string>().c_str(), c["state"].get<std::string>().c_str(),
                             c["settled"].is_null() ? "-" : (core::fixed(c["settled"].get<double>(), 1) + " " + c["unit"].get<std::string>()).c_str(), c["why"].get<std::string>().c_str());
             for (const auto& n : run["notes"])
-                std::printf("  note: %s\n", n.get<std::string>().c_str());
+                say("  note: %s\n", n.get<std::string>().c_str());
         }
     }
     return unsettled ? ExitNotMet : ExitFine;

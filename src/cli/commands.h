@@ -4,6 +4,8 @@
 #include "core/explain/working.h"
 #include "store/files.h"
 
+#include <fmt/printf.h>
+
 namespace cli {
 
 struct Options {
@@ -18,6 +20,7 @@ struct Options {
     std::string log, name, subject;
     double room = 1e9;
     bool readTheRest = false;
+    bool force = false; ///< a file that is there may be overwritten, another project replaced
     // capture
     std::string source;
     std::vector<std::string> sourceArguments;
@@ -43,6 +46,15 @@ struct Look {
 /// Analyses of the runs, of one revision or one run only where an id is given.
 [[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {}, const std::string& run = {});
 void print(const store::Json& json);
+/// Text for standard output, control characters made visible; the same in every locale.
+void put(const std::string& text);
+template <class... Arguments> void say(const char* format, const Arguments&... arguments) { put(fmt::sprintf(format, arguments...)); }
+/// A note on standard error.
+void note(const std::string& text);
+/// Whether all that was said arrived: a full disk behind standard output is an error like any other.
+[[nodiscard]] int finished(int code);
+/// How a file of ours is written here.
+[[nodiscard]] inline store::Overwrite overwrite(const Options& options) { return options.force ? store::Overwrite::Replace : store::Overwrite::Refuse; }
 
 int fit(const Options& options);
 int air(const Options& options);

@@ -1,12 +1,34 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
+#include "core/base/text.h"
+
+#include <cerrno>
 #include <cstdio>
+#include <cstring>
 
 namespace cli {
 
+void note(const std::string& text) {
+    const std::string line = "mini-draft-cli: " + core::printable(text) + "\n";
+    std::fwrite(line.data(), 1, line.size(), stderr);
+}
+
 int badInput(const core::Problem& problem) {
-    std::fprintf(stderr, "mini-draft-cli: %s\n", problem.text().c_str());
+    note(problem.text());
+    return ExitBadInput;
+}
+
+void put(const std::string& text) {
+    const std::string clean = core::printable(text);
+    std::fwrite(clean.data(), 1, clean.size(), stdout);
+}
+
+int finished(int code) {
+    errno = 0;
+    if (std::fflush(stdout) == 0 && !std::ferror(stdout))
+        return code;
+    note(std::string("standard output cannot be written: ") + std::strerror(errno ? errno : ENOSPC) + " (make room where it goes to)");
     return ExitBadInput;
 }
 
@@ -15,7 +37,7 @@ core::Result<core::Project> load(const Options& options) {
     if (!loaded)
         return tl::make_unexpected(loaded.error());
     for (const core::Problem& warning : loaded->warnings)
-        std::fprintf(stderr, "mini-draft-cli: note: %s\n", warning.text().c_str());
+        note("note: " + warning.text());
     return std::move(loaded->project);
 }
 
@@ -60,6 +82,6 @@ core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::
     return analyses;
 }
 
-void print(const store::Json& json) { std::printf("%s\n", json.dump(2, ' ', false, store::Json::error_handler_t::replace).c_str()); }
+void print(const store::Json& json) { put(json.dump(2, ' ', false, store::Json::error_handler_t::replace) + "\n"); }
 
 } // namespace cli

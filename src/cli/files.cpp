@@ -2,25 +2,24 @@
 #include "cli/commands.h"
 
 #include "store/csv.h"
+#include "store/csv_fields.h"
+#include "store/log_about.h"
+#include "store/run_files.h"
 
 #include <QFileInfo>
 
-#include <cstdio>
-
 namespace cli {
-namespace {
-
-/// Writes the project back to where it came from, in the same form.
-core::Result<void> saveBack(const core::Project& project, const std::string& path) {
-    QString target = QString::fromStdString(path);
-    if (target.endsWith(QLatin1String("project.json")))
-        target = QFileInfo(target).absolutePath();
-    return store::saveProject(project, target);
-}
-
-} // namespace
 
 int importLog(const Options& options) {
+    // Locked before it is read: what another writer adds in between would be lost with this save.
+    const QString path = QString::fromStdString(options.project);
+    std::unique_ptr<store::ProjectLock> lock;
+    if (QFileInfo::exists(path)) {
+        auto taken = store::ProjectLock::take(path, "mini-draft-cli", 30'000);
+        if (!taken)
+            return badInput(taken.error());
+        lock = std::move(*taken);
+    }
     auto project = load(options);
     if (!project)
         return badInput(project.error());
@@ -29,9 +28,10 @@ int importLog(const Options& options) {
         return badInput(revision.error());
     if (!options.load.empty() && !project->load(options.load))
         return badInput({"--load", "load \"" + options.load + "\" is not there", "one of the project's loads"});
-    auto text = store::readFile(options.log);
-    if (!text)
-        return badInput(text.error());
+    const auto bytes = store::readFile(options.log);
+    if (!bytes)
+        return badInput(bytes.error());
+    const auto text = std::make_unique<std::string>(store::decodeText(*bytes));
     const auto format = store::recogniseCsv(*text, options.log);
     if (!format)
         return badInput(format.error());
@@ -39,6 +39,8 @@ int importLog(const Options& options) {
     if (!samples)
         return badInput(samples.error());
     store::nameSubjects(*project, *revision, *samples);
+    if (const auto declared = store::readLogAbout(options.log))
+        store::applyAbout(*declared, *samples);
     core::Run run{.id = options.name.empty() ? QFileInfo(QString::fromStdString(options.log)).completeBaseName().toStdString() : options.name,
                   .revision = *revision, .load = options.load.empty() ? project->brief.load : options.load, .source = "file"};
     run.name = run.id;
@@ -47,16 +49,17 @@ int importLog(const Options& options) {
     if (project->run(run.id))
         return badInput({"--name", "a run \"" + run.id + "\" is there already", "another name"});
     const std::size_t rows = samples->timeS.size(), columns = samples->channels.size();
+    run.original = store::originalFrom(QFileInfo(QString::fromStdString(options.log)).fileName().toStdString(), *bytes, *samples);
     run.samples = std::make_shared<core::Samples>(std::move(*samples));
     project->runs.push_back(std::move(run));
     if (auto wrong = core::validate(*project); !wrong.empty())
         return badInput(wrong.front());
-    if (const auto done = saveBack(*project, options.project); !done)
+    if (const auto done = store::saveProject(*project, path, {.lock = lock.get(), .openedFrom = path}); !done)
         return badInput(done.error());
     if (options.json)
         print({{"run", project->runs.back().id}, {"rows", rows}, {"channels", columns}, {"revision", *revision}});
     else
-        std::printf("run %s: %zu rows, %zu channels, revision %s\n", project->runs.back().id.c_str(), rows, columns, revision->c_str());
+        say("run %s: %zu rows, %zu channels, revision %s\n", project->runs.back().id.c_str(), rows, columns, revision->c_str());
     return ExitFine;
 }
 
@@ -64,12 +67,12 @@ int exportFolder(const Options& options) {
     const auto project = load(options);
     if (!project)
         return badInput(project.error());
-    if (const auto done = store::saveProject(*project, QString::fromStdString(options.output)); !done)
+    if (const auto done = store::saveProject(*project, QString::fromStdString(options.output), {.foreign = options.force ? store::Foreign::Replace : store::Foreign::Refuse}); !done)
         return badInput(done.error());
     if (options.json)
         print({{"written", options.output}, {"revisions", project->revisions.size()}, {"runs", project->runs.size()}});
     else
-        std::printf("%s\n", options.output.c_str());
+        say("%s\n", options.output.c_str());
     return ExitFine;
 }
 

@@ -5,8 +5,6 @@
 #include "core/explain/fit_words.h"
 
 #include <cmath>
-#include <cstdio>
-
 namespace cli {
 namespace {
 
@@ -156,21 +154,21 @@ int fit(const Options& options) {
                {"power", {{"draw_w", e.power.drawW}, {"supply_w", e.power.supplyW}, {"share", e.power.share}, {"wall_w", e.power.wallW}}}});
         return blocked ? ExitNotMet : ExitFine;
     }
-    std::printf("%s: %.2f L, %zu gaps, parts draw %.0f W of %.0f W\n", revision.c_str(), e.fit.volumeL, e.fit.gaps.size(), e.power.drawW, e.power.supplyW);
+    say("%s: %.2f L, %zu gaps, parts draw %.0f W of %.0f W\n", revision.c_str(), e.fit.volumeL, e.fit.gaps.size(), e.power.drawW, e.power.supplyW);
     for (const auto& gap : e.fit.gaps)
-        std::printf("  %-7s %s to %s: %s ±%s mm, needs %s, %s at worst\n", std::string(core::fit::gapStateWord(gap.state)).c_str(), gap.between[0].text.c_str(), gap.between[1].text.c_str(),
+        say("  %-7s %s to %s: %s ±%s mm, needs %s, %s at worst\n", std::string(core::fit::gapStateWord(gap.state)).c_str(), gap.between[0].text.c_str(), gap.between[1].text.c_str(),
                     core::fixed(gap.nominal.mm(), 1).c_str(), core::fixed(gap.worstBandMm, 1).c_str(), core::fixed(gap.requiredMm, 1).c_str(), core::withSign(gap.marginMm(), 1).c_str());
     for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
-        std::printf("  going in: %s\n", i.text.c_str());
+        say("  going in: %s\n", i.text.c_str());
     for (const auto& gap : e.fit.gaps)
         if (gap.isShort())
             for (const auto& mend : core::advise::whatToChange((*looked)->project, e, gap, options.load))
                 if (mend.mends)
-                    std::printf("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(), core::explain::textOf(mend, show).c_str());
+                    say("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(), core::explain::textOf(mend, show).c_str());
     for (const auto& next : core::fit::measureNext(e.fit))
-        std::printf("  measure next: %s\n", core::explain::textOf(next, show).c_str());
+        say("  measure next: %s\n", core::explain::textOf(next, show).c_str());
     for (const auto& f : findings)
-        std::printf("  %s: %s\n", f["severity"].get<std::string>().c_str(), f["text"].get<std::string>().c_str());
+        say("  %s: %s\n", f["severity"].get<std::string>().c_str(), f["text"].get<std::string>().c_str());
     return blocked ? ExitNotMet : ExitFine;
 }
 

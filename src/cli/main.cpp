@@ -4,10 +4,11 @@
 #include <CLI/CLI.hpp>
 #include <QCoreApplication>
 
-#include <cstdio>
+#include <clocale>
 
 int main(int argc, char** argv) {
     QCoreApplication app(argc, argv);
+    std::setlocale(LC_NUMERIC, "C"); // options are read with a point everywhere
     cli::Options o;
     CLI::App cli("Fit, air, bench and verdict of a compact computer, without a screen.\nExit: 0 fine, 1 blockers or targets missed, 2 bad input.", "mini-draft-cli");
     cli.set_version_flag("--version", "mini-draft-cli 0.1.0");
@@ -31,26 +32,33 @@ int main(int argc, char** argv) {
     withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air)))->add_option("--load", o.load, "load of the project");
     withRevision(withProject(add("bench", "settled values of logged runs", cli::bench)))->add_option("--run", o.run, "one run");
     withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict)));
-    withRevision(withProject(add("report", "one self-contained HTML page", cli::report)))->add_option("-o,--output", o.output, "file to write");
+    const auto withForce = [&](CLI::App* sub, const char* help) { sub->add_flag("--force", o.force, help); };
+    auto* report = withRevision(withProject(add("report", "one self-contained HTML page", cli::report)));
+    report->add_option("-o,--output", o.output, "file to write");
+    withForce(report, "overwrite a file that is there");
     auto* import = withRevision(withProject(add("import", "attach a CSV log to a revision", cli::importLog)));
     import->add_option("log", o.log, "CSV log")->required();
     import->add_option("--name", o.name, "id of the run (default: the file's name)");
     import->add_option("--load", o.load, "load of the project (default: that of the brief)");
     import->add_option("--room", o.room, "room temperature in °C, when it was not logged");
     import->add_flag("--read-the-rest", o.readTheRest, "take fields that are not numbers as missing");
-    withProject(add("export", "write an interchange folder, or a .minidraft file", cli::exportFolder))->add_option("-o,--output", o.output, "folder or file to write")->required();
+    auto* exporting = withProject(add("export", "write an interchange folder, or a .minidraft file", cli::exportFolder));
+    exporting->add_option("-o,--output", o.output, "folder or file to write")->required();
+    withForce(exporting, "replace another project that stands there");
     auto* sections = withRevision(withProject(add("sections", "front, side and top section as DXF or SVG, at 1:1", cli::sections)));
     sections->add_option("-o,--output", o.output, "file to write, .dxf or .svg")->required();
+    withForce(sections, "overwrite a file that is there");
     sections->add_flag("--fit-page", o.fitPage, "fitted to A4 instead of true size");
     auto* capture = add("capture", "log live readings to a CSV file", cli::capture);
     capture->add_option("-o,--output", o.output, "CSV file to write")->required();
+    withForce(capture, "overwrite a file that is there");
     capture->add_option("--seconds", o.seconds, "stop after so many seconds of readings");
     capture->add_option("source", o.source, "program that writes the line protocol, or socket:NAME")->required();
     capture->add_option("arguments", o.sourceArguments, "arguments of that program, after --");
     try {
         cli.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
-        return cli.exit(e) == 0 ? ExitFine : ExitBadInput;
+        return cli::finished(cli.exit(e) == 0 ? ExitFine : ExitBadInput);
     }
-    return command(o);
+    return cli::finished(command(o));
 }

@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
+#include "core/base/text.h"
 #include "report/html_report.h"
-
-#include <cstdio>
 
 namespace cli {
 namespace {
@@ -57,9 +56,9 @@ int verdict(const Options& options) {
         revisions.push_back(verdictJson(v));
         if (options.json)
             continue;
-        std::printf("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers, v.validated ? ", validated" : "");
+        say("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers, v.validated ? ", validated" : "");
         for (const auto& t : v.targets)
-            std::printf("  %-8s %-26s %s\n", std::string(core::markWord(t.state)).c_str(), t.name.c_str(),
+            say("  %-8s %-26s %s\n", std::string(core::markWord(t.state)).c_str(), t.name.c_str(),
                         t.basis == core::verdict::Basis::Missing ? ("missing: " + t.why).c_str()
                                                                  : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " + std::string(core::verdict::basisWord(t.basis))).c_str());
     }
@@ -78,13 +77,13 @@ int report(const Options& options) {
     const auto evaluations = evaluateAll(*project);
     const auto analyses = analyseRuns(*project);
     const std::string page = report::html(*project, evaluations, analyses, *revision, core::Show({.currency = project->currency}));
-    const QString path = options.output.empty() ? QString::fromStdString(*revision + ".html") : QString::fromStdString(options.output);
-    if (const auto done = store::writeWhole(path, QByteArray::fromStdString(page)); !done)
+    const QString path = options.output.empty() ? QString::fromStdString(core::fileNameFrom(*revision) + ".html") : QString::fromStdString(options.output);
+    if (const auto done = store::writeWhole(path, QByteArray::fromStdString(page), overwrite(options)); !done)
         return badInput(done.error());
     if (options.json)
         print({{"file", path.toStdString()}, {"bytes", page.size()}, {"revision", *revision}});
     else
-        std::printf("%s\n", path.toStdString().c_str());
+        say("%s\n", path.toStdString().c_str());
     return ExitFine;
 }
 

@@ -3,48 +3,90 @@
 
 #include "store/csv.h"
 
-#include <QDateTime>
+#include <QElapsedTimer>
+#include <QFile>
+#include <QFileInfo>
 
+#include <cerrno>
+#include <chrono>
+#include <cmath>
+#include <fcntl.h>
 #include <unistd.h>
 
 namespace devices {
+namespace {
+long long nowMs() { return std::chrono::duration_cast<std::chrono::milliseconds>(std::chrono::steady_clock::now().time_since_epoch()).count(); }
+}
 
-core::Result<void> CaptureFile::open(const QString& path, const std::vector<core::Channel>& channels) {
-    m_file.setFileName(path);
-    if (!m_file.open(QIODevice::WriteOnly | QIODevice::Truncate))
-        return core::problem(path.toStdString(), "cannot be written: " + m_file.errorString().toStdString(), "check the folder and the space left");
+CaptureFile::~CaptureFile() { (void)close(); }
+
+core::Result<void> CaptureFile::open(const QString& path, const store::LogAbout& about, store::Overwrite overwrite) {
+    (void)close();
+    m_path = path;
+    const int flags = O_WRONLY | O_CREAT | O_CLOEXEC | (overwrite == store::Overwrite::Refuse ? O_EXCL : O_TRUNC);
+    m_fd = ::open(QFile::encodeName(path).constData(), flags, 0666);
+    if (m_fd < 0 && errno == EEXIST)
+        return core::problem(path.toStdString(), "is there already and was not overwritten", "another name, or say that it may be overwritten");
+    if (m_fd < 0)
+        return tl::make_unexpected(store::cannotWrite(path, errno));
+    m_whole = 0;
+    m_columns = about.channels.size();
     core::Samples head;
-    for (core::Channel c : channels) {
-        c.values.clear();
-        head.channels.push_back(std::move(c));
+    for (const core::Channel& c : about.channels)
+        head.channels.push_back({.name = c.name});
+    auto done = write(store::writeCsv(head));
+    if (done && QFileInfo(path).isFile())
+        done = store::writeLogAbout(path, about);
+    if (!done) {
+        ::close(std::exchange(m_fd, -1));
+        if (QFileInfo(path).isFile())
+            QFile::remove(path);
     }
-    m_file.write(QByteArray::fromStdString(store::writeCsv(head)));
-    m_file.flush();
+    return done;
+}
+
+core::Result<void> CaptureFile::write(const std::string& text) {
+    std::size_t at = 0;
+    int error = 0;
+    while (at < text.size() && error == 0) {
+        const ssize_t n = ::write(m_fd, text.data() + at, text.size() - at);
+        if (n > 0)
+            at += static_cast<std::size_t>(n);
+        else if (n == 0 || errno != EINTR)
+            error = n == 0 ? ENOSPC : errno;
+    }
+    if (error != 0) {
+        (void)!::ftruncate(m_fd, m_whole); // a number cut in two would be read as another number
+        return tl::make_unexpected(store::cannotWrite(m_path, error));
+    }
+    m_whole += static_cast<long long>(text.size());
     return {};
 }
 
 core::Result<void> CaptureFile::add(double timeS, const std::vector<double>& values) {
     core::Samples row{{timeS}, {}};
-    for (const double v : values)
-        row.channels.push_back({.name = "x", .values = {v}});
-    std::string text = store::writeCsv(row);
-    text.erase(0, text.find('\n') + 1);
-    if (m_file.write(text.data(), static_cast<qint64>(text.size())) < 0 || !m_file.flush())
-        return core::problem(m_file.fileName().toStdString(), "cannot be written: " + m_file.errorString().toStdString(), "make room on the disk");
-    const qint64 now = QDateTime::currentMSecsSinceEpoch();
-    if (now - m_lastSync >= 1000) {
-        ::fsync(m_file.handle());
-        m_lastSync = now;
+    for (std::size_t i = 0; i < m_columns; ++i)
+        row.channels.push_back({.values = {i < values.size() ? values[i] : std::nan("")}});
+    std::string text;
+    store::appendCsvRow(text, row, 0);
+    if (auto done = write(text); !done)
+        return done;
+    if (const long long now = nowMs(); now - m_lastSyncMs >= 1000) {
+        m_lastSyncMs = now;
+        if (::fsync(m_fd) != 0 && errno != EINVAL && errno != EROFS)
+            return tl::make_unexpected(store::cannotWrite(m_path, errno));
     }
     return {};
 }
 
-void CaptureFile::close() {
-    if (!m_file.isOpen())
-        return;
-    m_file.flush();
-    ::fsync(m_file.handle());
-    m_file.close();
+core::Result<void> CaptureFile::close() {
+    if (m_fd < 0)
+        return {};
+    const int error = ::fsync(m_fd) == 0 || errno == EINVAL || errno == EROFS ? 0 : errno;
+    const int closed = ::close(std::exchange(m_fd, -1)) == 0 ? 0 : errno;
+    if (error != 0 || closed != 0)
+        return tl::make_unexpected(store::cannotWrite(m_path, error ? error : closed));
+    return {};
 }
 
 } // namespace devices

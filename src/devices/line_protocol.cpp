@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "devices/line_protocol.h"
 
+#include "core/base/text.h"
+#include "store/csv_fields.h"
+
 #include <charconv>
 #include <cmath>
 
@@ -37,7 +40,10 @@ std::string_view orEmpty(std::string_view word) { return word == "-" ? std::stri
 
 } // namespace
 
-core::Result<Line> parseLine(std::string_view text) {
+core::Result<Line> parseLine(std::string_view bytes) {
+    // Names and notes go to screens, terminals and files: UTF-8, without control characters.
+    const std::string clean = core::printable(store::decodeText(std::string(bytes)));
+    const std::string_view text = clean;
     const auto w = words(text);
     if (w.empty() || w[0].size() != 1)
         return wrong(text, "M, C, D, N or E first");

@@ -23,7 +23,7 @@ struct EndLine { std::string text; };
 using Line = std::variant<Hello, ChannelLine, DataLine, NoteLine, EndLine>;
 
 /// One line without its newline. Errors name what was expected.
-[[nodiscard]] core::Result<Line> parseLine(std::string_view text);
+[[nodiscard]] core::Result<Line> parseLine(std::string_view bytes);
 
 [[nodiscard]] std::string helloText(const std::string& name);
 [[nodiscard]] std::string channelText(const core::Channel& channel);

@@ -4,6 +4,7 @@
 
 #include <QObject>
 #include <QString>
+#include <QTimer>
 
 #include <memory>
 
@@ -24,6 +25,7 @@ public:
     [[nodiscard]] const QString& name() const { return m_name; }
 
 Q_SIGNALS:
+    /// Once, before the first reading: the channels are what they are from then on.
     void channelsKnown();
     void reading(double timeS, const std::vector<double>& values);
     void note(const QString& text);
@@ -45,9 +47,16 @@ public:
     void start() override;
     void stop() override;
 
+    /// How long a source may say nothing before that is noted; for tests.
+    void setPatience(int milliseconds) { m_patienceMs = milliseconds; }
+
 private:
     LineSource();
     void readLines();
+    void take(const QByteArray& line);
+    void announce(const core::Channel& channel);
+    void warn(const QString& text);
+    void waitForReading();
     void finish(const QString& reason);
 
     QString m_program, m_socketName;
@@ -55,7 +64,10 @@ private:
     std::unique_ptr<QProcess> m_process;
     std::unique_ptr<QLocalSocket> m_socket;
     QIODevice* m_device = nullptr;
-    bool m_announced = false, m_ended = false;
+    QTimer m_silence;
+    int m_patienceMs = 10'000;
+    int m_notes = 0;
+    bool m_announced = false, m_ended = false, m_wrongCount = false;
 };
 
 } // namespace devices

@@ -1,20 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "report/drawing_export.h"
 
+#include "core/base/text.h"
 #include "report/escape.h"
 
 #include <algorithm>
-#include <cstdio>
 #include <set>
 
 namespace report {
 namespace {
 
-std::string number(double value) {
-    char text[32];
-    std::snprintf(text, sizeof text, "%.4f", value);
-    return text;
-}
+std::string number(double value) { return core::plainFixed(value, 4); }
 
 /// R12 knows no Unicode; what is beyond ASCII becomes \U+ and its code, which later readers show.
 std::string dxfText(const std::string& utf8) {
@@ -28,9 +24,10 @@ std::string dxfText(const std::string& utf8) {
         if (more == 0 && c >= 0x20)
             out += static_cast<char>(c);
         else if (more > 0) {
-            char text[16];
-            std::snprintf(text, sizeof text, "\\U+%04X", code);
-            out += text;
+            constexpr const char* hexadecimal = "0123456789ABCDEF";
+            out += "\\U+";
+            for (int shift = code > 0xFFFF ? 20 : 12; shift >= 0; shift -= 4)
+                out += hexadecimal[(code >> shift) & 0xFU];
         }
         i += static_cast<std::size_t>(more) + 1;
     }

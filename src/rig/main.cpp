@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/text.h"
 #include "devices/line_protocol.h"
 #include "rig/player.h"
 #include "store/files.h"
@@ -9,8 +10,9 @@
 #include <QLocalSocket>
 #include <QTimer>
 
+#include <cerrno>
+#include <clocale>
 #include <cstdio>
-#include <fstream>
 
 namespace {
 
@@ -22,15 +24,15 @@ struct Options {
 };
 
 int fail(const core::Problem& p) {
-    std::fprintf(stderr, "mini-draft-rig: %s\n", p.text().c_str());
+    std::fprintf(stderr, "mini-draft-rig: %s\n", core::printable(p.text()).c_str());
     return 2;
 }
 
-void writeTruth(const std::string& file, const rig::Player& player) {
+core::Result<void> writeTruth(const std::string& file, const rig::Player& player) {
     nlohmann::ordered_json json;
     for (const auto& [name, value] : player.truth())
         json["settled"][name] = value;
-    std::ofstream(file) << json.dump(1) << "\n";
+    return store::writeWhole(QString::fromStdString(file), QByteArray::fromStdString(json.dump(1) + "\n"));
 }
 
 /// Sends rows at the wanted speed; speed 0 sends as fast as they are taken.
@@ -51,7 +53,11 @@ private:
             m_device->write(full.data(), static_cast<qint64>(full.size()));
         } else {
             std::fputs(full.c_str(), stdout);
-            std::fflush(stdout);
+            if (std::fflush(stdout) != 0 || std::ferror(stdout)) {
+                const int error = errno;
+                QCoreApplication::exit(fail(store::cannotWrite(QStringLiteral("standard output"), error ? error : ENOSPC)));
+                m_timer.stop();
+            }
         }
     }
     void tick() {
@@ -92,7 +98,10 @@ core::Result<rig::Script> scriptOf(const Options& o, const core::Project& projec
         const auto at = text.find('@'), equals = text.find('=');
         if (at == std::string::npos || equals == std::string::npos || equals < at)
             return core::problem("--fan-step \"" + text + "\"", "is not understood", "mount@seconds=share, e.g. side-a@600=0.5");
-        script.fanSteps.push_back({text.substr(0, at), std::atof(text.substr(at + 1).c_str()), std::atof(text.substr(equals + 1).c_str())});
+        const auto second = core::numberFrom(std::string_view(text).substr(at + 1, equals - at - 1)), share = core::numberFrom(std::string_view(text).substr(equals + 1));
+        if (!second || !share)
+            return core::problem("--fan-step \"" + text + "\"", "is not understood", "mount@seconds=share, e.g. side-a@600=0.5");
+        script.fanSteps.push_back({text.substr(0, at), *second, *share});
     }
     return script;
 }
@@ -101,6 +110,7 @@ core::Result<rig::Script> scriptOf(const Options& o, const core::Project& projec
 
 int main(int argc, char** argv) {
     QCoreApplication app(argc, argv);
+    std::setlocale(LC_NUMERIC, "C"); // options are read with a point everywhere
     Options o;
     CLI::App cli("Plays a build through time as a bench would log it. A stand-in for real sensors; docs/protocol.md describes the lines.", "mini-draft-rig");
     cli.add_option("project", o.project, "project file or interchange folder")->required();
@@ -135,7 +145,8 @@ int main(int argc, char** argv) {
         return fail(script.error());
     rig::Player player(*build, *script);
     if (!o.truthFile.empty())
-        writeTruth(o.truthFile, player);
+        if (const auto written = writeTruth(o.truthFile, player); !written)
+            return fail(written.error());
     if (o.socket.empty()) {
         Sender sender(player, nullptr, o.speed);
         return app.exec();

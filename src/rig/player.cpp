@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rig/player.h"
 
-#include <charconv>
+#include "core/base/text.h"
 
 namespace rig {
 namespace {
@@ -13,7 +13,7 @@ core::air::Drive driveOf(const Script& s, double second) {
 std::string shortName(const std::string& mount) {
     std::string name;
     for (const char c : mount)
-        name += std::isalnum(static_cast<unsigned char>(c)) ? c : '_';
+        name += core::isAsciiAlnum(c) ? c : '_';
     return name;
 }
 
@@ -37,7 +37,11 @@ core::Result<Fault> parseFault(std::string_view text) {
         rest = rest.substr(0, colon);
     }
     const auto plus = rest.find('+');
-    const auto number = [](std::string_view s, double& v) { return std::from_chars(s.data(), s.data() + s.size(), v).ec == std::errc{}; };
+    const auto number = [](std::string_view s, double& v) {
+        const auto found = core::numberFrom(s);
+        v = found.value_or(0);
+        return found.has_value();
+    };
     if (!number(rest.substr(0, plus), f.fromS) || (plus != std::string_view::npos && !number(rest.substr(plus + 1), f.lengthS)))
         return wrong();
     if (f.kind == FaultKind::Spike && plus == std::string_view::npos)

@@ -25,29 +25,39 @@ struct CsvFormat {
     char decimal = '.';
     bool header = true;
     TimeFormat time = TimeFormat::Seconds;
+    bool mayBeEmpty = false; ///< a log without rows is one
     std::vector<CsvColumn> columns;
 };
+constexpr std::size_t mostColumns = 1000;
+/// What the first line of a log starts with that this program wrote.
+constexpr const char* canonicalHead = "time_s";
 
 /// What to do with a field that holds text where a number is expected.
 enum class BadField { Refuse, ReadTheRest };
+/// A project may hold a run without rows; a log that somebody reads in has some.
+enum class NoRows { Refuse, Allow };
 
 /// Recognises separator, decimal sign, header, units and columns from the first lines.
 /// Where no column looks like time, none is marked: readCsv() refuses such a format, a dialog lets the user choose.
-/// Errors: empty file, no text, a first line longer than 1 MB.
-[[nodiscard]] core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName);
+/// @p text is UTF-8 (decodeText). Errors: empty file, no text, a first line longer than 1 MB, a quote that is not closed.
+[[nodiscard]] core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName, NoRows noRows = NoRows::Refuse);
 
 /// Reads a log; times become seconds from the first row. Errors name file, line and column; no column of time is one.
 /// @p progress gets 0..1 and returns false to stop (the result is then an error "stopped").
 [[nodiscard]] core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& format, const std::string& fileName,
                                                   BadField bad = BadField::Refuse, const std::function<bool(double)>& progress = {});
 
-/// One row a reading, "time_s" first, shortest digits that read back the same; nan is an empty field.
+/// RFC 4180: one row a reading, "time_s" first, shortest digits that read back the same; nan is an empty field.
 [[nodiscard]] std::string writeCsv(const core::Samples& samples);
+/// One row of it, with its line end.
+void appendCsvRow(std::string& out, const core::Samples& samples, std::size_t row);
 
 /// Kind and unit guessed from a header such as "cpu_c", "Fan [rpm]", "CPU Temp (°F)".
 [[nodiscard]] CsvColumn columnFromHeader(std::string_view header);
 
-/// A mapped file, or its bytes; errors name the file.
-[[nodiscard]] core::Result<std::string> readFile(const std::string& path);
+/// The bytes of an ordinary file. Errors name the file: not there, a folder, a pipe, larger than @p most bytes.
+[[nodiscard]] core::Result<std::string> readFile(const std::string& path, std::size_t most = 2'000'000'000);
+/// The text of a log as UTF-8, whatever it was written in.
+[[nodiscard]] core::Result<std::string> readLogText(const std::string& path);
 
 } // namespace store

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/csv_fields.h"
 
+#include <algorithm>
+#include <array>
 #include <charconv>
 #include <chrono>
 #include <cstring>
@@ -30,22 +32,163 @@ bool digits(std::string_view s, std::size_t at, std::size_t n, int& value) {
 
 } // namespace
 
-std::vector<std::string_view> splitFields(std::string_view line, char separator) {
-    std::vector<std::string_view> fields;
-    std::size_t start = 0;
-    bool quoted = false;
-    for (std::size_t i = 0; i <= line.size(); ++i) {
-        if (i < line.size() && line[i] == '"')
-            quoted = !quoted;
-        if (i < line.size() && (line[i] != separator || quoted))
-            continue;
-        std::string_view field = trim(line.substr(start, i - start));
-        if (field.size() >= 2 && field.front() == '"' && field.back() == '"')
-            field = field.substr(1, field.size() - 2);
-        fields.push_back(field);
-        start = i + 1;
+CsvRecord readRecord(std::string_view text, std::size_t at, char separator) {
+    CsvRecord record;
+    const std::size_t limit = std::min(text.size(), at + longestRecord);
+    const auto blank = [&](std::size_t i) { return (text[i] == ' ' || text[i] == '\t') && text[i] != separator; };
+    while (true) {
+        std::size_t i = at;
+        while (i < text.size() && blank(i))
+            ++i;
+        std::string field;
+        bool quoted = i < text.size() && text[i] == '"';
+        if (quoted) {
+            std::size_t k = i + 1;
+            for (; k < limit && (text[k] != '"' || (k + 1 < limit && text[k + 1] == '"')); ++k) {
+                field += text[k];
+                record.lines += text[k] == '\n' ? 1 : 0;
+                if (text[k] == '"')
+                    ++k;
+            }
+            record.closed = record.closed && k < limit;
+            at = std::min(k + 1, text.size());
+        }
+        const std::size_t from = at;
+        while (at < text.size() && text[at] != separator && text[at] != '\n')
+            ++at;
+        field += quoted ? std::string_view{} : trim(text.substr(from, at - from)); // what follows a closing quote is no part of it
+        record.fields.push_back(std::move(field));
+        if (at >= text.size() || text[at] == '\n') {
+            record.end = std::min(at + 1, text.size());
+            return record;
+        }
+        ++at;
     }
-    return fields;
+}
+
+std::vector<std::string> splitFields(std::string_view line, char separator) { return readRecord(line, 0, separator).fields; }
+
+namespace {
+/// Nothing, or the marks "'" and then a letter at which a spreadsheet starts to compute.
+bool isFormula(std::string_view text) {
+    const auto at = text.find_first_not_of('\'');
+    return at != std::string_view::npos && std::string_view("=+-@\t\r").find(text[at]) != std::string_view::npos;
+}
+} // namespace
+
+std::string csvHeading(std::string_view name) {
+    const std::string safe = (isFormula(name) ? "'" : "") + std::string(name);
+    const bool plain = safe.find_first_of("\",;|\t\r\n") == std::string::npos && !safe.empty() && safe.front() != ' ' && safe.back() != ' ';
+    if (plain)
+        return safe;
+    std::string out = "\"";
+    for (const char c : safe) {
+        if (c == '"')
+            out += '"';
+        out += c;
+    }
+    return out + "\"";
+}
+
+std::string headingFrom(std::string_view field) { return std::string(field.starts_with('\'') && isFormula(field) ? field.substr(1) : field); }
+
+namespace {
+
+void appendUtf8(std::string& out, char32_t c) {
+    if (c < 0x80) {
+        out += static_cast<char>(c);
+    } else if (c < 0x800) {
+        out += static_cast<char>(0xC0 | (c >> 6));
+        out += static_cast<char>(0x80 | (c & 0x3F));
+    } else if (c < 0x10000) {
+        out += static_cast<char>(0xE0 | (c >> 12));
+        out += static_cast<char>(0x80 | ((c >> 6) & 0x3F));
+        out += static_cast<char>(0x80 | (c & 0x3F));
+    } else {
+        out += static_cast<char>(0xF0 | (c >> 18));
+        out += static_cast<char>(0x80 | ((c >> 12) & 0x3F));
+        out += static_cast<char>(0x80 | ((c >> 6) & 0x3F));
+        out += static_cast<char>(0x80 | (c & 0x3F));
+    }
+}
+
+std::string fromUtf16(std::string_view bytes, bool big) {
+    std::string out;
+    out.reserve(bytes.size());
+    const auto unit = [&](std::size_t i) {
+        const auto a = static_cast<unsigned char>(bytes[i]), b = static_cast<unsigned char>(bytes[i + 1]);
+        return static_cast<char32_t>(big ? a << 8 | b : b << 8 | a);
+    };
+    for (std::size_t i = 0; i + 1 < bytes.size(); i += 2) {
+        char32_t c = unit(i);
+        const bool high = c >= 0xD800 && c < 0xDC00;
+        if (high && i + 3 < bytes.size() && unit(i + 2) >= 0xDC00 && unit(i + 2) < 0xE000) {
+            c = 0x10000 + ((c - 0xD800) << 10) + (unit(i + 2) - 0xDC00);
+            i += 2;
+        } else if (c >= 0xD800 && c < 0xE000) {
+            c = 0xFFFD; // half of a pair
+        }
+        appendUtf8(out, c);
+    }
+    return out;
+}
+
+/// Length of the valid UTF-8 sequence at @p i, 0 when there is none.
+std::size_t sequence(std::string_view s, std::size_t i) {
+    const auto c = static_cast<unsigned char>(s[i]);
+    const std::size_t n = c < 0x80 ? 1 : c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
+    if (n == 0 || i + n > s.size())
+        return 0;
+    for (std::size_t k = 1; k < n; ++k)
+        if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80)
+            return 0;
+    const auto second = n > 1 ? static_cast<unsigned char>(s[i + 1]) : 0;
+    const bool wrong = (c == 0xE0 && second < 0xA0) || (c == 0xED && second > 0x9F) || (c == 0xF0 && second < 0x90) || (c == 0xF4 && second > 0x8F);
+    return wrong ? 0 : n;
+}
+
+bool isUtf8(std::string_view s) {
+    for (std::size_t i = 0; i < s.size();) {
+        const std::size_t n = sequence(s, i);
+        if (n == 0)
+            return false;
+        i += n;
+    }
+    return true;
+}
+
+/// Windows-1252: Latin-1 with letters where Latin-1 has control characters. Source: unicode.org, mapping table CP1252 (from memory).
+std::string fromLatin1(std::string_view bytes) {
+    static constexpr std::array<char16_t, 32> upper{0x20AC, 0x81, 0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021, 0x02C6, 0x2030, 0x0160, 0x2039, 0x0152, 0x8D, 0x017D, 0x8F,
+                                                    0x90, 0x2018, 0x2019, 0x201C, 0x201D, 0x2022, 0x2013, 0x2014, 0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0x9D, 0x017E, 0x0178};
+    std::string out;
+    out.reserve(bytes.size() + bytes.size() / 8);
+    for (const char b : bytes) {
+        const auto c = static_cast<unsigned char>(b);
+        appendUtf8(out, c >= 0x80 && c < 0xA0 ? upper[c - 0x80U] : c);
+    }
+    return out;
+}
+
+} // namespace
+
+std::string decodeText(std::string bytes) {
+    const std::string_view s = bytes;
+    if (s.starts_with("\xEF\xBB\xBF"))
+        return bytes.substr(3);
+    if (s.starts_with("\xFF\xFE"))
+        return fromUtf16(s.substr(2), false);
+    if (s.starts_with("\xFE\xFF"))
+        return fromUtf16(s.substr(2), true);
+    // Without a mark, text in Latin letters has its zeros on one side of each pair.
+    const std::string_view head = s.substr(0, 512);
+    std::size_t even = 0, odd = 0;
+    for (std::size_t i = 0; i < head.size(); ++i)
+        if (head[i] == '\0')
+            ++(i % 2 ? odd : even);
+    if (head.size() >= 4 && (odd > head.size() / 3 || even > head.size() / 3) && (odd == 0 || even == 0))
+        return fromUtf16(s, even > 0);
+    return isUtf8(s) ? bytes : fromLatin1(s);
 }
 
 bool parseNumber(std::string_view field, char decimal, double& value) {

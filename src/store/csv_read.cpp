@@ -8,6 +8,12 @@
 #include <cstdio>
 #include <memory>
 
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <sys/stat.h>
+#include <unistd.h>
+
 namespace store {
 namespace {
 
@@ -40,31 +46,41 @@ public:
     core::Result<core::Samples> run(const std::function<bool(double)>& progress) {
         if (std::none_of(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.isTime; }))
             return core::problem(m_file + ", line 1", "no column of time", "a column named \"time_s\", or choose one");
-        const auto rows = static_cast<std::size_t>(std::count(m_text.begin(), m_text.end(), '\n')) + 1;
-        m_samples.timeS.reserve(rows);
-        for (core::Channel& c : m_samples.channels)
-            c.values.reserve(rows);
-        std::size_t at = 0;
-        bool first = m_format.header;
+        if (m_format.columns.size() > mostColumns)
+            return core::problem(m_file + ", line 1", "has " + std::to_string(m_format.columns.size()) + " columns", "at most " + std::to_string(mostColumns));
+        std::size_t at = m_format.header ? readRecord(m_text, 0, m_format.separator).end : 0;
+        m_line = m_format.header ? readRecord(m_text, 0, m_format.separator).lines : 0;
+        // A short row counts as missing readings; a file of nothing else must not cost a thousand times its size.
+        const std::size_t mostValues = m_text.size() * 2 + 4'000'000;
         while (at < m_text.size()) {
-            const std::size_t end = std::min(m_text.find('\n', at), m_text.size());
+            std::size_t end = std::min(m_text.find('\n', at), m_text.size());
+            std::string_view line = m_text.substr(at, end - at);
             ++m_line;
-            if (first)
-                first = false;
-            else if (auto wrong = row(m_text.substr(at, end - at)))
+            if (line.find('"') != std::string_view::npos) {
+                const CsvRecord record = readRecord(m_text, at, m_format.separator);
+                if (!record.closed)
+                    return core::problem(m_file + ", line " + std::to_string(m_line), "a quote is opened and not closed", "a closing quote, or none");
+                if (auto wrong = row({}, &record.fields))
+                    return tl::make_unexpected(*wrong);
+                m_line += record.lines - 1;
+                end = record.end - (record.end < m_text.size() || m_text.ends_with('\n') ? 1 : 0);
+            } else if (auto wrong = row(line, nullptr)) {
                 return tl::make_unexpected(*wrong);
+            }
             at = end + 1;
+            if (m_samples.timeS.size() * m_format.columns.size() > mostValues)
+                return core::problem(m_file + ", line " + std::to_string(m_line), "nearly all fields are missing", "rows with as many fields as there are columns");
             if (progress && m_line % 20000 == 0 && !progress(static_cast<double>(at) / static_cast<double>(m_text.size())))
                 return core::problem(m_file, "stopped", "");
         }
-        if (m_samples.timeS.empty())
+        if (m_samples.timeS.empty() && !m_format.mayBeEmpty)
             return core::problem(m_file, "no row could be read", "rows of numbers below the header");
         finishTime();
         return std::move(m_samples);
     }
 
 private:
-    std::optional<core::Problem> row(std::string_view line);
+    std::optional<core::Problem> row(std::string_view line, const std::vector<std::string>* split);
     std::optional<core::Problem> wrong(std::size_t column, std::string_view field, const char* expected) {
         return core::Problem{m_file + ", line " + std::to_string(m_line) + ", column \"" + (column < m_format.columns.size() ? m_format.columns[column].header : std::to_string(column + 1)) + "\"",
                              "found \"" + std::string(field.substr(0, 40)) + "\"", expected};
@@ -80,15 +96,12 @@ private:
     std::size_t m_line = 0;
 };
 
-std::optional<core::Problem> CsvReader::row(std::string_view line) {
+/// A row as its line, or already cut into @p split where it has quotes.
+std::optional<core::Problem> CsvReader::row(std::string_view line, const std::vector<std::string>* split) {
     if (line.ends_with('\r'))
         line.remove_suffix(1);
-    if (line.find_first_not_of(" \t") == std::string_view::npos)
+    if (!split && line.find_first_not_of(" \t") == std::string_view::npos)
         return std::nullopt;
-    const bool quoted = line.find('"') != std::string_view::npos;
-    std::vector<std::string_view> split;
-    if (quoted)
-        split = splitFields(line, m_format.separator);
     const std::size_t columns = m_format.columns.size();
     const std::size_t before = m_samples.timeS.size();
     std::size_t at = 0, column = 0;
@@ -99,9 +112,9 @@ std::optional<core::Problem> CsvReader::row(std::string_view line) {
     };
     for (; column < columns; ++column) {
         std::string_view field;
-        if (quoted) {
-            if (column < split.size())
-                field = split[column];
+        if (split) {
+            if (column < split->size())
+                field = (*split)[column];
         } else if (at <= line.size()) {
             const std::size_t end = std::min(line.find(m_format.separator, at), line.size());
             field = line.substr(at, end - at);
@@ -151,16 +164,21 @@ void CsvReader::finishTime() {
             t[i] += add;
         }
     }
-    if (m_format.time == TimeFormat::Seconds)
+    if (m_format.time == TimeFormat::Seconds || t.empty())
         return;
     const double start = t.front();
     for (double& v : t)
         v -= start;
 }
 
+/// Nothing where there is no reading; the shortest digits that read back the same.
 void append(std::string& out, double v) {
-    if (!std::isfinite(v))
+    if (std::isnan(v))
         return;
+    if (std::isinf(v)) {
+        out += v > 0 ? "inf" : "-inf";
+        return;
+    }
     char buffer[32];
     out.append(buffer, std::to_chars(buffer, buffer + sizeof buffer, v).ptr);
 }
@@ -174,35 +192,50 @@ core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& form
 }
 
 std::string writeCsv(const core::Samples& samples) {
-    std::string out = "time_s";
+    std::string out = canonicalHead;
     for (const core::Channel& c : samples.channels)
-        out += "," + c.name;
+        out += "," + csvHeading(c.name);
     out += "\n";
-    for (std::size_t i = 0; i < samples.timeS.size(); ++i) {
-        append(out, samples.timeS[i]);
-        for (const core::Channel& c : samples.channels) {
-            out += ',';
-            append(out, c.values[i]);
-        }
-        out += '\n';
-    }
+    for (std::size_t i = 0; i < samples.timeS.size(); ++i)
+        appendCsvRow(out, samples, i);
     return out;
 }
 
-core::Result<std::string> readFile(const std::string& path) {
-    const std::unique_ptr<std::FILE, int (*)(std::FILE*)> file(std::fopen(path.c_str(), "rb"), &std::fclose);
-    if (!file)
-        return core::problem(path, "the file cannot be opened", "check that it is there and may be read");
-    std::string text;
-    std::fseek(file.get(), 0, SEEK_END);
-    const long size = std::ftell(file.get());
-    std::rewind(file.get());
-    if (size < 0 || size > 2'000'000'000L)
-        return core::problem(path, "the file is too large", "at most 2 GB");
-    text.resize(static_cast<std::size_t>(size));
+void appendCsvRow(std::string& out, const core::Samples& samples, std::size_t row) {
+    if (std::isnan(samples.timeS[row]))
+        out += "nan"; // an empty line would be no row at all
+    append(out, samples.timeS[row]);
+    for (const core::Channel& c : samples.channels) {
+        out += ',';
+        append(out, c.values[row]);
+    }
+    out += '\n';
+}
+
+core::Result<std::string> readFile(const std::string& path, std::size_t most) {
+    // Opened without waiting: a pipe or a device that never answers is refused, not read.
+    const int fd = ::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
+    if (fd < 0)
+        return core::problem(path, std::string("the file cannot be opened: ") + std::strerror(errno), "check that it is there and may be read");
+    const std::unique_ptr<std::FILE, int (*)(std::FILE*)> file(::fdopen(fd, "rb"), &std::fclose);
+    struct stat about {};
+    if (!file || ::fstat(fd, &about) != 0 || S_ISDIR(about.st_mode))
+        return core::problem(path, "is a folder", "a file");
+    if (!S_ISREG(about.st_mode))
+        return core::problem(path, "is a pipe or a device", "an ordinary file");
+    if (about.st_size < 0 || static_cast<std::size_t>(about.st_size) > most)
+        return core::problem(path, "the file is too large (" + std::to_string(about.st_size / 1'000'000) + " MB)", "at most " + std::to_string(most / 1'000'000) + " MB");
+    std::string text(static_cast<std::size_t>(about.st_size), '\0');
     text.resize(std::fread(text.data(), 1, text.size(), file.get()));
     if (std::ferror(file.get()))
-        return core::problem(path, "reading stopped half way", "check the disk, or whether this is a folder");
+        return core::problem(path, "reading stopped half way", "check the disk");
+    return text;
+}
+
+core::Result<std::string> readLogText(const std::string& path) {
+    auto text = readFile(path);
+    if (text)
+        *text = decodeText(std::move(*text));
     return text;
 }
 

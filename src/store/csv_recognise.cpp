@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/csv.h"
+#include "core/base/text.h"
 #include "store/csv_fields.h"
 
 #include <algorithm>
@@ -7,30 +8,44 @@
 namespace store {
 namespace {
 
-constexpr std::size_t longestLine = 1 << 20;
-
-std::string lower(std::string_view s) {
-    std::string out(s);
-    std::transform(out.begin(), out.end(), out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return out;
-}
-
 bool has(const std::string& text, std::initializer_list<const char*> words) {
     return std::any_of(words.begin(), words.end(), [&](const char* w) { return text.find(w) != std::string::npos; });
 }
 
-std::vector<std::string_view> firstLines(std::string_view text, std::size_t count) {
-    std::vector<std::string_view> lines;
-    while (!text.empty() && lines.size() < count) {
-        const auto end = text.find('\n');
-        std::string_view line = text.substr(0, end);
-        if (line.ends_with('\r'))
-            line.remove_suffix(1);
-        if (!line.empty())
-            lines.push_back(line);
-        text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
+/// The first records as text: a line end between quotes does not end one.
+std::vector<std::string_view> firstRecords(std::string_view text, std::size_t count) {
+    std::vector<std::string_view> records;
+    while (!text.empty() && records.size() < count) {
+        std::size_t end = text.find('\n');
+        if (std::string_view line = text.substr(0, end); line.find('"') != std::string_view::npos) {
+            // Which separator it is comes later: a quote opens behind any of them.
+            bool open = false, start = true;
+            for (end = 0; end < std::min(text.size(), longestRecord) && (open || text[end] != '\n'); ++end) {
+                const char c = text[end];
+                if (open)
+                    open = c != '"';
+                else if (c == '"')
+                    open = start || (end > 0 && text[end - 1] == '"');
+                start = !open && (c == ',' || c == ';' || c == '\t' || c == '|' || (start && c == ' '));
+            }
+            if (end == std::min(text.size(), longestRecord) && end < text.size())
+                end = text.find('\n'); // never closed: the reader says so
+        }
+        std::string_view record = text.substr(0, end);
+        if (record.ends_with('\r'))
+            record.remove_suffix(1);
+        if (!record.empty())
+            records.push_back(record);
+        text = end >= text.size() ? std::string_view{} : text.substr(end + 1);
     }
-    return lines;
+    return records;
+}
+
+/// How often a separator stands outside of quotes.
+std::ptrdiff_t countOutside(std::string_view record, char separator) {
+    if (record.find('"') == std::string_view::npos)
+        return std::count(record.begin(), record.end(), separator);
+    return static_cast<std::ptrdiff_t>(readRecord(record, 0, separator).fields.size()) - 1;
 }
 
 /// The separator that cuts the lines into the most equal columns.
@@ -38,12 +53,12 @@ char findSeparator(const std::vector<std::string_view>& lines) {
     char best = ',';
     double bestScore = -1;
     for (const char c : {';', '\t', ',', '|'}) {
-        const auto first = std::count(lines.back().begin(), lines.back().end(), c);
+        const auto first = countOutside(lines.back(), c);
         if (first == 0)
             continue;
         double same = 0;
         for (const auto& line : lines)
-            same += std::count(line.begin(), line.end(), c) == first ? 1 : 0;
+            same += countOutside(line, c) == first ? 1 : 0;
         // A decimal comma also cuts lines evenly: a semicolon or tab in the same lines has precedence.
         const double score = same * 10 + (c == ',' ? 0 : 5);
         if (score > bestScore) {
@@ -67,7 +82,7 @@ std::optional<TimeFormat> timeFormatOf(std::string_view field) {
 
 CsvColumn columnFromHeader(std::string_view header) {
     CsvColumn c{.header = std::string(header)};
-    const std::string h = lower(header);
+    const std::string h = core::asciiLower(header);
     const auto ends = [&](std::string_view suffix) { return h.ends_with(suffix); };
     using core::ChannelKind;
     if (has(h, {"time", "date", "elapsed", "timestamp"}) || h == "t" || h == "t_s" || h == "s" || h == "seconds") {
@@ -101,39 +116,52 @@ CsvColumn columnFromHeader(std::string_view header) {
     return c;
 }
 
-core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName) {
+core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName, NoRows noRows) {
     if (text.starts_with("\xEF\xBB\xBF"))
         text.remove_prefix(3);
     if (text.find_first_not_of(" \t\r\n") == std::string_view::npos)
         return core::problem(fileName, "the file is empty", "a log with a line of headers and one row a reading");
     const auto newline = text.find('\n');
-    if ((newline == std::string_view::npos ? text.size() : newline) > longestLine)
+    if ((newline == std::string_view::npos ? text.size() : newline) > longestRecord)
         return core::problem(fileName + ", line 1", "the line is longer than 1 MB", "a text file with one reading a line");
     if (text.substr(0, std::min<std::size_t>(text.size(), 4096)).find('\0') != std::string_view::npos)
         return core::problem(fileName, "the file is not text", "a log as text with separated values");
-    const auto lines = firstLines(text, 12);
+    const auto lines = firstRecords(text, 12);
     CsvFormat format;
-    format.separator = findSeparator(lines);
+    // What this program wrote is known by its first word, and needs no guess.
+    const std::string_view rest = text.substr(std::min(text.size(), std::string_view(canonicalHead).size()));
+    const bool ours = text.starts_with(canonicalHead) && (rest.empty() || rest.front() == ',' || rest.front() == '\n');
+    format.mayBeEmpty = ours && noRows == NoRows::Allow;
+    format.separator = ours ? ',' : findSeparator(lines);
+    if (!readRecord(text, 0, format.separator).closed)
+        return core::problem(fileName + ", line 1", "a quote is opened and not closed", "a closing quote, or none");
     const auto head = splitFields(lines.front(), format.separator);
     const auto isNumber = [&](std::string_view f, char decimal) {
         double v = 0;
         return parseNumber(f, decimal, v);
     };
-    format.header = std::none_of(head.begin(), head.end(), [&](std::string_view f) { return !f.empty() && (isNumber(f, '.') || isNumber(f, ',')); }) && !timeFormatOf(head.front());
-    if (format.header && lines.size() < 2)
+    format.header = ours || (std::none_of(head.begin(), head.end(), [&](std::string_view f) { return !f.empty() && (isNumber(f, '.') || isNumber(f, ',')); }) && !timeFormatOf(head.front()));
+    if (format.header && lines.size() < 2 && !format.mayBeEmpty)
         return core::problem(fileName, "there is a header and no rows", "at least one row of readings");
     if (format.separator != ',')
         for (std::size_t i = format.header ? 1 : 0; i < lines.size(); ++i)
-            for (const std::string_view f : splitFields(lines[i], format.separator))
-                if (f.find(',') != std::string_view::npos && isNumber(f, ','))
+            for (const std::string& f : splitFields(lines[i], format.separator))
+                if (f.find(',') != std::string::npos && isNumber(f, ','))
                     format.decimal = ',';
     for (std::size_t i = 0; i < head.size(); ++i) {
         if (format.header)
-            format.columns.push_back(columnFromHeader(head[i]));
+            format.columns.push_back(columnFromHeader(headingFrom(head[i])));
         else
             format.columns.push_back({.header = i == 0 ? "time_s" : "column " + std::to_string(i + 1), .isTime = i == 0});
     }
-    const auto body = splitFields(lines[format.header ? 1 : 0], format.separator);
+    if (ours) { // the first column is the time, whatever the others are called
+        for (std::size_t i = 0; i < format.columns.size(); ++i) {
+            format.columns[i].isTime = i == 0;
+            format.columns[i].use = true;
+        }
+        return format;
+    }
+    const auto body = lines.size() > (format.header ? 1U : 0U) ? splitFields(lines[format.header ? 1 : 0], format.separator) : std::vector<std::string>{};
     auto time = std::find_if(format.columns.begin(), format.columns.end(), [](const CsvColumn& c) { return c.isTime; });
     if (time == format.columns.end() && !body.empty() && timeFormatOf(body.front())) {
         format.columns.front().isTime = true;

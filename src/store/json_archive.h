@@ -173,6 +173,8 @@ private:
         if (!j.is_number())
             fail(place, "is " + typeWord(j), "a number");
         v = j.get<double>();
+        if (!(std::abs(v) <= 1e12)) // beyond any field's own range, and safe to calculate with
+            fail(place, "is " + typeWord(j), "a number of usual size");
     }
     void read(const Json& j, const std::string& place, int& v) {
         if (!j.is_number_integer() || j.get<double>() < -2e9 || j.get<double>() > 2e9)

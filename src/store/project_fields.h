@@ -151,6 +151,7 @@ MD_FIELDS(Run) {
     a.optional("load_end_s", v.loadEndS);
 }
 MD_FIELDS(Project) {
+    a("id", v.id, std::string{});
     a("name", v.name);
     a("currency", v.currency, std::string("EUR"));
     a("brief", v.brief, core::Brief{});

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project_json.h"
 
+#include "core/base/text.h"
 #include "core/model/build.h"
 #include "store/csv.h"
 #include "store/files.h"
@@ -15,62 +16,121 @@ std::string lineOfByte(const std::string& text, std::size_t byte) {
     return "line " + std::to_string(line);
 }
 
-/// Columns of a run file: what project.json says of them, else what their headers say.
-void applyChannels(CsvFormat& format, const std::vector<core::Channel>& stated) {
+/// Columns of a run file: what project.json says of them, else what their headers say. Of columns with one name the first
+/// is the first stated one, and so on. Errors: a stated column that is not there.
+core::Result<void> applyChannels(CsvFormat& format, const std::vector<core::Channel>& stated, const std::string& place, const std::string& file) {
     if (stated.empty())
-        return;
+        return {};
+    std::vector<bool> found(stated.size(), false);
+    std::string names;
     for (CsvColumn& column : format.columns) {
         if (column.isTime)
             continue;
-        const auto it = std::find_if(stated.begin(), stated.end(), [&](const core::Channel& c) { return c.name == column.header; });
-        column.use = it != stated.end();
+        names += (names.empty() ? "" : ", ") + column.header;
+        std::size_t at = 0;
+        while (at < stated.size() && (found[at] || stated[at].name != column.header))
+            ++at;
+        column.use = at < stated.size();
         if (!column.use)
             continue;
-        column.kind = it->kind;
-        column.subject = it->subject;
+        found[at] = true;
+        column.kind = stated[at].kind;
+        column.subject = stated[at].subject;
         column.scale = 1; // stored values are in stored units
         column.fahrenheit = false;
     }
+    for (std::size_t i = 0; i < stated.size(); ++i)
+        if (!found[i])
+            return core::problem(place + ".channels[" + std::to_string(i) + "].name", "column \"" + core::printable(stated[i].name, core::LineEnds::Show) + "\" is not in " + file, "one of its columns: " + core::printable(names, core::LineEnds::Show).substr(0, 400));
+    return {};
 }
 
-core::Result<core::Run> readRunEntry(const Json& j, const std::string& place, const core::Project& project, std::vector<core::Problem>& warnings,
-                                     const std::function<core::Result<std::string>(const std::string&)>& readRun) {
+/// Units that project.json states; columns of one name are told apart by their order, as in applyChannels().
+void applyUnits(core::Samples& samples, const std::vector<core::Channel>& stated) {
+    std::vector<bool> taken(stated.size(), false);
+    for (core::Channel& c : samples.channels)
+        for (std::size_t i = 0; i < stated.size(); ++i)
+            if (!taken[i] && stated[i].name == c.name) {
+                taken[i] = true;
+                if (!stated[i].unit.empty())
+                    c.unit = stated[i].unit;
+                break;
+            }
+}
+
+/// Names of files stay inside the folder: no way up, no way from the root. Links are followed and looked at by the caller.
+core::Result<void> checkName(const std::string& name, const std::string& place) {
+    bool out = name.empty() || name.front() == '/';
+    for (std::size_t at = 0; at <= name.size() && !out;) {
+        const std::size_t end = std::min(name.find('/', at), name.size());
+        out = name.substr(at, end - at) == "..";
+        at = end + 1;
+    }
+    if (out || name.find('\0') != std::string::npos)
+        return core::problem(place, "leads out of the project folder", "a name such as \"runs/first.csv\"");
+    return {};
+}
+
+core::Result<core::Run> readRunEntry(const Json& j, const std::string& place, const core::Project& project, std::vector<core::Problem>& warnings, const FolderFiles& files) {
     JsonReader reader(j, place, warnings);
     core::Run run;
     fields(reader, run);
-    std::string file;
+    std::string file, original;
     std::vector<core::Channel> stated;
     reader("file", file);
+    reader("original", original, {});
     reader("channels", stated, {});
     reader.finish();
-    if (file.find("..") != std::string::npos || file.starts_with('/'))
-        return core::problem(place + ".file", "leads out of the project folder", "a name such as \"runs/first.csv\"");
-    auto text = readRun(file);
-    if (!text)
-        return tl::make_unexpected(text.error());
-    auto format = recogniseCsv(*text, file);
+    if (auto good = checkName(file, place + ".file"); !good)
+        return tl::make_unexpected(good.error());
+    auto log = files.log(file);
+    if (!log)
+        return tl::make_unexpected(log.error());
+    auto format = recogniseCsv(log->text, file, NoRows::Allow);
     if (!format)
         return tl::make_unexpected(format.error());
-    applyChannels(*format, stated);
-    auto samples = readCsv(*text, *format, file);
+    if (auto good = applyChannels(*format, stated, place, file); !good)
+        return tl::make_unexpected(good.error());
+    auto samples = readCsv(log->text, *format, file);
     if (!samples)
         return tl::make_unexpected(samples.error());
-    for (core::Channel& c : samples->channels)
-        for (const core::Channel& s : stated)
-            if (s.name == c.name && !s.unit.empty())
-                c.unit = s.unit;
-    if (stated.empty())
-        nameSubjects(project, run.revision, *samples);
+    stated.empty() ? nameSubjects(project, run.revision, *samples) : applyUnits(*samples, stated);
     run.samples = std::make_shared<core::Samples>(std::move(*samples));
+    if (log->file) {
+        log->file->channelsStated = !stated.empty();
+        log->file->readings = run.samples;
+        run.file = log->file;
+    }
+    if (!original.empty()) {
+        if (auto good = checkName(original, place + ".original"); !good)
+            return tl::make_unexpected(good.error());
+        auto kept = files.original ? files.original(original) : core::problem(original, "is not there", "the log beside its readings");
+        if (kept)
+            run.original = std::make_shared<core::Original>(std::move(*kept));
+        else
+            warnings.push_back({place + ".original", kept.error().what, "the readings themselves are there"});
+    }
     return run;
 }
 
-core::Result<Json> parseJson(const std::string& text, const std::string& fileName) {
-    try {
-        return Json::parse(text);
-    } catch (const Json::parse_error& e) {
-        return core::problem(fileName + ", " + lineOfByte(text, e.byte), "this is not JSON from here on", "check for a missing comma, quote or bracket just before");
+/// How deep brackets nest, quotes passed over.
+int depthOf(const std::string& text) {
+    int depth = 0, deepest = 0;
+    bool quoted = false;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (quoted) {
+            i += c == '\\' ? 1 : 0;
+            quoted = c != '"';
+        } else if (c == '"') {
+            quoted = true;
+        } else if (c == '{' || c == '[') {
+            deepest = std::max(deepest, ++depth);
+        } else if (c == '}' || c == ']') {
+            --depth;
+        }
     }
+    return deepest;
 }
 
 /// "format" and "version" at the head of a file; a newer version is refused with words.
@@ -96,18 +156,42 @@ core::Problem located(core::Problem p, const std::string& text, const std::strin
 
 } // namespace
 
-std::string runFileName(const core::Project& project, std::size_t index) {
-    std::string name;
-    for (const char c : project.runs[index].id)
-        name += std::isalnum(static_cast<unsigned char>(c)) || c == '-' || c == '_' ? c : '-';
-    // Two ids that differ only in such characters must not share a file.
-    for (std::size_t i = 0; i < index; ++i)
-        if (runFileName(project, i) == "runs/" + name + ".csv")
-            name += "-" + std::to_string(index + 1);
-    return "runs/" + name + ".csv";
+core::Result<Json> parseJson(const std::string& text, const std::string& fileName) {
+    if (text.size() > mostJsonBytes)
+        return core::problem(fileName, "is larger than " + std::to_string(mostJsonBytes / 1'000'000) + " MB", "a smaller file; readings belong into runs/*.csv");
+    if (depthOf(text) > deepestJson)
+        return core::problem(fileName, "its brackets nest deeper than " + std::to_string(deepestJson), "a file of this program");
+    try {
+        return Json::parse(text);
+    } catch (const Json::parse_error& e) {
+        return core::problem(fileName + ", " + lineOfByte(text, e.byte), "this is not JSON from here on", "check for a missing comma, quote or bracket just before");
+    } catch (const Json::exception& e) {
+        return core::problem(fileName, std::string("a number is too large to be one: ") + e.what(), "a usual number");
+    }
 }
 
-std::string writeProjectJson(const core::Project& project) {
+std::vector<std::string> logNames(const core::Project& project, std::set<std::string> taken) {
+    std::vector<std::string> names;
+    for (const core::Run& run : project.runs) {
+        const std::string wanted = core::fileNameFrom(run.id);
+        std::string name = wanted;
+        // Two ids that differ only in letters a file system does not tell apart must not share a file.
+        for (int n = 2; !taken.insert(core::asciiLower(name)).second; ++n)
+            name = wanted + "-" + std::to_string(n);
+        names.push_back(name + ".csv");
+    }
+    return names;
+}
+
+std::vector<RunPlace> freshPlaces(const core::Project& project) {
+    std::vector<RunPlace> places;
+    const auto names = logNames(project);
+    for (std::size_t i = 0; i < names.size(); ++i)
+        places.push_back({.file = "runs/" + names[i], .original = project.runs[i].original ? "originals/" + names[i] : std::string{}});
+    return places;
+}
+
+Json projectJson(const core::Project& project, const std::vector<RunPlace>& places) {
     JsonWriter writer;
     writer("format", std::string(formatWord));
     writer("version", formatVersion);
@@ -116,16 +200,57 @@ std::string writeProjectJson(const core::Project& project) {
     for (std::size_t i = 0; i < project.runs.size(); ++i) {
         JsonWriter run;
         fields(run, project.runs[i]);
-        run("file", runFileName(project, i));
-        run("channels", project.runs[i].samples->channels);
+        run("file", places[i].file);
+        run("original", places[i].original, std::string{});
+        if (places[i].stateChannels)
+            run("channels", project.runs[i].samples->channels);
         runs.push_back(std::move(run.json));
     }
     if (!runs.empty())
         writer.json["runs"] = std::move(runs);
-    return writer.json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+    return std::move(writer.json);
 }
 
-core::Result<Loaded> readProjectJson(const std::string& text, const std::string& fileName, const std::function<core::Result<std::string>(const std::string&)>& readRun) {
+std::string jsonText(const Json& json) { return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n"; }
+
+std::string writeProjectJson(const core::Project& project) { return jsonText(projectJson(project, freshPlaces(project))); }
+
+void keepRemarks(const Json& older, Json& newer) {
+    if (older.is_object() && newer.is_object()) {
+        Json merged = Json::object();
+        // A remark stands before what it speaks of: it keeps its place in front of the next key that is still there.
+        auto at = newer.begin();
+        for (auto it = older.begin(); it != older.end(); ++it) {
+            if (it.key().starts_with("//")) {
+                merged[it.key()] = it.value();
+            } else if (newer.contains(it.key())) {
+                for (; at != newer.end() && !merged.contains(it.key()); ++at)
+                    if (!merged.contains(at.key()))
+                        merged[at.key()] = at.value();
+                keepRemarks(it.value(), merged[it.key()]);
+            }
+        }
+        for (; at != newer.end(); ++at)
+            merged[at.key()] = at.value();
+        newer = std::move(merged);
+    } else if (older.is_array() && newer.is_array()) {
+        for (std::size_t i = 0; i < newer.size(); ++i) {
+            const Json* same = nullptr;
+            const auto id = newer[i].is_object() ? newer[i].find("id") : newer[i].end();
+            if (newer[i].is_object() && id != newer[i].end()) {
+                for (const Json& o : older)
+                    if (o.is_object() && o.contains("id") && o["id"] == *id)
+                        same = &o;
+            } else if (i < older.size() && older.size() == newer.size()) {
+                same = &older[i];
+            }
+            if (same)
+                keepRemarks(*same, newer[i]);
+        }
+    }
+}
+
+core::Result<Loaded> readProjectJson(const std::string& text, const std::string& fileName, const FolderFiles& files) {
     Loaded loaded;
     const auto json = parseJson(text, fileName);
     if (!json)
@@ -141,10 +266,12 @@ core::Result<Loaded> readProjectJson(const std::string& text, const std::string&
                 JsonReader::fail("runs", "is " + JsonReader::typeWord(*runs), "an array in [ ]");
             for (std::size_t i = 0; i < runs->size(); ++i) {
                 const std::string place = "runs[" + std::to_string(i) + "]";
-                auto run = readRunEntry((*runs)[i], place, loaded.project, loaded.warnings, readRun);
+                auto run = readRunEntry((*runs)[i], place, loaded.project, loaded.warnings, files);
                 if (!run)
                     return tl::make_unexpected(run.error().place.starts_with("runs[") ? located(run.error(), text, fileName) : run.error());
                 loaded.project.runs.push_back(std::move(*run));
+                if (files.progress && !files.progress(static_cast<double>(i + 1) / static_cast<double>(runs->size())))
+                    return core::problem(fileName, "stopped", "");
             }
         }
     } catch (const ReadError& e) {

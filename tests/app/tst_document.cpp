@@ -149,12 +149,13 @@ private slots:
     void readLogJob() {
         const QString path = support::sourcePath("tests/data/stress_fixed.csv");
         const auto format = store::recogniseCsv(*store::readFile(path.toStdString()), "x");
-        ReadLogJob job(path, *format, store::BadField::Refuse);
+        Workers workers(1);
+        ReadLogJob job(workers, path, *format, store::BadField::Refuse);
         std::size_t rows = 0;
-        connect(&job, &ReadLogJob::done, this, [&](const core::Samples& s) { rows = s.timeS.size(); });
+        connect(&job, &ReadLogJob::done, this, [&](const ReadLog& log) { rows = log.samples.timeS.size(); });
         job.start();
         QTRY_COMPARE_WITH_TIMEOUT(rows, std::size_t{1380}, 10000);
-        ReadLogJob missing("/none.csv", *format, store::BadField::Refuse);
+        ReadLogJob missing(workers, "/none.csv", *format, store::BadField::Refuse);
         QSignalSpy refused(&missing, &ReadLogJob::refused);
         missing.start();
         QVERIFY(refused.wait(5000));
@@ -169,7 +170,8 @@ private slots:
         file.write("time_s,cpu_c\n" + rows);
         file.close();
         const auto format = store::recogniseCsv("time_s,cpu_c\n0,1\n", "x");
-        auto job = std::make_unique<ReadLogJob>(file.fileName(), *format, store::BadField::Refuse);
+        Workers workers(1);
+        auto job = std::make_unique<ReadLogJob>(workers, file.fileName(), *format, store::BadField::Refuse);
         QSignalSpy done(job.get(), &ReadLogJob::done), refused(job.get(), &ReadLogJob::refused);
         job->start();
         job->cancel();

@@ -5,6 +5,7 @@
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/station_strip.h"
 #include "app/ui/shell/working_panel.h"
+#include "app/ui/recording/recorder.h"
 #include "app/ui/stations/bench_page.h"
 #include "app/ui/stations/fit_page.h"
 #include "support/window.h"
@@ -31,7 +32,6 @@ class WindowTest : public QObject {
 
     static void setNumber(QDoubleSpinBox* box, double value) { box->setValue(value); }
     static app::StationStrip* strip(Window& w) { return w.window->findChild<app::StationStrip*>("stationStrip"); }
-    static QString captures() { return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + "/captures"; }
     static void closeMessages() {
         for (QWidget* top : QApplication::topLevelWidgets())
             if (auto* box = qobject_cast<QMessageBox*>(top))
@@ -42,11 +42,9 @@ private slots:
     void initTestCase() {
         QStandardPaths::setTestModeEnabled(true);
         QCoreApplication::setOrganizationName("mini-draft-test");
-        QDir(captures()).removeRecursively();
         app::installPaintedAccessibility();
     }
     void cleanup() {
-        QDir(captures()).removeRecursively();
         QApplication::processEvents();
         for (QWidget* top : QApplication::topLevelWidgets())
             if (qobject_cast<QDialog*>(top))
@@ -396,9 +394,9 @@ private slots:
         setNumber(w.dialog<QDoubleSpinBox>("minutes"), 1);
         setNumber(w.dialog<QDoubleSpinBox>("speed"), 1000);
         w.openDialog()->accept();
-        QVERIFY(w.window->bench()->isRecording());
+        QVERIFY(w.window->recorder()->isRecording());
         w.window->bench()->grab();
-        QTRY_VERIFY_WITH_TIMEOUT(!w.window->bench()->isRecording(), 30000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.window->recorder()->isRecording(), 30000);
         QCOMPARE(w.document().project().runs.size(), runs + 1);
         const core::Run& run = w.document().project().runs.back();
         QCOMPARE(run.revision, std::string("R8"));
@@ -417,20 +415,21 @@ private slots:
         QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 20, 10000);
         w.window->bench()->grab();
         w.key(Qt::Key_Period, Qt::ControlModifier);
-        QTRY_VERIFY(!w.window->bench()->isRecording());
+        QTRY_VERIFY(!w.window->recorder()->isRecording());
         QCOMPARE(w.document().project().runs.size(), runs + 1);
         // The capture stays on disk until the project is saved with the run in it.
-        QCOMPARE(QDir(captures()).entryList({"*.csv"}).size(), 1);
-        QVERIFY(w.window->save());
-        QCOMPARE(QDir(captures()).entryList({"*.csv"}).size(), 0);
+        QCOMPARE(QDir(w.captures()).entryList({"*.csv"}).size(), 1);
+        w.window->save();
+        QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 10000);
+        QCOMPARE(QDir(w.captures()).entryList({"*.csv"}).size(), 0);
     }
 
     void cutOffRecordingIsOffered() {
-        const QString folder = captures();
+        QTemporaryDir dir;
+        const QString folder = dir.filePath("captures");
         QDir().mkpath(folder);
         QFile::copy(support::sourcePath("tests/data/stress_short.csv"), folder + "/R1-left.csv");
-        Window w;
-        QTemporaryDir dir;
+        Window w(dir.path());
         w.openDemo(dir);
         QMessageBox* box = nullptr;
         QTRY_VERIFY((box = w.window->findChild<QMessageBox*>("leftCapture")));
@@ -439,7 +438,10 @@ private slots:
         QVERIFY(columns && columns->rowCount() > 2);
         w.openDialog()->accept();
         QTRY_VERIFY_WITH_TIMEOUT(w.document().project().run("R1-left"), 5000);
-        QTRY_VERIFY(!QFile::exists(folder + "/R1-left.csv"));
+        // It stays until the run in it is read back from the saved project.
+        QVERIFY(QFile::exists(folder + "/R1-left.csv"));
+        QVERIFY(w.window->saveTo(dir.filePath("demo.minidraft")));
+        QVERIFY(!QFile::exists(folder + "/R1-left.csv"));
     }
 
     void badFilesLeaveWhatIsOpen_data() {
@@ -604,7 +606,7 @@ private slots:
             QApplication::sendEvent(w.window.get(), &event);
         };
         drop(dir.filePath("d.minidraft"));
-        QCOMPARE(w.document().project().name, std::string("Dig-tent box"));
+        QTRY_COMPARE_WITH_TIMEOUT(w.document().project().name, std::string("Dig-tent box"), 10000);
         drop(support::sourcePath("tests/data/stress_short.csv"));
         QVERIFY(w.dialog<QTableWidget>("columns"));
     }

@@ -174,10 +174,10 @@ private slots:
         const Ended e = cli(QStringList{"capture", "-o", log, "--json"} + rig);
         QVERIFY2(e.code == 0, qPrintable(e.err));
         QCOMPARE(json(e)["rows"].get<int>(), 71);
-        const Ended shorter = cli(QStringList{"capture", "-o", log, "--seconds", "20"} + rig);
+        const Ended shorter = cli(QStringList{"capture", "-o", log, "--force", "--seconds", "20"} + rig);
         QCOMPARE(shorter.code, 0);
         QVERIFY(shorter.out.contains("21 rows"));
-        const Ended broken = cli(QStringList{"capture", "-o", log} + rig + QStringList{"--fault", "disconnect@30"});
+        const Ended broken = cli(QStringList{"capture", "-o", log, "--force"} + rig + QStringList{"--fault", "disconnect@30"});
         QCOMPARE(broken.code, 1);
         QVERIFY2(broken.err.contains("what was read is in"), qPrintable(broken.err));
         QCOMPARE(cli({"capture", "-o", log, "/no/such/program"}).code, 2);

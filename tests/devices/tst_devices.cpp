@@ -78,13 +78,13 @@ private slots:
     void captureIsAnOrdinaryLog() {
         QTemporaryDir dir;
         CaptureFile file;
-        QVERIFY(file.open(dir.filePath("a.csv"), {{.name = "cpu_c", .kind = core::ChannelKind::Temperature}, {.name = "room_c", .kind = core::ChannelKind::Ambient}}));
+        QVERIFY(file.open(dir.filePath("a.csv"), {.channels = {{.name = "cpu_c", .kind = core::ChannelKind::Temperature}, {.name = "room_c", .kind = core::ChannelKind::Ambient}}}));
         QVERIFY(file.add(0, {40.5, 23}));
         QVERIFY(file.add(1, {std::nan(""), 23.1}));
         // Before it is closed, what was written is there: a killed program loses at most the last second.
         auto text = store::readFile(dir.filePath("a.csv").toStdString());
         QCOMPARE(QString::fromStdString(*text), QString("time_s,cpu_c,room_c\n0,40.5,23\n1,,23.1\n"));
-        file.close();
+        QVERIFY(file.close());
     }
     void captureWhereNothingCanBeWritten() {
         CaptureFile file;

@@ -132,7 +132,7 @@ inside = json.loads((DEMO / "project.json").read_text())["shelf"][0]["size_mm"]
 with tempfile.TemporaryDirectory() as folder:
     for arguments, whole in (([], True), (["--fit-page"], False)):
         path = pathlib.Path(folder) / "sections.dxf"
-        told = json.loads(subprocess.run([BIN / "mini-draft-cli", "sections", DEMO, "-r", "R10", "-o", path, "--json", *arguments], capture_output=True, text=True, check=True).stdout)
+        told = json.loads(subprocess.run([BIN / "mini-draft-cli", "sections", DEMO, "-r", "R10", "-o", path, "--force", "--json", *arguments], capture_output=True, text=True, check=True).stdout)
         drawing = ezdxf.readfile(path)
         problems = drawing.audit().errors
         check(f"DXF is sound {arguments}", len(problems), 0, 0)

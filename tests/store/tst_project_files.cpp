@@ -86,11 +86,11 @@ private slots:
         Project first = m_demo;
         first.name = "First";
         QVERIFY(store::saveProject(first, path("c.minidraft")));
-        QVERIFY(store::saveProject(m_demo, path("c.minidraft")));
+        QVERIFY(store::saveProject(m_demo, path("c.minidraft"), {.openedFrom = path("c.minidraft")}));
         const auto copy = store::openProject(path("c.minidraft~"));
         QVERIFY(copy);
         QCOMPARE(copy->project.name, std::string("First"));
-        QVERIFY(!QFile::exists(path("c.minidraft.saving")));
+        QCOMPARE(QDir(m_dir.path()).entryList({"*.saving", "*.lock"}, QDir::Files | QDir::Hidden), QStringList());
     }
     void savingWhereNothingCanBeWritten() {
         const auto done = store::saveProject(m_demo, QStringLiteral("/proc/none/x.minidraft"));
@@ -193,7 +193,7 @@ private slots:
         QTest::newRow("blank") << QByteArray("  \n") << "neither a project file";
         QTest::newRow("picture") << QByteArray("\x89PNG\r\n\x1a\n") << "neither a project file";
         QTest::newRow("open bracket") << QByteArray("{") << "not JSON";
-        QTest::newRow("deep") << QByteArray("{\"a\":") + QByteArray(20000, '[') << "not JSON";
+        QTest::newRow("deep") << QByteArray("{\"a\":") + QByteArray(20000, '[') << "nest deeper";
     }
     void notProjects() {
         QFETCH(QByteArray, content);
@@ -211,7 +211,7 @@ private slots:
     void fuzz() {
         std::mt19937 random(11);
         const std::string seed = m_json.left(20000).toStdString();
-        const auto noRuns = [](const std::string& name) -> Result<std::string> { return problem(name, "not here", "none"); };
+        const store::FolderFiles noRuns{.log = [](const std::string& name) -> Result<store::LogText> { return problem(name, "not here", "none"); }, .original = {}, .progress = {}};
         const std::string small = "{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"brief\":{\"room_c\":20,\"targets\":[{\"id\":\"a\",\"kind\":\"noise\",\"limit\":30}]},\"shelf\":[{\"id\":\"f\",\"kind\":\"fan\",\"name\":\"F\",\"size_mm\":[92,92,15],\"fan\":{\"rpm\":1000}}]}";
         for (int i = 0; i < 4000; ++i) {
             std::string text = i % 8 ? small : seed;

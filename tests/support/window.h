@@ -13,12 +13,14 @@ namespace support {
 
 /// The real window with its context, driven offscreen.
 struct Window {
+    QTemporaryDir data; ///< recordings and copies of one test are not offered to another
     app::Context context;
     std::unique_ptr<app::MainWindow> window;
 
-    Window() {
+    explicit Window(const QString& folder = {}) {
         app::loadFonts();
         context.settings = {};
+        context.settings.dataFolder = folder.isEmpty() ? data.path() : folder;
         QApplication::setStyle(new app::SheetStyle(context.theme));
         window = std::make_unique<app::MainWindow>(context);
         window->applyTheme(app::ThemeChoice::Light);
@@ -27,6 +29,7 @@ struct Window {
     }
     ~Window() { QApplication::setStyle(QStringLiteral("Fusion")); } // the style looks at our theme
 
+    [[nodiscard]] QString captures() const { return context.settings.dataFolder + "/captures"; }
     [[nodiscard]] app::Document& document() { return context.document; }
     /// Opens a copy of the demo, so that saving never touches the source tree.
     QString openDemo(const QTemporaryDir& dir) {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/document.h"
 
+#include "core/base/text.h"
 #include "core/model/choices.h"
 
 #include <QElapsedTimer>
@@ -33,27 +34,40 @@ private:
     std::string m_revision;
 };
 
-Document::Document(QObject* parent) : QObject(parent), m_project(std::make_shared<core::Project>()) { m_undo.setUndoLimit(500); }
+Document::Document(QObject* parent) : QObject(parent), m_project(std::make_shared<core::Project>()), m_saved(m_project) { m_undo.setUndoLimit(500); }
 
-void Document::reset(core::Project project, const QString& path) {
+void Document::resetAt(core::Project project, Place place) {
     m_undo.clear();
+    m_analysts.stop();
     m_analyses.clear();
     m_current.clear();
     m_pending.clear();
-    m_path = path;
+    m_place = std::move(place);
     m_revision = !project.baseline.empty() ? project.baseline : std::string{};
     for (const core::Revision& r : project.revisions)
         if (r.validated || m_revision.empty() || &r == &project.revisions.back())
             if (m_revision.empty() || r.validated)
                 m_revision = r.id;
-    setProject(std::make_shared<core::Project>(std::move(project)));
+    m_words.clear();
+    m_saved = std::make_shared<core::Project>(std::move(project));
+    setProject(m_saved);
     Q_EMIT pathChanged();
     Q_EMIT revisionSelected();
 }
 
-void Document::setSaved(const QString& path) {
-    m_path = path;
-    m_undo.setClean();
+void Document::resetRecovered(core::Project project, core::Project saved, Place place) {
+    resetAt(std::move(saved), std::move(place));
+    const std::string revision = m_revision;
+    m_undo.push(new SnapshotCommand(*this, tr("Changes that were not saved"), std::make_shared<core::Project>(std::move(project)), 0));
+    if (m_revision != revision)
+        Q_EMIT revisionSelected();
+}
+
+void Document::setSaved(Place place, const std::shared_ptr<const core::Project>& saved) {
+    m_place = std::move(place);
+    m_saved = saved;
+    if (m_project == saved)
+        m_undo.setClean();
     Q_EMIT pathChanged();
 }
 
@@ -83,6 +97,8 @@ void Document::setProject(std::shared_ptr<const core::Project> project) {
     else
         m_results.clear();
     m_current.clear();
+    if (m_project->revisions != project->revisions || m_project->shelf != project->shelf)
+        m_words.clear();
     m_project = std::move(project);
     if (!m_project->revision(m_revision))
         m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
@@ -104,7 +120,8 @@ std::string nextRevisionId(const core::Project& project) {
     long largest = 0;
     for (const core::Revision& r : project.revisions)
         if (r.id.size() > 1 && r.id[0] == 'R')
-            largest = std::max(largest, std::strtol(r.id.c_str() + 1, nullptr, 10));
+            if (const auto number = core::numberFrom(std::string_view(r.id).substr(1)); number && *number < 1e9)
+                largest = std::max(largest, static_cast<long>(*number));
     std::string id = "R" + std::to_string(largest + 1);
     return id;
 }
@@ -188,8 +205,11 @@ void Document::start(const std::string& runId, Analysed wanted) const {
         if (m_pending.empty()) // views are told once, not fourteen times
             Q_EMIT const_cast<Document*>(this)->changed();
     });
-    auto future = QtConcurrent::run([head = wanted.head, options = wanted.options]() -> std::shared_ptr<const core::bench::RunAnalysis> {
-        return std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options));
+    auto future = QtConcurrent::run(m_analysts.pool(), [head = wanted.head, options = wanted.options, stop = m_analysts.flag()]() -> std::shared_ptr<const core::bench::RunAnalysis> {
+        if (*stop)
+            return nullptr;
+        auto analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options, [&] { return stop->load(); }));
+        return *stop ? nullptr : analysis;
     });
     m_pending[runId] = {ticket, std::move(wanted), future};
     watcher->setFuture(future);
@@ -199,6 +219,8 @@ void Document::take(const std::string& runId) const {
     auto node = m_pending.extract(runId);
     Analysed done = std::move(node.mapped().result);
     done.analysis = node.mapped().future.result();
+    if (!done.analysis)
+        return; // stopped: its project is gone
     m_results.erase(done.head.revision); // its verdict was made without this run
     m_analyses[runId] = std::move(done);
 }
@@ -210,6 +232,13 @@ void Document::finishAnalyses() const {
         take(m_pending.begin()->first);
 }
 
+core::verdict::RunAnalyses Document::knownAnalyses() const {
+    core::verdict::RunAnalyses known;
+    for (const auto& [run, analysis] : m_current)
+        known[run] = analysis;
+    return known;
+}
+
 core::verdict::RunAnalyses Document::analyses() const {
     finishAnalyses();
     core::verdict::RunAnalyses all;
@@ -217,6 +246,14 @@ core::verdict::RunAnalyses Document::analyses() const {
         if (analysis(run.id))
             all[run.id] = m_analyses[run.id].analysis;
     return all;
+}
+
+const std::string& Document::words(const std::string& id) const {
+    const auto [it, fresh] = m_words.try_emplace(id);
+    if (const core::Revision* revision = fresh ? m_project->revision(id) : nullptr)
+        for (std::size_t i = 0; i < revision->changes.size(); ++i)
+            it->second += (i ? ", " : "") + core::describe(revision->changes[i], *m_project, revision->parent);
+    return it->second;
 }
 
 const Document::Result& Document::result(const std::string& id) const {
@@ -230,8 +267,7 @@ const Document::Result& Document::result(const std::string& id) const {
         r.problem = "no revision";
         return r;
     }
-    for (std::size_t i = 0; i < revision->changes.size(); ++i)
-        r.words += (i ? ", " : "") + core::describe(revision->changes[i], *m_project, revision->parent);
+    r.words = words(id);
     QElapsedTimer timer;
     timer.start();
     auto e = core::verdict::evaluate(*m_project, id);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/model/workers.h"
 #include "core/explain/working.h"
+#include "store/files.h"
 
 #include <QFuture>
 #include <QObject>
@@ -32,11 +34,27 @@ public:
     [[nodiscard]] std::shared_ptr<const core::Project> shared() const { return m_project; }
     [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
 
-    /// Starts over with a project; the undo stack is cleared. @p path may be empty.
-    void reset(core::Project project, const QString& path);
-    [[nodiscard]] QString path() const { return m_path; }
-    void setSaved(const QString& path);
+    /// Whether saving to the place it was opened from is ours to do.
+    struct Place {
+        QString path;                              ///< empty: nowhere yet
+        std::shared_ptr<store::ProjectLock> lock;  ///< none: another writer has it, or it cannot be written to
+        QString readOnlyBecause;                   ///< in words, where there is no lock
+        std::optional<store::FileStamp> stamp;     ///< as it stood on the disk when it was read or written
+    };
+    /// Starts over with a project; the undo stack is cleared.
+    void resetAt(core::Project project, Place place);
+    void reset(core::Project project, const QString& path) { resetAt(std::move(project), Place{.path = path}); }
+    /// The same with changes that stand on no disk yet: @p saved is what stands there.
+    void resetRecovered(core::Project project, core::Project saved, Place place);
+    [[nodiscard]] QString path() const { return m_place.path; }
+    [[nodiscard]] const Place& place() const { return m_place; }
+    /// @p saved is what stands on the disk now; edits made while it was written stay unsaved.
+    void setSaved(Place place, const std::shared_ptr<const core::Project>& saved);
     [[nodiscard]] bool isModified() const { return !m_undo.isClean(); }
+    /// What stands on the disk, as far as this program knows.
+    [[nodiscard]] const std::shared_ptr<const core::Project>& saved() const { return m_saved; }
+    /// Threads for jobs that somebody waits for: files, search, report.
+    [[nodiscard]] Workers& workers() { return m_workers; }
 
     /// Replaces the project by an edited copy; one step of undo. Edits with the same non-zero @p mergeId join.
     /// An edit that would leave a project that cannot be opened again is refused with its reason, and changes nothing.
@@ -55,6 +73,8 @@ public:
     // ---- results ----
     [[nodiscard]] const Result& result() const { return result(m_revision); }
     [[nodiscard]] const Result& result(const std::string& revision) const;
+    /// The changes of a revision in words; nothing else is computed for it.
+    [[nodiscard]] const std::string& words(const std::string& revision) const;
     /// Nothing while the run is being analysed in the background, or when there is no such run.
     [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
     /// With a window, runs are analysed in the background and changed() follows; without one at once.
@@ -64,6 +84,8 @@ public:
     void finishAnalyses() const;
     /// Analyses of all runs, by run.
     [[nodiscard]] core::verdict::RunAnalyses analyses() const;
+    /// Those that are done already; nothing is waited for.
+    [[nodiscard]] core::verdict::RunAnalyses knownAnalyses() const;
     /// Milliseconds the last evaluation of one revision took.
     [[nodiscard]] double lastEvaluationMs() const { return m_lastMs; }
 
@@ -77,10 +99,12 @@ private:
     void setProject(std::shared_ptr<const core::Project> project);
 
     std::shared_ptr<const core::Project> m_project;
+    std::shared_ptr<const core::Project> m_saved;
     QUndoStack m_undo;
-    QString m_path;
+    Place m_place;
     std::string m_revision;
     mutable std::map<std::string, Result> m_results;
+    mutable std::map<std::string, std::string> m_words;
     /// Analyses belong to the readings and outlive edits of the rest of the project.
     struct Analysed { std::shared_ptr<const core::Samples> samples; core::Run head; core::bench::AnalyseOptions options; std::shared_ptr<const core::bench::RunAnalysis> analysis; };
     mutable std::map<std::string, Analysed> m_analyses;
@@ -93,6 +117,8 @@ private:
     mutable std::map<std::string, Pending> m_pending;
     mutable int m_tickets = 0;
     bool m_background = false;
+    mutable Workers m_analysts{1};
+    Workers m_workers{2};
 };
 
 /// "R8" after "R7": one more than the largest number there is.

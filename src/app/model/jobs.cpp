@@ -1,16 +1,20 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/jobs.h"
 
+#include "store/csv_fields.h"
+#include "store/run_files.h"
+
+#include <QFileInfo>
 #include <QtConcurrent>
 
 namespace app {
 
-ReadLogJob::ReadLogJob(QString path, store::CsvFormat format, store::BadField bad, QObject* parent) : QObject(parent), m_path(std::move(path)), m_format(std::move(format)), m_bad(bad) {
+ReadLogJob::ReadLogJob(Workers& workers, QString path, store::CsvFormat format, store::BadField bad, QObject* parent) : QObject(parent), m_workers(workers), m_path(std::move(path)), m_format(std::move(format)), m_bad(bad) {
     connect(&m_watcher, &QFutureWatcherBase::progressValueChanged, this, &ReadLogJob::progress);
     connect(&m_watcher, &QFutureWatcherBase::finished, this, [this] {
-        if (m_stop)
+        if (*m_stop)
             return;
-        const core::Result<core::Samples> result = m_watcher.result();
+        const core::Result<ReadLog> result = m_watcher.result();
         if (result)
             Q_EMIT done(*result);
         else
@@ -24,21 +28,28 @@ ReadLogJob::~ReadLogJob() {
 }
 
 void ReadLogJob::start() {
-    // Everything the thread touches is its own copy, but for the stop flag.
-    m_watcher.setFuture(QtConcurrent::run([path = m_path.toStdString(), format = m_format, bad = m_bad, &stop = m_stop](QPromise<core::Result<core::Samples>>& promise) {
+    // Everything the thread touches is its own copy, but for the stop flags.
+    m_watcher.setFuture(QtConcurrent::run(m_workers.pool(), [path = m_path.toStdString(), format = m_format, bad = m_bad, stop = m_stop, quit = m_workers.flag()](QPromise<core::Result<ReadLog>>& promise) {
         promise.setProgressRange(0, 100);
-        auto text = store::readFile(path);
-        if (!text) {
-            promise.addResult(tl::make_unexpected(text.error()));
+        const auto bytes = store::readFile(path);
+        if (!bytes) {
+            promise.addResult(tl::make_unexpected(bytes.error()));
             return;
         }
-        promise.addResult(store::readCsv(*text, format, path, bad, [&](double share) {
+        const std::string text = store::decodeText(*bytes);
+        auto samples = store::readCsv(text, format, path, bad, [&](double share) {
             promise.setProgressValue(static_cast<int>(share * 100));
-            return !stop;
-        }));
+            return !*stop && !*quit;
+        });
+        if (!samples) {
+            promise.addResult(tl::make_unexpected(samples.error()));
+            return;
+        }
+        auto original = store::originalFrom(QFileInfo(QString::fromStdString(path)).fileName().toStdString(), *bytes, *samples);
+        promise.addResult(core::Result<ReadLog>(ReadLog{std::move(*samples), std::move(original)}));
     }));
 }
 
-void ReadLogJob::cancel() { m_stop = true; }
+void ReadLogJob::cancel() { *m_stop = true; }
 
 } // namespace app

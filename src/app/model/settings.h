@@ -17,6 +17,7 @@ struct Settings {
     QString lastProject;
     int station = 0;
     QByteArray geometry;
+    QString dataFolder; ///< for recordings and copies of what is not saved; empty: where the system keeps data. Not remembered
 
     static Settings load();
     void save() const;

@@ -2,6 +2,7 @@
 #include "app/ui/main_window.h"
 
 #include "app/ui/dialogs/form_dialog.h"
+#include "app/ui/recording/recorder.h"
 #include "app/ui/shell/findings_line.h"
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/station_strip.h"
@@ -12,6 +13,7 @@
 #include "app/ui/stations/brief_page.h"
 #include "app/ui/stations/fit_page.h"
 #include "app/ui/style.h"
+#include "core/base/text.h"
 
 #include <QApplication>
 #include <QKeyEvent>
@@ -33,19 +35,26 @@ MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent),
     setMinimumSize(1100, 700);
     resize(1280, 800);
     setAcceptDrops(true);
+    m_recorder = new Recorder(context, captureFolder());
+    m_recovery = new Recovery(context.document, recoveryFolder(), this);
+    connect(m_recovery, &Recovery::failed, this, [this](const core::Problem& p) { m_findings->setProblem(tr("What is not saved has no copy on the disk: %1").arg(qs(p.text()))); });
     buildShell();
     buildPages();
+    m_recorder->setParent(this); // behind the pages that look at it, so that it is deleted after them
     buildActions();
     connectViews();
     setStation(context.settings.station);
     refresh();
-    QMetaObject::invokeMethod(this, &MainWindow::offerLeftCaptures, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(this, &MainWindow::offerLeft, Qt::QueuedConnection);
 }
 
 MainWindow::~MainWindow() {
     // Views listen to the document; they must not be told of its end.
     m_context.document.disconnect();
     m_context.selection.disconnect();
+    // Jobs deliver to a window that is still there, or to none.
+    for (const QPointer<BackgroundJob>& job : {m_openJob, m_saveJob, m_reportJob})
+        delete job;
 }
 
 QScrollArea* MainWindow::scrolled(QWidget* page) {
@@ -91,7 +100,7 @@ void MainWindow::buildShell() {
 }
 
 void MainWindow::buildPages() {
-    m_bench = new BenchPage(m_context);
+    m_bench = new BenchPage(m_context, *m_recorder);
     m_pages = {new BriefPage(m_context), new FitPage(m_context), new AirPage(m_context), new StationPage(m_context, tr("Make"), paintMake), m_bench, new StationPage(m_context, tr("Verdict"), paintVerdict)};
     for (std::size_t i = 0; i < m_pages.size(); ++i) {
         m_pages[i]->setObjectName(QStringLiteral("page%1").arg(i));
@@ -112,7 +121,7 @@ void MainWindow::buildPages() {
     rec->setProperty(mainAction, true);
     connect(import, &QPushButton::clicked, this, &MainWindow::askImport);
     connect(rec, &QPushButton::clicked, this, &MainWindow::record);
-    connect(m_stopButton, &QPushButton::clicked, this, [this] { m_bench->stop(); });
+    connect(m_stopButton, &QPushButton::clicked, this, [this] { m_recorder->stop(); });
     auto* report = m_pages[5]->addButton(tr("Write report"), QStringLiteral("writeReport"), 12, 42, 110);
     report->setProperty(mainAction, true);
     m_validateButton = m_pages[5]->addButton(tr("Validate"), QStringLiteral("validate"), 134, 42, 110);
@@ -138,13 +147,7 @@ void MainWindow::connectViews() {
     connect(fit, &FitPage::fillInWanted, this, &MainWindow::fillInMeasures);
     connect(fit, &FitPage::sheetWanted, this, [this] { printMeasures({}); });
     connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
-    connect(m_bench, &BenchPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
-    connect(m_bench, &BenchPage::recordingChanged, this, &MainWindow::refresh);
-    connect(m_bench, &BenchPage::recordingEnded, this, [this](const QString& reason) {
-        if (!reason.isEmpty())
-            tell(tr("The recording ended"), reason + QLatin1Char('\n') + tr("What was read until then is kept as a run."));
-        refresh();
-    });
+    connectRecorder();
     connect(&m_context.document, &Document::changed, this, &MainWindow::refresh);
     connect(&m_context.document, &Document::revisionSelected, this, &MainWindow::refresh);
     connect(&m_context.document, &Document::pathChanged, this, &MainWindow::refresh);
@@ -166,10 +169,11 @@ void MainWindow::refresh() {
     m_validateButton->setEnabled(!empty && (verdict.canBeValidated || verdict.validated));
     m_validateButton->setToolTip(verdict.canBeValidated ? tr("Mark this revision as validated") : tr("What is left to do stands below on this sheet"));
     m_validateAction->setEnabled(m_validateButton->isEnabled());
-    m_stopButton->setEnabled(m_bench->isRecording());
-    m_stopAction->setEnabled(m_bench->isRecording());
+    m_stopButton->setEnabled(m_recorder->isRecording());
+    m_stopAction->setEnabled(m_recorder->isRecording());
     m_strip->update();
-    const QString name = project.name.empty() ? tr("Mini Draft") : tr("%1 – Mini Draft").arg(qs(project.name));
+    const bool readOnly = !m_context.document.path().isEmpty() && !m_context.document.place().lock && !m_context.document.place().readOnlyBecause.isEmpty();
+    const QString name = project.name.empty() ? tr("Mini Draft") : readOnly ? tr("%1 (read-only) – Mini Draft").arg(qs(project.name)) : tr("%1 – Mini Draft").arg(qs(project.name));
     setWindowTitle(name + QStringLiteral("[*]"));
     setWindowModified(m_context.document.isModified());
 }
@@ -273,7 +277,7 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
 
 void MainWindow::tell(const QString& title, const QString& text) {
     m_lastMessage = title + QStringLiteral(": ") + text;
-    auto* box = new QMessageBox(QMessageBox::NoIcon, title, text, QMessageBox::Ok, this);
+    auto* box = new QMessageBox(QMessageBox::NoIcon, qs(core::printable(title.toStdString())), qs(core::printable(text.toStdString())), QMessageBox::Ok, this);
     box->setObjectName(QStringLiteral("message"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->open();

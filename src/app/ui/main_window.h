@@ -1,12 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/model/background_job.h"
+#include "app/model/recovery.h"
 #include "app/ui/context.h"
 #include "app/ui/stations/station_page.h"
 
 #include <QMainWindow>
 #include <QPointer>
 
+#include <set>
+
 class QMenu;
+class QPagedPaintDevice;
 class QScrollArea;
 class QSplitter;
 class QStackedWidget;
@@ -17,7 +22,8 @@ namespace app {
 class BenchPage;
 class FindingsLine;
 class FindingsList;
-class FormDialog;
+class ImportDialog;
+class Recorder;
 class RevisionRail;
 class StationStrip;
 class WorkingPanel;
@@ -31,13 +37,24 @@ public:
     ~MainWindow() override;
 
     // ---- files (main_window_files.cpp) ----
-    /// Opens a project file or folder; a refused one is said in a dialog and leaves what is open as it was.
+    /// Opens a project file or folder beside the window; a refused one is said in a dialog and leaves what is open as it was.
+    void openInBackground(const QString& path);
+    /// The same, waited for.
     bool openPath(const QString& path);
+    /// Saves under a name, waited for. What is not saved, and why, stands in the findings line.
     bool saveTo(const QString& path);
+    enum class OnDisk { Ask, Replace }; ///< when somebody else wrote the file since it was read
+    void startSave(const QString& path, store::Foreign foreign, OnDisk onDisk = OnDisk::Ask);
+    /// The program is asked to end by the system: what is not saved goes to the disk as a copy.
+    void endNow();
+    /// Where copies of what is not saved, and recordings, are kept.
+    [[nodiscard]] QString recoveryFolder() const;
+    [[nodiscard]] QString captureFolder() const;
+    void workOnACopy();
     void startProject(const core::Project& project);
     bool writeReport(const QString& path);
     /// Opens the dialog that reads in a log; nothing when there is no revision to attach it to.
-    FormDialog* importLog(const QString& path);
+    ImportDialog* importLog(const QString& path);
     bool printSheet(const QString& pdfPath);
     /// The measuring sheet, to a printer or (with a path) into a PDF.
     bool printMeasures(const QString& pdfPath);
@@ -49,6 +66,8 @@ public:
     [[nodiscard]] int station() const;
     [[nodiscard]] StationPage* page(int station) const { return m_pages.at(static_cast<std::size_t>(station)); }
     [[nodiscard]] BenchPage* bench() const { return m_bench; }
+    [[nodiscard]] Recorder* recorder() const { return m_recorder; }
+    [[nodiscard]] Recovery* recovery() const { return m_recovery; }
     [[nodiscard]] RevisionRail* rail() const { return m_rail; }
     [[nodiscard]] WorkingPanel* working() const { return m_working; }
     void applyTheme(ThemeChoice choice);
@@ -60,7 +79,7 @@ public:
 public Q_SLOTS:
     void newProject();
     void open();
-    bool save();
+    void save();
     void saveAs();
     void exportFolder();
     void askImport();
@@ -104,9 +123,27 @@ private:
     void fillRecent();
     QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run, const QString& objectName = {});
     // main_window_files.cpp
-    void offerLeftCaptures();
+    struct Opened { core::Result<store::Loaded> loaded; std::optional<store::FileStamp> stamp; QString path; std::shared_ptr<const core::Project> before; };
+    void finishOpen(Opened& opened);
+    void askAboutSecondWindow();
+    void saved(Document::Place place, const std::shared_ptr<const core::Project>& project);
+    void saveFailed(const core::Problem& problem);
+    void askAboutChange(const QString& path);
+    void exportTo(const QString& target, store::Foreign foreign);
+    void askAboutRecording(std::function<void()> then);
+    void offerLeft();
+    void offerRecovered(const Recovery::Left& left, const core::Result<Recovery::Recovered>& read);
+    void recover(const Recovery::Left& left, const Recovery::Recovered& state);
     void whenSafe(std::function<void()> then);
     void remember(const QString& path);
+    void showProgress(BackgroundJob* job, const QString& text);
+    // main_window_recording.cpp
+    void connectRecorder();
+    void offerLeftCapture();
+    void askToThrowAway(const QString& file, std::size_t rows);
+    // main_window_outputs.cpp
+    void startReport(const QString& path);
+    [[nodiscard]] bool paintSheetOn(QPagedPaintDevice& device, double dotsPerInch);
 
     Context& m_context;
     StationStrip* m_strip = nullptr;
@@ -125,6 +162,13 @@ private:
     QAction *m_stopAction = nullptr, *m_validateAction = nullptr;
     QPushButton *m_validateButton = nullptr, *m_stopButton = nullptr;
     QString m_lastMessage;
+    Recorder* m_recorder = nullptr;
+    Recovery* m_recovery = nullptr;
+    QPointer<BackgroundJob> m_openJob, m_saveJob, m_reportJob;
+    std::function<void()> m_afterSave;
+    std::vector<std::shared_ptr<const core::LogFile>> m_knownFiles; ///< where readings stand since the last save to a folder
+    std::set<QString> m_passed; ///< copies and captures that were offered in this session
+    bool m_openedWell = false, m_savedWell = false, m_reportWell = false, m_asking = false;
     bool m_narrow = false, m_closing = false;
 };
 

@@ -9,6 +9,7 @@
 #include "app/ui/dialogs/new_project_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
+#include "app/ui/recording/recorder.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
 #include "app/ui/stations/bench_page.h"
@@ -76,7 +77,7 @@ void MainWindow::buildActions() {
 
     QMenu* bench = m_menu->addMenu(tr("&Bench"));
     action(bench, tr("&Record ..."), QKeySequence(tr("Ctrl+R")), [this] { record(); });
-    m_stopAction = action(bench, tr("&Stop recording"), QKeySequence(tr("Ctrl+.")), [this] { m_bench->stop(); });
+    m_stopAction = action(bench, tr("&Stop recording"), QKeySequence(tr("Ctrl+.")), [this] { m_recorder->stop(); });
 
     QMenu* view = m_menu->addMenu(tr("&View"));
     const std::array names{tr("Brief"), tr("Fit"), tr("Air"), tr("Make"), tr("Bench"), tr("Verdict")};
@@ -117,7 +118,7 @@ void MainWindow::buildActions() {
 void MainWindow::fillRecent() {
     m_recent->clear();
     for (const QString& path : m_context.settings.recent)
-        connect(m_recent->addAction(path), &QAction::triggered, this, [this, path] { whenSafe([this, path] { openPath(path); }); });
+        connect(m_recent->addAction(path), &QAction::triggered, this, [this, path] { whenSafe([this, path] { openInBackground(path); }); });
     m_recent->setEnabled(!m_context.settings.recent.isEmpty());
 }
 

@@ -1,17 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 
-#include "app/ui/dialogs/import_dialog.h"
-#include "app/ui/dialogs/measure_dialog.h"
-#include "app/ui/dialogs/record_dialog.h"
-#include "app/ui/report_pictures.h"
+#include "app/model/recovery.h"
+#include "app/ui/recording/recorder.h"
 #include "app/ui/shell/findings_line.h"
-#include "app/ui/shell/working_panel.h"
 #include "app/ui/stations/bench_page.h"
-#include "app/ui/stations/fit_page.h"
-#include "report/drawing_export.h"
-#include "report/html_report.h"
-#include "store/files.h"
+#include "core/base/text.h"
+#include "core/model/differences.h"
 
 #include <QCloseEvent>
 #include <QDateTime>
@@ -19,28 +14,31 @@
 #include <QDragEnterEvent>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QLockFile>
 #include <QMessageBox>
 #include <QMimeData>
-#include <QPainter>
-#include <QPageSize>
-#include <QPdfWriter>
-#include <QPrintDialog>
-#include <QPrinter>
+#include <QProgressDialog>
+#include <QPushButton>
 #include <QStandardPaths>
-#include <QTextDocument>
+#include <QUuid>
+
+#include <unistd.h>
 
 namespace app {
 
 namespace {
-
-QString captureFolder() {
-    const QString folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/captures");
-    QDir().mkpath(folder);
-    return folder;
+/// A folder of ours that can be written to: where the system keeps data, or else for this session among temporary files.
+QString dataFolder(const QString& wanted, const QString& name) {
+    const QString usual = (wanted.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : wanted) + QLatin1Char('/') + name;
+    if (QDir().mkpath(usual) && QFileInfo(usual).isWritable())
+        return usual;
+    const QString temporary = QDir::tempPath() + QStringLiteral("/mini-draft-%1/").arg(::getuid()) + name;
+    QDir().mkpath(temporary);
+    return temporary;
 }
-
 } // namespace
+
+QString MainWindow::captureFolder() const { return dataFolder(m_context.settings.dataFolder, QStringLiteral("captures")); }
+QString MainWindow::recoveryFolder() const { return dataFolder(m_context.settings.dataFolder, QStringLiteral("recovery")); }
 
 void MainWindow::remember(const QString& path) {
     m_context.settings.addRecent(QFileInfo(path).absoluteFilePath());
@@ -48,21 +46,116 @@ void MainWindow::remember(const QString& path) {
     fillRecent();
 }
 
+/// Shows itself when a job takes more than half a second, and can stop it.
+void MainWindow::showProgress(BackgroundJob* job, const QString& text) {
+    auto* dialog = new QProgressDialog(text, tr("Cancel"), 0, 100, this);
+    dialog->setObjectName(QStringLiteral("progress"));
+    dialog->setWindowModality(Qt::NonModal);
+    dialog->setMinimumDuration(500);
+    dialog->setAutoReset(false);
+    dialog->setValue(0);
+    connect(job, &BackgroundJob::progressed, dialog, &QProgressDialog::setValue);
+    connect(dialog, &QProgressDialog::canceled, job, &BackgroundJob::cancel);
+    connect(job, &BackgroundJob::done, dialog, [dialog] {
+        dialog->reset(); // it must not show itself any more
+        dialog->hide();
+        dialog->deleteLater();
+    });
+    connect(job, &QObject::destroyed, dialog, &QObject::deleteLater);
+}
+
+// ---- opening ----
+
+void MainWindow::openInBackground(const QString& path) {
+    if (m_openJob)
+        m_openJob->cancel();
+    auto opened = std::make_shared<Opened>();
+    opened->path = QFileInfo(path).absoluteFilePath();
+    opened->before = m_context.document.shared();
+    m_openJob = new BackgroundJob(m_context.document.workers(), [opened](const BackgroundJob::Progress& progress) {
+        opened->stamp = store::stampOf(opened->path);
+        opened->loaded = store::openProject(opened->path, progress);
+    }, [this, opened] {
+        m_openJob = nullptr;
+        finishOpen(*opened);
+    });
+    showProgress(m_openJob, tr("Opening %1").arg(QFileInfo(path).fileName()));
+}
+
 bool MainWindow::openPath(const QString& path) {
-    auto loaded = store::openProject(path);
-    if (!loaded) {
-        tell(loaded.error());
-        return false;
+    openInBackground(path);
+    m_openJob->wait();
+    return m_openedWell;
+}
+
+void MainWindow::finishOpen(Opened& opened) {
+    m_openedWell = false;
+    if (!opened.loaded) {
+        if (opened.loaded.error().what != "stopped")
+            tell(opened.loaded.error());
+        return;
     }
-    m_context.document.reset(std::move(loaded->project), QFileInfo(path).absoluteFilePath());
-    remember(path);
-    if (!loaded->warnings.empty())
-        tell(tr("The project was read; something was left out"), qs(loaded->warnings.front().text()));
-    return true;
+    if (m_context.document.shared() != opened.before && m_context.document.isModified())
+        return tell(tr("Not opened"), tr("%1 was changed while %2 was read. Save it, then open once more.").arg(qs(m_context.document.project().name), opened.path));
+    m_openedWell = true;
+    const auto& now = m_context.document.place();
+    Document::Place place{.path = opened.path, .lock = {}, .readOnlyBecause = {}, .stamp = opened.stamp};
+    const store::ProjectPath at = store::projectPath(opened.path);
+    const QString locked = at.form == store::ProjectPath::Form::Folder && QFileInfo(at.file).fileName() == QLatin1String("project.json") ? QFileInfo(at.file).path() : at.file;
+    bool inUse = false;
+    if (now.lock && now.lock->covers(locked)) {
+        place.lock = now.lock;
+    } else if (auto lock = store::ProjectLock::take(locked, store::windowProgram)) {
+        place.lock = std::move(*lock);
+    } else {
+        place.readOnlyBecause = qs(lock.error().what);
+        inUse = store::ProjectLock::owner(locked).has_value();
+    }
+    m_knownFiles.clear();
+    m_context.document.resetAt(std::move(opened.loaded->project), std::move(place));
+    remember(opened.path);
+    if (inUse)
+        askAboutSecondWindow();
+    if (!opened.loaded->warnings.empty()) {
+        QStringList lines;
+        for (const core::Problem& w : opened.loaded->warnings)
+            if (lines.size() < 12)
+                lines << qs(w.text());
+        if (opened.loaded->warnings.size() > 12)
+            lines << tr("and %1 more").arg(opened.loaded->warnings.size() - 12);
+        tell(opened.loaded->damaged ? tr("The file is damaged; the rest was read") : tr("The project was read; something was left out"), lines.join(QLatin1Char('\n')));
+    }
+    QMetaObject::invokeMethod(this, &MainWindow::offerLeft, Qt::QueuedConnection);
+}
+
+/// Two writers would erase each other's work: the second window looks, or works on a copy of its own.
+void MainWindow::askAboutSecondWindow() {
+    const auto& place = m_context.document.place();
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Open elsewhere"), tr("%1 %2.\n\nIt is shown here read-only. To change something, work on a copy.").arg(QFileInfo(place.path).fileName(), place.readOnlyBecause), QMessageBox::NoButton, this);
+    box->setObjectName(QStringLiteral("openElsewhere"));
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    box->addButton(tr("Look only"), QMessageBox::RejectRole);
+    auto* copy = box->addButton(tr("Work on a copy"), QMessageBox::AcceptRole);
+    connect(box, &QMessageBox::buttonClicked, this, [this, copy](QAbstractButton* b) {
+        if (b == copy)
+            workOnACopy();
+    });
+    box->open();
+}
+
+void MainWindow::workOnACopy() {
+    core::Project copy = m_context.document.project();
+    copy.name = tr("%1 (copy)").arg(qs(copy.name)).toStdString();
+    copy.id = QUuid::createUuid().toString(QUuid::WithoutBraces).toStdString();
+    m_context.document.resetAt(std::move(copy), {});
 }
 
 void MainWindow::startProject(const core::Project& project) {
-    m_context.document.reset(project, {});
+    core::Project fresh = project;
+    if (fresh.id.empty())
+        fresh.id = QUuid::createUuid().toString(QUuid::WithoutBraces).toStdString();
+    m_knownFiles.clear();
+    m_context.document.resetAt(std::move(fresh), {});
     setStation(0);
 }
 
@@ -70,259 +163,207 @@ void MainWindow::open() {
     whenSafe([this] {
         const QString path = QFileDialog::getOpenFileName(this, tr("Open a project"), QFileInfo(m_context.document.path()).absolutePath(), tr("Projects (*.minidraft project.json);;All files (*)"));
         if (!path.isEmpty())
-            openPath(path);
+            openInBackground(path);
     });
 }
 
+// ---- saving ----
+
 bool MainWindow::saveTo(const QString& path) {
-    const auto done = store::saveProject(m_context.document.project(), path);
-    // A save that did not work stays in sight until one does; the work stays in memory.
-    m_findings->setProblem(done ? QString() : tr("Not saved: %1").arg(qs(done.error().text())));
-    if (!done) {
-        m_lastMessage = qs(done.error().text());
-        return false;
-    }
-    m_context.document.setSaved(path);
-    m_bench->dropCaptures();
-    remember(path);
-    return true;
+    startSave(path, store::Foreign::Refuse);
+    if (m_saveJob)
+        m_saveJob->wait();
+    return m_savedWell;
 }
 
-bool MainWindow::save() {
-    QString path = m_context.document.path();
-    if (path.isEmpty()) {
-        saveAs();
-        return !m_context.document.isModified();
+void MainWindow::startSave(const QString& path, store::Foreign foreign, OnDisk onDisk) {
+    m_savedWell = false;
+    if (m_saveJob) // one at a time: what was asked for first is finished first
+        m_saveJob->wait();
+    m_savedWell = false;
+    const Document& document = m_context.document;
+    const bool same = !document.path().isEmpty() && QFileInfo(path).absoluteFilePath() == document.path();
+    auto lock = same ? document.place().lock : nullptr;
+    if (same && !lock) {
+        tell(tr("Not saved"), tr("%1 %2. Save it under another name.").arg(QFileInfo(path).fileName(), document.place().readOnlyBecause));
+        return saveAs();
     }
-    if (path.endsWith(QLatin1String("project.json")))
-        path = QFileInfo(path).absolutePath();
-    return saveTo(path);
+    if (same && onDisk == OnDisk::Ask) {
+        const auto now = store::stampOf(path);
+        if (now && document.place().stamp && *now != *document.place().stamp)
+            return askAboutChange(path);
+    }
+    struct Outcome { core::Result<store::Saved> saved; std::shared_ptr<store::ProjectLock> lock; std::optional<store::FileStamp> stamp; };
+    auto outcome = std::make_shared<Outcome>();
+    outcome->lock = lock;
+    const auto project = document.shared();
+    store::SaveOptions options{.foreign = foreign, .lock = lock.get(), .openedFrom = document.path(), .known = m_knownFiles, .progress = {}, .program = store::windowProgram, .waitMs = 2000};
+    m_saveJob = new BackgroundJob(m_context.document.workers(), [outcome, project, path, options](const BackgroundJob::Progress& progress) mutable {
+        options.progress = progress;
+        outcome->saved = store::saveProject(*project, path, options);
+        if (!outcome->saved)
+            return;
+        outcome->stamp = store::stampOf(path);
+        if (!outcome->lock) // a new place: it is ours from now on
+            if (auto taken = store::ProjectLock::take(path, store::windowProgram))
+                outcome->lock = std::move(*taken);
+    }, [this, outcome, project, path] {
+        m_saveJob = nullptr;
+        if (!outcome->saved)
+            return saveFailed(outcome->saved.error());
+        m_knownFiles = outcome->saved->files;
+        saved({.path = QFileInfo(path).absoluteFilePath(), .lock = outcome->lock, .readOnlyBecause = outcome->lock ? QString() : tr("is in use elsewhere"), .stamp = outcome->stamp}, project);
+    });
+    showProgress(m_saveJob, tr("Saving %1").arg(QFileInfo(path).fileName()));
+}
+
+void MainWindow::saved(Document::Place place, const std::shared_ptr<const core::Project>& project) {
+    m_savedWell = true;
+    m_findings->setProblem({});
+    const QString path = place.path;
+    m_context.document.setSaved(std::move(place), project);
+    for (const core::Problem& p : m_recorder->saved(path))
+        tell(tr("A recording is kept"), qs(p.text()));
+    remember(path);
+    if (auto then = std::exchange(m_afterSave, {}); then && !m_context.document.isModified())
+        then();
+}
+
+/// A save that did not work stays in sight until one does; the work stays in memory.
+void MainWindow::saveFailed(const core::Problem& problem) {
+    m_afterSave = {};
+    m_lastMessage = qs(problem.text());
+    if (problem.what == "stopped")
+        return m_findings->setProblem(tr("Not saved: stopped. The file on the disk is the old one."));
+    m_findings->setProblem(tr("Not saved: %1").arg(qs(problem.text())));
+}
+
+/// Somebody else wrote the file since it was read: both states are kept, whichever gets the name.
+void MainWindow::askAboutChange(const QString& path) {
+    struct Theirs { core::Result<store::Loaded> loaded; };
+    auto theirs = std::make_shared<Theirs>();
+    auto* job = new BackgroundJob(m_context.document.workers(), [theirs, path](const BackgroundJob::Progress& progress) { theirs->loaded = store::openProject(path, progress); }, [this, theirs, path] {
+        QString differs = theirs->loaded ? QString() : tr("It cannot be read: %1").arg(qs(theirs->loaded.error().text()));
+        if (theirs->loaded)
+            for (const std::string& line : core::differences(*m_context.document.saved(), theirs->loaded->project))
+                differs += QStringLiteral("\n– ") + qs(line);
+        const QFileInfo info(path);
+        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Changed on the disk"), tr("%1 was changed by another program since it was opened here. There, against what was opened:%2\n\nNothing is thrown away: choose which state gets the name.").arg(info.fileName(), differs.isEmpty() ? tr("\n– nothing that this program reads") : differs), QMessageBox::NoButton, this);
+        box->setObjectName(QStringLiteral("changedOnDisk"));
+        box->setAttribute(Qt::WA_DeleteOnClose);
+        const QString time = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH.mm.ss"));
+        const QString base = info.isDir() ? path : info.path() + QLatin1Char('/') + info.completeBaseName();
+        auto* beside = box->addButton(tr("Save mine beside it"), QMessageBox::AcceptRole);
+        auto* inPlace = box->addButton(tr("Put mine in its place"), QMessageBox::DestructiveRole);
+        box->addButton(tr("Cancel"), QMessageBox::RejectRole);
+        connect(box, &QMessageBox::buttonClicked, this, [this, box, beside, inPlace, theirs, path, base, time](QAbstractButton* b) {
+            (void)box;
+            if (b == beside)
+                return startSave(base + tr(" (mine %1)").arg(time) + QStringLiteral(".minidraft"), store::Foreign::Refuse);
+            if (b != inPlace)
+                return;
+            const QString kept = base + tr(" (other %1)").arg(time) + QStringLiteral(".minidraft");
+            const auto place = store::projectPath(path);
+            const auto aside = place.form == store::ProjectPath::Form::Database || !theirs->loaded ? store::linkOrCopy(place.file, theirs->loaded ? kept : kept + QStringLiteral(".unread"))
+                               : store::saveProject(theirs->loaded->project, kept).map([](const store::Saved&) {});
+            if (!aside)
+                return saveFailed(aside.error());
+            startSave(path, store::Foreign::Replace, OnDisk::Replace);
+        });
+        box->open();
+    });
+    job->setParent(this);
+}
+
+void MainWindow::save() {
+    const QString path = m_context.document.path();
+    path.isEmpty() ? saveAs() : startSave(path, store::Foreign::Refuse);
 }
 
 void MainWindow::saveAs() {
     QString path = QFileDialog::getSaveFileName(this, tr("Save the project"), m_context.document.path(), tr("Mini Draft projects (*.minidraft)"));
     if (path.isEmpty())
         return;
-    if (QFileInfo(path).suffix().isEmpty())
+    // Any dot may be part of a name ("build 1.2"): only the endings of projects are endings.
+    const QString suffix = QFileInfo(path).suffix().toLower();
+    if (suffix != QLatin1String("minidraft") && suffix != QLatin1String("json"))
         path += QStringLiteral(".minidraft");
-    saveTo(path);
+    startSave(path, store::Foreign::Replace); // the file dialog asked already
 }
 
 void MainWindow::exportFolder() {
     const QString folder = QFileDialog::getExistingDirectory(this, tr("Export as a folder"));
-    if (folder.isEmpty())
-        return;
-    const QString target = QDir(folder).filePath(qs(m_context.document.project().name).replace(QRegularExpression(QStringLiteral("[^\\w-]+")), QStringLiteral("-")));
-    if (const auto done = store::writeFolder(m_context.document.project(), target); !done)
-        tell(done.error());
-    else
-        tell(tr("Exported"), target);
+    if (!folder.isEmpty())
+        exportTo(QDir(folder).filePath(qs(core::fileNameFrom(m_context.document.project().name))), store::Foreign::Refuse);
 }
 
-FormDialog* MainWindow::importLog(const QString& path) {
-    if (m_context.document.revision().empty()) {
-        tell(tr("No revision yet"), tr("A run belongs to a revision. Start a project first."));
-        return nullptr;
-    }
-    setStation(4);
-    auto* dialog = new ImportDialog(m_context, path, this);
-    dialog->open();
-    return dialog;
-}
-
-void MainWindow::askImport() {
-    const QString path = QFileDialog::getOpenFileName(this, tr("Read in a log"), {}, tr("Logs (*.csv *.txt *.tsv *.log);;All files (*)"));
-    if (!path.isEmpty())
-        importLog(path);
-}
-
-bool MainWindow::writeReport(const QString& path) {
-    const Document& document = m_context.document;
-    const core::Project& project = document.project();
-    std::vector<core::verdict::Evaluation> evaluations;
-    for (const core::Revision& r : project.revisions)
-        if (const auto& result = document.result(r.id); result.evaluation)
-            evaluations.push_back(*result.evaluation);
-    const std::string html = report::html(project, evaluations, document.analyses(), document.revision(), m_context.show(), reportPictures(m_context));
-    if (const auto done = store::writeWhole(path, QByteArray::fromStdString(html)); !done) {
-        tell(done.error());
-        return false;
-    }
-    return true;
-}
-
-void MainWindow::askReport() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Write report"), qs(m_context.document.revision()) + QStringLiteral(".html"), tr("Web page (*.html)"));
-    if (!path.isEmpty() && writeReport(path))
-        tell(tr("Report written"), path);
-}
-
-bool MainWindow::printSheet(const QString& pdfPath) {
-    QPrinter printer(QPrinter::HighResolution);
-    printer.setPageOrientation(QPageLayout::Landscape);
-    if (!pdfPath.isEmpty()) {
-        printer.setOutputFormat(QPrinter::PdfFormat);
-        printer.setOutputFileName(pdfPath);
-    } else if (QPrintDialog dialog(&printer, this); dialog.exec() != QDialog::Accepted) {
-        return false;
-    }
-    QPainter painter;
-    if (!painter.begin(&printer)) {
-        tell(tr("Not printed"), tr("%1 cannot be written. Check the folder and the printer.").arg(pdfPath));
-        return false;
-    }
-    // The sheet as it lies on the stage, in the light theme, scaled to the page.
-    const QSizeF sheet(1000, 680);
-    const QRectF area = printer.pageLayout().paintRectPixels(printer.resolution());
-    painter.setRenderHint(QPainter::Antialiasing);
-    const double scale = std::min(area.width() / sheet.width(), area.height() / sheet.height());
-    painter.scale(scale, scale);
-    const Theme screen = std::exchange(m_context.theme, Theme::light());
-    m_bench->refreshTheme();
-    Canvas canvas(painter, m_context.theme, m_context.selection.key());
-    page(station())->paintInside(canvas, QRectF(QPointF(4, 4), sheet - QSizeF(8, 8)));
-    m_context.theme = screen;
-    m_bench->refreshTheme();
-    return painter.end();
-}
-
-void MainWindow::askPrint() { printSheet({}); }
-
-bool MainWindow::printMeasures(const QString& pdfPath) {
-    QPrinter printer(QPrinter::HighResolution);
-    if (!pdfPath.isEmpty()) {
-        printer.setOutputFormat(QPrinter::PdfFormat);
-        printer.setOutputFileName(pdfPath);
-    } else if (QPrintDialog dialog(&printer, this); dialog.exec() != QDialog::Accepted) {
-        return false;
-    }
-    QTextDocument sheet;
-    sheet.setDefaultFont(QFont(QStringLiteral("Asap Condensed"), 11));
-    sheet.setHtml(measuringSheet(m_context.view()));
-    sheet.print(&printer);
-    if (!pdfPath.isEmpty() && !QFileInfo::exists(pdfPath)) {
-        tell(tr("Not printed"), tr("%1 cannot be written. Check the folder.").arg(pdfPath));
-        return false;
-    }
-    return true;
-}
-
-namespace {
-/// The same lines on paper; a page as large as the drawing, or A4 lying with the drawing fitted in.
-bool writePdf(const core::fit::Drawing& drawing, const QString& path, double scale, bool trueSize) {
-    QPdfWriter pdf(path);
-    pdf.setResolution(1200);
-    pdf.setPageSize(trueSize ? QPageSize(QSizeF(drawing.sizeMm[0], drawing.sizeMm[1]), QPageSize::Millimeter) : QPageSize(QPageSize::A4));
-    pdf.setPageOrientation(trueSize ? QPageLayout::Portrait : QPageLayout::Landscape); // a page of its own size is as it is
-    pdf.setPageMargins({0, 0, 0, 0});
-    QPainter p;
-    if (!p.begin(&pdf))
-        return false;
-    const double dots = 1200 / 25.4 * scale;
-    const auto at = [&](const core::fit::Point2& mm) { return QPointF(mm[0] * dots, (drawing.sizeMm[1] - mm[1]) * dots); };
-    for (const auto& line : drawing.lines) {
-        QPen pen(Qt::black, (line.layer == "case" ? 0.7 : line.layer == "cut" ? 0.35 : 0.2) * dots);
-        if (line.layer == "behind" || line.layer == "keep-out")
-            pen.setStyle(Qt::DashLine);
-        p.setPen(pen);
-        QPolygonF polygon;
-        for (const auto& point : line.points)
-            polygon << at(point);
-        line.closed ? p.drawPolygon(polygon) : p.drawPolyline(polygon);
-    }
-    for (const auto& text : drawing.texts) {
-        QFont font(QStringLiteral("Asap Condensed"));
-        font.setPixelSize(std::max(1, static_cast<int>(text.heightMm * dots)));
-        p.setFont(font);
-        p.drawText(QRectF(at(text.at) - QPointF(80 * dots, text.heightMm * dots), QSizeF(160 * dots, 2 * text.heightMm * dots)), Qt::AlignCenter, qs(text.text));
-    }
-    return p.end();
-}
-} // namespace
-
-core::Result<void> MainWindow::exportSections(const QString& path, bool trueSize) {
-    const auto* e = m_context.view().evaluation();
-    if (!e)
-        return core::problem("sections", "there is nothing to draw", "choose a case first");
-    const Cuts& cuts = static_cast<FitPage*>(m_pages[1])->cuts();
-    const auto& inside = e->build.insideAt;
-    const core::fit::Drawing drawing = core::fit::sectionDrawing(e->build, {cuts.b >= 0 ? cuts.b : inside[0].mm() / 2, cuts.a >= 0 ? cuts.a : inside[1].mm() / 2, cuts.c >= 0 ? cuts.c : inside[2].mm() / 2});
-    const double scale = trueSize ? 1 : report::scaleToFit(drawing, 277, 190);
-    const QString suffix = QFileInfo(path).suffix().toLower();
-    if (suffix == QLatin1String("pdf")) {
-        if (!writePdf(drawing, path, scale, trueSize))
-            return core::problem(path.toStdString(), "cannot be written", "another folder or name");
-        return {};
-    }
-    if (suffix != QLatin1String("dxf") && suffix != QLatin1String("svg"))
-        return core::problem(path.toStdString(), "is no kind of drawing", "a name that ends in .pdf, .svg or .dxf");
-    return store::writeWhole(path, QByteArray::fromStdString(suffix == QLatin1String("dxf") ? report::drawingDxf(drawing, scale) : report::drawingSvg(drawing, scale)));
-}
-
-void MainWindow::askSections() {
-    QString chosen;
-    const QString trueSize = tr("PDF at 1:1 (*.pdf)"), fitted = tr("PDF fitted to A4 (*.pdf)"), svg = tr("SVG at 1:1 (*.svg)"), svgFit = tr("SVG fitted to A4 (*.svg)"), dxf = tr("DXF at 1:1 (*.dxf)"), dxfFit = tr("DXF fitted to A4 (*.dxf)");
-    QString path = QFileDialog::getSaveFileName(this, tr("Export sections"), {}, QStringList{trueSize, fitted, svg, svgFit, dxf, dxfFit}.join(QStringLiteral(";;")), &chosen);
-    if (path.isEmpty())
-        return;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += chosen == svg || chosen == svgFit ? QStringLiteral(".svg") : chosen == dxf || chosen == dxfFit ? QStringLiteral(".dxf") : QStringLiteral(".pdf");
-    if (const auto done = exportSections(path, chosen != fitted && chosen != svgFit && chosen != dxfFit); !done)
-        tell(done.error());
-}
-
-void MainWindow::record() {
-    if (m_context.document.revision().empty())
-        return tell(tr("No revision yet"), tr("A run belongs to a revision. Start a project first."));
-    setStation(4);
-    (new RecordDialog(m_context, [this](std::unique_ptr<devices::SampleSource> source, const std::string& load) {
-        m_bench->record(std::move(source), captureFolder() + QLatin1Char('/') + qs(m_context.document.revision()) + QDateTime::currentDateTimeUtc().toString(QStringLiteral("-yyyyMMdd-hhmmss'.csv'")), load);
-    }, this))->open();
-}
-
-/// Captures that a crash left behind are offered once; another instance's live one is locked and left alone.
-void MainWindow::offerLeftCaptures() {
-    for (const QFileInfo& left : QDir(captureFolder()).entryInfoList({QStringLiteral("*.csv")}, QDir::Files)) {
-        QLockFile lock(left.absoluteFilePath() + QStringLiteral(".lock"));
-        lock.setStaleLockTime(0);
-        if (!lock.tryLock(0))
-            continue;
-        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("A recording was cut off"), tr("%1 holds readings that were not kept as a run. Read them in for %2?").arg(left.fileName(), qs(m_context.document.revision())), QMessageBox::NoButton, this);
-        box->setObjectName(QStringLiteral("leftCapture"));
+void MainWindow::exportTo(const QString& target, store::Foreign foreign) {
+    auto result = std::make_shared<core::Result<store::Saved>>();
+    const auto project = m_context.document.shared();
+    auto* job = new BackgroundJob(m_context.document.workers(), [result, project, target, foreign](const BackgroundJob::Progress& progress) {
+        *result = store::writeFolder(*project, target, {.foreign = foreign, .progress = progress, .program = store::windowProgram});
+    }, [this, result, target] {
+        if (*result)
+            return tell(tr("Exported"), target);
+        if (result->error().what == "stopped")
+            return;
+        if (result->error().what.find("holds") != 0)
+            return tell(result->error());
+        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Something else stands there"), tr("%1 %2. Replace it? Its last state stays inside, in .project.previous.").arg(target, qs(result->error().what)), QMessageBox::NoButton, this);
+        box->setObjectName(QStringLiteral("replaceFolder"));
         box->setAttribute(Qt::WA_DeleteOnClose);
-        const QString path = left.absoluteFilePath();
-        auto* take = box->addButton(tr("Read in"), QMessageBox::AcceptRole);
-        auto* drop = box->addButton(tr("Throw away"), QMessageBox::DestructiveRole);
-        box->addButton(tr("Later"), QMessageBox::RejectRole);
-        connect(box, &QMessageBox::buttonClicked, this, [this, path, take, drop](QAbstractButton* b) {
-            if (b == take) {
-                if (FormDialog* dialog = importLog(path)) // kept as a run: the capture has done its work
-                    connect(dialog, &QDialog::accepted, this, [path] { QFile::remove(path); });
-            } else if (b == drop)
-                QFile::remove(path);
+        auto* replace = box->addButton(tr("Replace"), QMessageBox::DestructiveRole);
+        box->addButton(tr("Cancel"), QMessageBox::RejectRole);
+        connect(box, &QMessageBox::buttonClicked, this, [this, target, replace](QAbstractButton* b) {
+            if (b == replace)
+                exportTo(target, store::Foreign::Replace);
         });
         box->open();
-        return;
-    }
+    });
+    job->setParent(this);
+    showProgress(job, tr("Exporting to %1").arg(target));
 }
 
+// ---- before something ends ----
+
 void MainWindow::whenSafe(std::function<void()> then) {
+    if (m_recorder->isRecording())
+        return askAboutRecording(std::move(then));
     if (!m_context.document.isModified())
         return then();
     auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Keep the changes?"), tr("%1 has changes that are not saved.").arg(qs(m_context.document.project().name)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box->setObjectName(QStringLiteral("keepChanges"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     connect(box, &QMessageBox::finished, this, [this, then](int button) {
-        if (button == QMessageBox::Discard)
-            m_bench->dropCaptures();
-        if (button == QMessageBox::Discard || (button == QMessageBox::Save && save()))
+        if (button == QMessageBox::Save) {
+            m_afterSave = then;
+            save();
+        } else if (button == QMessageBox::Discard) {
+            m_recovery->clear();
             then();
+        }
+    });
+    box->open();
+}
+
+/// A recording belongs to the project and revision it was started for, and does not follow the window to another.
+void MainWindow::askAboutRecording(std::function<void()> then) {
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("A recording is running"), tr("Readings for %1 of %2 are being recorded. Stop, and keep them as a run?").arg(qs(m_recorder->revision()), qs(m_context.document.project().name)), QMessageBox::NoButton, this);
+    box->setObjectName(QStringLiteral("recordingRuns"));
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    auto* stopIt = box->addButton(tr("Stop and keep"), QMessageBox::AcceptRole);
+    box->addButton(tr("Go on recording"), QMessageBox::RejectRole);
+    connect(box, &QMessageBox::buttonClicked, this, [this, stopIt, then](QAbstractButton* b) {
+        if (b != stopIt)
+            return;
+        m_recorder->stop();
+        whenSafe(then);
     });
     box->open();
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    if (m_context.document.isModified() && !m_closing) {
+    if ((m_context.document.isModified() || m_recorder->isRecording()) && !m_closing) {
         event->ignore();
         whenSafe([this] {
             m_closing = true;
@@ -334,6 +375,81 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     m_context.settings.save();
     event->accept();
 }
+
+void MainWindow::endNow() {
+    m_recorder->stop();
+    m_recovery->writeNow();
+}
+
+// ---- what an earlier end left ----
+
+void MainWindow::offerLeft() {
+    if (m_asking)
+        return;
+    for (const Recovery::Left& left : Recovery::left(recoveryFolder())) {
+        if (m_passed.contains(left.file))
+            continue;
+        m_asking = true;
+        auto read = std::make_shared<core::Result<Recovery::Recovered>>();
+        auto* job = new BackgroundJob(m_context.document.workers(), [read, left](const BackgroundJob::Progress&) { *read = Recovery::read(left); }, [this, read, left] { offerRecovered(left, *read); });
+        job->setParent(this);
+        return;
+    }
+    offerLeftCapture();
+}
+
+void MainWindow::offerRecovered(const Recovery::Left& left, const core::Result<Recovery::Recovered>& read) {
+    m_asking = false;
+    m_passed.insert(left.file);
+    QString text = tr("%1 was not saved when the program ended. A copy of %2 is here.").arg(left.name, left.written) + QLatin1Char('\n');
+    if (!left.path.isEmpty())
+        text += left.path + QLatin1Char('\n');
+    if (!read)
+        text += tr("It cannot be read: %1").arg(qs(read.error().text()));
+    else {
+        text += left.path.isEmpty() ? tr("It was never saved. It holds:") : tr("Against the saved project:");
+        const auto lines = core::differences(read->base, read->project);
+        for (const std::string& line : lines)
+            text += QStringLiteral("\n– ") + qs(line);
+        if (lines.empty())
+            text += tr("\n– no difference");
+        for (const std::string& lost : read->lost)
+            text += QStringLiteral("\n– ") + tr("lost: %1").arg(qs(lost));
+    }
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Changes that were not saved"), text, QMessageBox::NoButton, this);
+    box->setObjectName(QStringLiteral("recover"));
+    box->setAttribute(Qt::WA_DeleteOnClose);
+    auto* take = read ? box->addButton(tr("Recover"), QMessageBox::AcceptRole) : nullptr;
+    auto* drop = box->addButton(tr("Throw away"), QMessageBox::DestructiveRole);
+    auto* later = box->addButton(tr("Later"), QMessageBox::RejectRole);
+    box->setDefaultButton(take ? take : later);
+    connect(box, &QMessageBox::buttonClicked, this, [this, left, read, take, drop](QAbstractButton* b) {
+        if (take && b == take)
+            whenSafe([this, left, read] { recover(left, *read); });
+        else if (b == drop)
+            Recovery::drop(left);
+    });
+    connect(box, &QMessageBox::finished, this, [this] { QMetaObject::invokeMethod(this, &MainWindow::offerLeft, Qt::QueuedConnection); });
+    box->open();
+}
+
+void MainWindow::recover(const Recovery::Left& left, const Recovery::Recovered& state) {
+    Document::Place place{.path = left.path, .lock = {}, .readOnlyBecause = {}, .stamp = left.path.isEmpty() ? std::nullopt : store::stampOf(left.path)};
+    if (!left.path.isEmpty()) {
+        const auto& now = m_context.document.place();
+        if (now.lock && now.path == left.path)
+            place.lock = now.lock;
+        else if (auto lock = store::ProjectLock::take(left.path, store::windowProgram))
+            place.lock = std::move(*lock);
+        else
+            place.readOnlyBecause = qs(lock.error().what);
+    }
+    m_context.document.resetRecovered(state.project, state.base, std::move(place));
+    m_recovery->writeNow(); // the new copy first, then the old one goes
+    Recovery::drop(left);
+}
+
+// ---- drag and drop ----
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     if (event->mimeData()->hasUrls())
@@ -349,7 +465,7 @@ void MainWindow::dropEvent(QDropEvent* event) {
     if (suffix == QLatin1String("csv") || suffix == QLatin1String("tsv") || suffix == QLatin1String("txt") || suffix == QLatin1String("log"))
         importLog(path);
     else
-        whenSafe([this, path] { openPath(path); });
+        whenSafe([this, path] { openInBackground(path); });
 }
 
 } // namespace app

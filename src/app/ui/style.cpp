@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/style.h"
 
+#include <QLabel>
 #include <QPainter>
 #include <QStyleFactory>
 #include <QStyleOption>
@@ -86,6 +87,12 @@ QRect SheetStyle::subControlRect(ComplexControl control, const QStyleOptionCompl
     case SC_ScrollBarAddPage: return part(from + size, length - from - size);
     default: return {};
     }
+}
+
+void SheetStyle::polish(QWidget* widget) {
+    QProxyStyle::polish(widget);
+    if (auto* label = qobject_cast<QLabel*>(widget); label && label->textFormat() == Qt::AutoText)
+        label->setTextFormat(Qt::PlainText);
 }
 
 int SheetStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const {

@@ -393,7 +393,7 @@ const ChannelResult* RunAnalysis::channel(ChannelKind kind, std::string_view sub
     return nullptr;
 }
 
-RunAnalysis analyse(const Run& run, const AnalyseOptions& options) {
+RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::function<bool()>& stop) {
     Whole whole{run, options, clean(*run.samples), {}, {}};
     RunAnalysis& out = whole.out;
     out.time = whole.clean.time;
@@ -421,8 +421,11 @@ RunAnalysis analyse(const Run& run, const AnalyseOptions& options) {
         if (channel.kind == ChannelKind::Rpm && meanOf(c.v) > 0 && percentile(c.v, 0.95) - percentile(c.v, 0.05) > 0.08 * meanOf(c.v))
             out.fanAutomatic = true;
     }
-    for (const Channel& channel : whole.clean.samples.channels)
+    for (const Channel& channel : whole.clean.samples.channels) {
+        if (stop && stop())
+            return std::move(whole.out);
         channel.kind == ChannelKind::Temperature ? whole.analyseTemperature(channel) : whole.analyseOther(channel);
+    }
     whole.steadyWindow();
     return std::move(whole.out);
 }

@@ -4,6 +4,7 @@
 #include "core/bench/settle.h"
 #include "core/bench/stats.h"
 
+#include <functional>
 #include <map>
 
 namespace core::bench {
@@ -56,7 +57,8 @@ struct RunAnalysis {
 };
 
 /// Everything a run says: cleaned, cut into idle and load, each channel with its settled value or why there is none.
-[[nodiscard]] RunAnalysis analyse(const Run& run, const AnalyseOptions& options);
+/// @p stop is asked now and then; where it answers true the analysis ends with what it has, and is not to be used.
+[[nodiscard]] RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::function<bool()>& stop = {});
 
 /// Sustained dip of the clock: share of time, depth and whether the temperature sits at a cap.
 struct ThrottleResult { Throttle kind = Throttle::None; double share = 0; double drop = 0; };

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/text.h"
 #include "core/base/words.h"
 #include "core/model/build.h"
 
@@ -57,8 +58,7 @@ struct Namer {
                                                                          : " opened to " + std::string(styleWord(c.style)) + ", " + now);
     }
     std::string operator()(const MovePart& c) const {
-        std::string mm = std::to_string(std::abs(c.by.mm()));
-        mm.erase(mm.find('.') + 2);
+        const std::string mm = plainFixed(std::abs(c.by.mm()), 1);
         constexpr std::array<std::array<const char*, 2>, 3> words{{{"left", "right"}, {"forward", "back"}, {"down", "up"}}};
         return at(c.mount) + " moved " + mm + " mm " + words[index(c.axis)][c.by.um() > 0 ? 1 : 0];
     }
@@ -103,9 +103,7 @@ struct Namer {
     }
     std::string operator()(const Disconnect& c) const { return part(c.part) + (c.from.empty() ? "" : " at " + end(c.from)) + " unplugged"; }
     std::string operator()(const SetFeet& c) const {
-        std::string mm = std::to_string(c.mm);
-        mm.erase(mm.find('.') + 2);
-        return "Feet of " + mm + " mm";
+        return "Feet of " + plainFixed(c.mm, 1) + " mm";
     }
     std::string operator()(const Modify& c) const {
         if (before)

@@ -22,9 +22,9 @@ std::string_view targetWord(TargetKind kind) { return wordOf(targetWords, kind);
 std::optional<TargetKind> targetFromWord(std::string_view word) { return fromWord(targetWords, word); }
 std::string_view targetUnit(TargetKind kind) { return wordOf(targetUnits, kind); }
 
-const Part* Project::part(std::string_view id) const { return find(shelf, id); }
-const Revision* Project::revision(std::string_view id) const { return find(revisions, id); }
-const Load* Project::load(std::string_view id) const { return find(loads, id); }
-const Run* Project::run(std::string_view id) const { return find(runs, id); }
+const Part* Project::part(std::string_view wanted) const { return find(shelf, wanted); }
+const Revision* Project::revision(std::string_view wanted) const { return find(revisions, wanted); }
+const Load* Project::load(std::string_view wanted) const { return find(loads, wanted); }
+const Run* Project::run(std::string_view wanted) const { return find(runs, wanted); }
 
 } // namespace core

@@ -70,6 +70,7 @@ struct Revision {
 };
 
 struct Project {
+    std::string id; ///< made once for a new project; empty in files written by hand
     std::string name;
     std::string currency = "EUR";
     Brief brief;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/build.h"
 
+#include "core/base/text.h"
+
 namespace core {
 namespace {
 
@@ -202,7 +204,7 @@ Resolver::Check Resolver::applyTo(const Disconnect& c, const std::string& place)
 
 Resolver::Check Resolver::applyTo(const SetFeet& c, const std::string& place) {
     if (!(c.mm >= 0 && c.mm <= 200))
-        return Problem{place, "feet of " + std::to_string(c.mm) + " mm", "from 0 to 200 mm"};
+        return Problem{place, "feet of " + shortest(c.mm) + " mm", "from 0 to 200 mm"};
     m_build.feet = measureMm(c.mm, Source::Drawing);
     return std::nullopt;
 }
@@ -239,7 +241,7 @@ Resolver::Check Resolver::applyTo(const SetFan& c, const std::string& place) {
     if (!o)
         return unknown(place, "a part at mount", c.mount);
     if (!(c.duty >= 0 && c.duty <= 1))
-        return Problem{place, "fan duty " + std::to_string(c.duty), "a share from 0 to 1"};
+        return Problem{place, "fan duty " + shortest(c.duty), "a share from 0 to 1"};
     o->mode = c.mode;
     o->duty = c.duty;
     return std::nullopt;
@@ -258,7 +260,7 @@ Resolver::Check Resolver::applyTo(const SetOpening& c, const std::string& place)
     if (!o)
         return unknown(place, "opening", c.opening);
     if (!(c.perforation >= 0 && c.perforation <= 1))
-        return Problem{place, "open share " + std::to_string(c.perforation), "a share from 0 to 1"};
+        return Problem{place, "open share " + shortest(c.perforation), "a share from 0 to 1"};
     o->style = c.style;
     o->perforation = c.perforation;
     return std::nullopt;
@@ -282,7 +284,7 @@ Resolver::Check Resolver::applyTo(const LimitPower& c, const std::string& place)
     if (!o)
         return unknown(place, "a part at mount", c.mount);
     if (!(c.watts > 0 && c.watts <= 2000))
-        return Problem{place, "power limit " + std::to_string(c.watts) + " W", "more than 0 and at most 2000 W"};
+        return Problem{place, "power limit " + shortest(c.watts) + " W", "more than 0 and at most 2000 W"};
     o->powerLimitW = c.watts;
     return std::nullopt;
 }

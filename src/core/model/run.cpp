@@ -31,6 +31,7 @@ bool operator==(const Run& a, const Run& b) {
     return a.id == b.id && a.name == b.name && a.revision == b.revision && a.load == b.load && a.roomC == b.roomC &&
            a.instruments == b.instruments && a.note == b.note && a.source == b.source && a.distanceM == b.distanceM &&
            a.loadStartS == b.loadStartS && a.loadEndS == b.loadEndS &&
+           (a.original == b.original || (a.original && b.original && *a.original == *b.original)) &&
            (a.samples == b.samples || sameSamples(*a.samples, *b.samples));
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <cstdint>
 #include <map>
 #include <memory>
 #include <optional>
@@ -27,6 +28,26 @@ struct Samples {
 /// Equal also when both hold NaN at the same place.
 [[nodiscard]] bool sameSamples(const Samples& a, const Samples& b);
 
+/// The log a run was read in from, byte for byte: what its maker wrote is never rewritten, only kept.
+struct Original {
+    std::string name;     ///< its file name
+    std::string packed;   ///< zlib-compressed bytes, empty while @p path names where they stand
+    std::uint64_t size = 0; ///< of the bytes unpacked
+    std::string path;     ///< absolute, of an ordinary file beside the project; empty: packed
+    friend bool operator==(const Original& a, const Original& b) { return a.name == b.name && a.size == b.size; }
+};
+
+/// The file in an interchange folder that holds the readings just as they are here. While it is the same file,
+/// saving to that folder leaves it alone.
+struct LogFile {
+    std::string folder;   ///< absolute
+    std::string name;     ///< inside the folder, e.g. "runs/first.csv"
+    std::uint64_t inode = 0, size = 0;
+    std::int64_t modifiedNs = 0;
+    bool channelsStated = false; ///< project.json says what its columns are
+    std::shared_ptr<const Samples> readings; ///< what was read from it; other readings need a file of their own
+};
+
 /// One logged test. Readings are shared and never changed once taken.
 struct Run {
     std::string id;
@@ -41,6 +62,8 @@ struct Run {
     std::optional<double> loadStartS; ///< marks set by the user where the load was not found
     std::optional<double> loadEndS;
     std::shared_ptr<const Samples> samples = std::make_shared<Samples>();
+    std::shared_ptr<const Original> original; ///< none where the readings say all that it said
+    std::shared_ptr<const LogFile> file;      ///< where the readings stand; not part of what a run is
 
     friend bool operator==(const Run& a, const Run& b);
 };

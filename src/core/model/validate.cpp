@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/build.h"
 
+#include "core/base/text.h"
+
 #include <set>
 
 namespace core {
@@ -35,14 +37,7 @@ private:
     }
     void range(const std::string& place, double value, double low, double high, const char* unit) {
         if (!(value >= low && value <= high))
-            add({place, "the value " + trimmed(value) + " " + unit + " is out of range", "from " + trimmed(low) + " to " + trimmed(high) + " " + unit});
-    }
-    static std::string trimmed(double value) {
-        std::string text = std::to_string(value);
-        text.erase(text.find_last_not_of('0') + 1);
-        if (text.ends_with('.'))
-            text.pop_back();
-        return text;
+            add({place, "the value " + shortest(value) + " " + unit + " is out of range", "from " + shortest(low) + " to " + shortest(high) + " " + unit});
     }
     template <class T> void checkIds(const std::string& list, const std::vector<T>& items) {
         std::set<std::string> seen;

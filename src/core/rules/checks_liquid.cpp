@@ -3,7 +3,6 @@
 
 #include "core/base/text.h"
 
-#include <cstdlib>
 
 namespace core::rules {
 namespace {
@@ -49,7 +48,7 @@ void loop(const Checks& c) {
 /// "M4 x 35 pan" -> 35.
 double screwLength(const std::string& kind) {
     const auto x = kind.find(" x ");
-    return x == std::string::npos ? 0 : std::strtod(kind.c_str() + x + 3, nullptr);
+    return x == std::string::npos ? 0 : numberFrom(std::string_view(kind).substr(x + 3, kind.find(' ', x + 3) - (x + 3))).value_or(0);
 }
 
 /// The shortest usual screw that reaches 2 mm into a radiator behind a fan: common practice, no source.

@@ -33,6 +33,7 @@ ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* pare
     m_watts = addNumber(tr("At most"), QStringLiteral("watts"), Quantity::Power, 65, 1, 2000);
     m_note = addText(tr("Note"), QStringLiteral("note"));
     m_preview = new QLabel(this);
+    m_preview->setTextFormat(Qt::RichText); // its own lines; names in it are escaped
     m_preview->setObjectName(QStringLiteral("preview"));
     m_preview->setWordWrap(true);
     m_preview->setMinimumHeight(76);
@@ -276,7 +277,7 @@ void ChangeDialog::preview() {
             }
     if (now)
         lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));
-    m_preview->setText(text + lines.join(QStringLiteral("<br>")));
+    m_preview->setText(text + lines.join(QLatin1Char('\n')).toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
 }
 
 core::Result<void> ChangeDialog::apply() {

@@ -40,9 +40,11 @@ std::vector<UnitWord> unitsOf(ChannelKind kind) {
 ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : FormDialog(context, tr("Read in a log"), parent), m_path(std::move(path)) {
     QFile file(m_path);
     if (file.open(QIODevice::ReadOnly))
-        m_head = file.read(headBytes).toStdString();
+        m_head = store::decodeText(file.read(headBytes).toStdString());
     if (const auto cut = m_head.rfind('\n'); file.size() > headBytes && cut != std::string::npos)
         m_head.resize(cut + 1);
+    if (const auto about = store::readLogAbout(m_path.toStdString()))
+        m_about = *about;
     const auto& project = context.document.project();
     m_layout->insertWidget(0, new QLabel(tr("%1, for revision %2").arg(QFileInfo(m_path).fileName(), qs(context.document.revision())), this));
     m_name = addText(tr("Name of the run"), QStringLiteral("name"), QFileInfo(m_path).completeBaseName());
@@ -87,10 +89,9 @@ ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : Fo
     // Another separator cuts other columns: recognise the rest again with what was chosen.
     connect(m_separator, &QComboBox::activated, this, [this] {
         m_format.separator = static_cast<char>(m_separator->currentData().toChar().toLatin1());
-        const auto first = std::string_view(m_head).substr(0, m_head.find('\n'));
         m_format.columns.clear();
-        for (const std::string_view field : store::splitFields(first, m_format.separator))
-            m_format.columns.push_back(store::columnFromHeader(field));
+        for (const std::string& field : store::readRecord(m_head, 0, m_format.separator).fields)
+            m_format.columns.push_back(store::columnFromHeader(store::headingFrom(field)));
         fillColumns();
     });
     resize(760, 680);
@@ -102,6 +103,15 @@ void ImportDialog::recognise() {
     if (!found)
         return say(qs(found.error().text()));
     m_format = *found;
+    // What the device declared goes before what a heading suggests.
+    for (store::CsvColumn& column : m_format.columns)
+        for (const core::Channel& c : m_about.channels)
+            if (!column.isTime && c.name == column.header) {
+                column.kind = c.kind;
+                column.subject = c.subject;
+                column.scale = 1;
+                column.fahrenheit = false;
+            }
     m_separator->setCurrentIndex(std::max(0, m_separator->findData(QChar(QLatin1Char(m_format.separator)))));
     m_decimal->setCurrentIndex(m_format.decimal == ',' ? 1 : 0);
     m_timeFormat->setCurrentIndex(static_cast<int>(m_format.time));
@@ -118,13 +128,13 @@ void ImportDialog::fillColumns() {
         placed[2] = e->build.firstOf(PartKind::Drive);
     }
     // The first two rows of readings, so that one sees what a column holds.
-    std::vector<std::vector<std::string_view>> rows;
-    std::string_view rest = m_head;
-    for (int line = 0; line < 3 && !rest.empty(); ++line) {
-        const auto end = rest.find('\n');
+    std::vector<std::vector<std::string>> rows;
+    std::size_t at = 0;
+    for (int line = 0; line < 3 && at < m_head.size(); ++line) {
+        store::CsvRecord record = store::readRecord(m_head, at, m_format.separator);
+        at = record.end;
         if (line > 0 || !m_format.header)
-            rows.push_back(store::splitFields(rest.substr(0, end), m_format.separator));
-        rest = end == std::string_view::npos ? std::string_view{} : rest.substr(end + 1);
+            rows.push_back(std::move(record.fields));
     }
     m_columns->setRowCount(0);
     for (std::size_t i = 0; i < m_format.columns.size(); ++i) {
@@ -165,7 +175,9 @@ void ImportDialog::fillColumns() {
         if (c.fahrenheit || c.scale == 1000)
             unit->setCurrentIndex(1);
         const int guess = c.subject == "processor" ? 0 : c.subject == "card" ? 1 : c.subject == "drive" ? 2 : 3;
-        if (placed[guess])
+        if (const int declared = of->findData(qs(c.subject)); declared > 0)
+            of->setCurrentIndex(declared);
+        else if (placed[guess])
             of->setCurrentIndex(std::max(0, of->findData(qs(placed[guess]->mount))));
         m_columns->setCellWidget(row, Role, role);
         m_columns->setCellWidget(row, Unit, unit);
@@ -201,7 +213,7 @@ void ImportDialog::accept() {
         return;
     say({});
     const auto bad = m_readRest->isChecked() ? store::BadField::ReadTheRest : store::BadField::Refuse;
-    m_job = std::make_unique<ReadLogJob>(m_path, format(), bad);
+    m_job = std::make_unique<ReadLogJob>(m_context.document.workers(), m_path, format(), bad);
     connect(m_job.get(), &ReadLogJob::progress, m_progress, &QProgressBar::setValue);
     connect(m_job.get(), &ReadLogJob::done, this, &ImportDialog::keep);
     connect(m_job.get(), &ReadLogJob::refused, this, [this](const core::Problem& p) {
@@ -220,7 +232,7 @@ void ImportDialog::reject() {
     QDialog::reject();
 }
 
-void ImportDialog::keep(const core::Samples& samples) {
+void ImportDialog::keep(const ReadLog& log) {
     Document& document = m_context.document;
     core::Run run{.revision = document.revision(), .load = m_load->currentData().toString().toStdString(), .instruments = m_instruments->text().toStdString(), .note = m_note->text().toStdString(), .source = "file",
                   .distanceM = document.project().brief.listenerM};
@@ -230,7 +242,8 @@ void ImportDialog::keep(const core::Samples& samples) {
         run.id = run.name + "-" + std::to_string(n);
     if (m_hasRoom->isChecked())
         run.roomC = stored(m_room);
-    run.samples = std::make_shared<core::Samples>(samples);
+    run.samples = std::make_shared<core::Samples>(log.samples);
+    run.original = log.original;
     const auto done = document.edit(tr("Read in %1").arg(qs(run.name)), [&](core::Project& p) { p.runs.push_back(run); });
     if (!done) {
         m_job.release()->deleteLater();
@@ -238,6 +251,7 @@ void ImportDialog::keep(const core::Samples& samples) {
         m_buttons->button(QDialogButtonBox::Ok)->setEnabled(true);
         return say(qs(done.error().text()));
     }
+    m_runId = run.id;
     m_context.selection.select(QStringLiteral("run:") + qs(run.id));
     QDialog::accept();
 }

@@ -2,6 +2,7 @@
 #pragma once
 #include "app/model/jobs.h"
 #include "app/ui/dialogs/form_dialog.h"
+#include "store/log_about.h"
 
 class QCheckBox;
 class QProgressBar;
@@ -14,6 +15,8 @@ class ImportDialog : public FormDialog {
     Q_OBJECT
 public:
     ImportDialog(Context& context, QString path, QWidget* parent);
+    /// What the run became, once it was accepted.
+    [[nodiscard]] const std::string& runId() const { return m_runId; }
     void accept() override;
     void reject() override;
 
@@ -24,11 +27,13 @@ private:
     void recognise();
     void fillColumns();
     [[nodiscard]] store::CsvFormat format() const;
-    void keep(const core::Samples& samples);
+    void keep(const ReadLog& log);
 
     QString m_path;
+    std::string m_runId;
     std::string m_head; ///< the first part of the file, for recognition and preview
     store::CsvFormat m_format;
+    store::LogAbout m_about; ///< what the device that wrote it declared
     QLineEdit *m_name, *m_instruments, *m_note;
     QComboBox *m_load, *m_separator, *m_decimal, *m_timeFormat;
     QCheckBox *m_header, *m_hasRoom, *m_readRest;

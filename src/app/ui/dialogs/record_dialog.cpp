@@ -18,7 +18,7 @@ core::Result<std::unique_ptr<devices::SampleSource>> rigSource(const core::Proje
     auto folder = std::make_shared<QTemporaryDir>();
     core::Project bare = project;
     bare.runs.clear();
-    if (const auto written = store::writeFolder(bare, folder->path()); !written)
+    if (const auto written = store::writeFolder(bare, folder->path(), {.program = store::windowProgram}); !written)
         return tl::make_unexpected(written.error());
     QStringList arguments{folder->path(), QStringLiteral("--revision"), qs(revision), QStringLiteral("--room"), QString::number(o.roomC), QStringLiteral("--duration"), QString::number(o.minutes * 60),
                           QStringLiteral("--speed"), QString::number(o.speed), QStringLiteral("--seed"), QString::number(o.seed)};

@@ -92,7 +92,7 @@ QRect RevisionCards::cardRect(int index) const {
 }
 
 QString RevisionCards::wordsOf(const core::Revision& r) const {
-    const QString words = qs(m_context.document.result(r.id).words);
+    const QString words = qs(m_context.document.words(r.id));
     return words.isEmpty() ? tr("no change yet") : r.parent.empty() ? tr("First: ") + words : words;
 }
 

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/stations/bench_page.h"
 
+#include "app/ui/recording/recorder.h"
 #include "core/base/text.h"
 
-#include <QLockFile>
 #include <qcustomplot.h>
 
 namespace app {
@@ -30,8 +30,8 @@ void dress(QCustomPlot* plot, const Theme& t) {
 }
 } // namespace
 
-BenchPage::BenchPage(Context& context, QWidget* parent)
-    : StationPage(context, tr("Bench"), {}, parent), m_trace(new QCustomPlot(this)), m_level(new QCustomPlot(this)), m_clock(new QCustomPlot(this)) {
+BenchPage::BenchPage(Context& context, const Recorder& recorder, QWidget* parent)
+    : StationPage(context, tr("Bench"), {}, parent), m_recorder(recorder), m_trace(new QCustomPlot(this)), m_level(new QCustomPlot(this)), m_clock(new QCustomPlot(this)) {
     m_trace->setObjectName(QStringLiteral("trace"));
     for (QCustomPlot* plot : {m_trace, m_level, m_clock}) {
         plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
@@ -57,11 +57,6 @@ BenchPage::BenchPage(Context& context, QWidget* parent)
             plot();
     });
     refreshTheme();
-}
-
-BenchPage::~BenchPage() {
-    if (m_source)
-        m_source->disconnect(this);
 }
 
 void BenchPage::refreshTheme() {
@@ -169,7 +164,7 @@ void BenchPage::plot() {
     const core::Run* run = m_context.document.project().run(m_run);
     const bool shown = run && !run->samples->timeS.empty();
     for (QCustomPlot* p : {m_trace, m_level, m_clock})
-        p->setVisible(shown && !isRecording());
+        p->setVisible(shown && !m_recorder.isRecording());
     if (!shown)
         return;
     const Theme& t = m_context.theme;
@@ -323,11 +318,11 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
     c.p.setBrush(c.t.paper);
     c.p.drawEllipse(QPointF(head.left() + 18, head.top() + 18), 5, 5);
     c.text({head.left() + 30, head.top() + 8, 80, 20}, tr("Recording"), 13, Weight::SemiBold, c.t.paper);
-    c.text({head.left() + 12, head.top() + 30, 96, 18}, qs(m_liveRevision), 12, Weight::Regular, c.t.paper);
-    const double seconds = m_live.timeS.empty() ? 0 : m_live.timeS.back() - m_live.timeS.front();
+    c.text({head.left() + 12, head.top() + 30, 96, 18}, qs(m_recorder.revision()), 12, Weight::Regular, c.t.paper);
+    const double seconds = m_recorder.live().timeS.empty() ? 0 : m_recorder.live().timeS.back() - m_recorder.live().timeS.front();
     c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(seconds)).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
     std::vector<const core::Channel*> shown;
-    for (const core::Channel& ch : m_live.channels)
+    for (const core::Channel& ch : m_recorder.live().channels)
         if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
             shown.push_back(&ch);
     const double w = (r.width() - head.width()) / share(shown.size());
@@ -371,86 +366,24 @@ void BenchPage::paintContent(Canvas& c) {
     stageHead(c, r, tr("What did the real box do?"));
     const double leftW = r.width() * leftShare;
     QRectF left(r.left(), r.top() + 34, leftW, r.height() - 34);
-    if (isRecording())
+    if (m_recorder.isRecording())
         drawLive(c, {left.right() + 20, r.top() + 70, r.right() - left.right() - 20, 80});
     paintBench(c, left, v, m_run);
     c.vline(left.right() + 10, left.top(), r.bottom(), c.t.line);
     const core::Run* run = v.project().run(m_run);
-    if (run && !isRecording()) {
+    if (run && !m_recorder.isRecording()) {
         const auto* channel = plotted();
         c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (channel ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name) : QString()), channel ? qs(channel->why) : QString());
-    } else if (!isRecording()) {
+    } else if (!m_recorder.isRecording()) {
         c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80}, tr("No run to show. Read in a log with Ctrl+I, or record with Ctrl+R: without sensors the simulated rig plays this revision."), 13, Weight::Medium, c.t.ink);
     }
 }
 
-void BenchPage::record(std::unique_ptr<devices::SampleSource> source, const QString& capturePath, const std::string& load) {
-    stop();
-    m_lock = std::make_unique<QLockFile>(capturePath + QStringLiteral(".lock"));
-    m_lock->tryLock(0);
-    m_liveLoad = load;
-    m_source = std::move(source);
-    m_live = {};
-    m_liveRevision = m_context.document.revision();
-    connect(m_source.get(), &devices::SampleSource::channelsKnown, this, [this, capturePath] {
-        m_live.channels = m_source->channels();
-        if (const auto opened = m_capture.open(capturePath, m_live.channels); !opened)
-            finish(qs(opened.error().text()));
-    });
-    connect(m_source.get(), &devices::SampleSource::reading, this, [this](double t, const std::vector<double>& values) {
-        m_live.timeS.push_back(t);
-        for (std::size_t i = 0; i < values.size() && i < m_live.channels.size(); ++i)
-            m_live.channels[i].values.push_back(values[i]);
-        (void)m_capture.add(t, values);
-        update();
-    });
-    connect(m_source.get(), &devices::SampleSource::ended, this, [this](const QString& reason) { finish(reason); });
+std::size_t BenchPage::liveRows() const { return m_recorder.live().timeS.size(); }
+
+void BenchPage::recordingMoved() {
     plot();
     update();
-    Q_EMIT recordingChanged();
-    m_source->start();
-}
-
-void BenchPage::dropCaptures() {
-    for (const Kept& kept : m_kept)
-        QFile::remove(kept.path);
-    m_kept.clear();
-}
-
-void BenchPage::stop() {
-    if (m_source)
-        m_source->stop();
-}
-
-void BenchPage::finish(const QString& reason) {
-    if (!m_source)
-        return;
-    m_source.release()->deleteLater();
-    m_capture.close();
-    if (m_live.timeS.size() > 1) {
-        const auto& project = m_context.document.project();
-        int n = 1;
-        std::string id;
-        do
-            id = m_liveRevision + "-live-" + std::to_string(n++);
-        while (project.run(id));
-        core::Run run{.id = id, .name = id, .revision = m_liveRevision, .load = m_liveLoad, .source = "capture", .distanceM = project.brief.listenerM};
-        run.samples = std::make_shared<core::Samples>(std::move(m_live));
-        const auto kept = m_context.document.edit(tr("Recorded run"), [&](core::Project& p) { p.runs.push_back(run); });
-        if (kept)
-            selectRun(id);
-        else
-            Q_EMIT refused(kept.error());
-        // Until the project is saved the capture is the only copy on disk: after a crash it is offered at the next start.
-        m_kept.push_back({m_capture.path(), std::move(m_lock)});
-    } else {
-        QFile::remove(m_capture.path()); // nothing was read
-    }
-    m_lock.reset();
-    m_live = {};
-    plot();
-    update();
-    Q_EMIT recordingEnded(reason);
 }
 
 } // namespace app

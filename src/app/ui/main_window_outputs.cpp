@@ -1,0 +1,224 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/main_window.h"
+
+#include "app/ui/dialogs/measure_dialog.h"
+#include "app/ui/report_pictures.h"
+#include "app/ui/stations/bench_page.h"
+#include "app/ui/stations/fit_page.h"
+#include "core/base/text.h"
+#include "report/drawing_export.h"
+#include "report/html_report.h"
+#include "store/files.h"
+
+#include <QBuffer>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QPageSize>
+#include <QPainter>
+#include <QPdfWriter>
+#include <QPrintDialog>
+#include <QPrinter>
+#include <QTextDocument>
+
+namespace app {
+
+bool MainWindow::writeReport(const QString& path) {
+    startReport(path);
+    m_reportJob->wait();
+    return m_reportWell;
+}
+
+/// Everything the report needs is a snapshot; what was not analysed yet is analysed beside the window.
+void MainWindow::startReport(const QString& path) {
+    struct Outcome { core::Result<void> written; };
+    auto outcome = std::make_shared<Outcome>();
+    m_reportWell = false;
+    Document& document = m_context.document;
+    m_reportJob = new BackgroundJob(document.workers(), [outcome, path, project = document.shared(), runs = document.knownAnalyses(), revision = document.revision(), show = m_context.show(), pictures = reportPictures(m_context)](const BackgroundJob::Progress& progress) mutable {
+        double done = 0;
+        const double all = static_cast<double>(project->runs.size() + project->revisions.size() + 1);
+        const auto stopped = [&] { return !progress(++done / all); };
+        outcome->written = core::problem(path.toStdString(), "stopped", "");
+        for (const core::Run& run : project->runs) {
+            auto& analysis = runs[run.id];
+            if (!analysis) {
+                const auto build = core::resolve(*project, run.revision);
+                analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::verdict::benchOptions(*project, build ? &*build : nullptr)));
+            }
+            if (stopped())
+                return;
+        }
+        std::vector<core::verdict::Evaluation> evaluations;
+        for (const core::Revision& r : project->revisions) {
+            if (auto e = core::verdict::evaluate(*project, r.id))
+                evaluations.push_back(std::move(*e));
+            if (stopped())
+                return;
+        }
+        outcome->written = store::writeWhole(path, QByteArray::fromStdString(report::html(*project, evaluations, runs, revision, show, pictures)));
+    }, [this, outcome, path] {
+        m_reportWell = outcome->written.has_value();
+        if (m_reportWell)
+            tell(tr("Report written"), path);
+        else if (outcome->written.error().what != "stopped")
+            tell(outcome->written.error());
+    });
+    showProgress(m_reportJob, tr("Writing the report"));
+}
+
+void MainWindow::askReport() {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Write report"), qs(core::fileNameFrom(m_context.document.revision())) + QStringLiteral(".html"), tr("Web page (*.html)"));
+    if (!path.isEmpty())
+        startReport(path);
+}
+
+namespace {
+/// Asks for a printer; a file that was chosen there instead is answered as its path.
+struct Paper { bool wanted = false; QString file; };
+Paper askForPaper(QPrinter& printer, QWidget* parent) {
+    QPrintDialog dialog(&printer, parent);
+    if (dialog.exec() != QDialog::Accepted)
+        return {};
+    return {true, printer.outputFormat() == QPrinter::PdfFormat ? printer.outputFileName() : QString()};
+}
+
+/// A PDF is made in memory and put on the disk whole, like every file.
+core::Result<void> pdfTo(const QString& path, const std::function<bool(QPdfWriter&)>& draw) {
+    QBuffer buffer;
+    buffer.open(QIODevice::WriteOnly);
+    {
+        QPdfWriter pdf(&buffer);
+        pdf.setResolution(1200);
+        if (!draw(pdf))
+            return core::problem(path.toStdString(), "cannot be drawn", "another size of window or page");
+    }
+    return store::writeWhole(path, buffer.data());
+}
+} // namespace
+
+/// The sheet as it lies on the stage, in the light theme, scaled to the page.
+bool MainWindow::paintSheetOn(QPagedPaintDevice& device, double dotsPerInch) {
+    QPainter painter;
+    if (!painter.begin(&device))
+        return false;
+    const QSizeF sheet(1000, 680);
+    const QRectF area = device.pageLayout().paintRectPixels(static_cast<int>(dotsPerInch));
+    painter.setRenderHint(QPainter::Antialiasing);
+    const double scale = std::min(area.width() / sheet.width(), area.height() / sheet.height());
+    painter.scale(scale, scale);
+    const Theme screen = std::exchange(m_context.theme, Theme::light());
+    m_bench->refreshTheme();
+    Canvas canvas(painter, m_context.theme, m_context.selection.key());
+    page(station())->paintInside(canvas, QRectF(QPointF(4, 4), sheet - QSizeF(8, 8)));
+    m_context.theme = screen;
+    m_bench->refreshTheme();
+    return painter.end();
+}
+
+bool MainWindow::printSheet(const QString& pdfPath) {
+    QString path = pdfPath;
+    QPrinter printer(QPrinter::HighResolution);
+    printer.setPageOrientation(QPageLayout::Landscape);
+    if (path.isEmpty()) {
+        const Paper paper = askForPaper(printer, this);
+        if (!paper.wanted)
+            return false;
+        path = paper.file;
+    }
+    const auto printed = !path.isEmpty() ? pdfTo(path, [&](QPdfWriter& pdf) {
+        pdf.setPageLayout(printer.pageLayout());
+        return paintSheetOn(pdf, pdf.resolution());
+    }) : paintSheetOn(printer, printer.resolution()) ? core::Result<void>{} : core::problem(tr("Not printed").toStdString(), "the printer does not take it", "check the printer");
+    if (!printed)
+        tell(printed.error());
+    return printed.has_value();
+}
+
+void MainWindow::askPrint() { printSheet({}); }
+
+bool MainWindow::printMeasures(const QString& pdfPath) {
+    QString path = pdfPath;
+    QPrinter printer(QPrinter::HighResolution);
+    if (path.isEmpty()) {
+        const Paper paper = askForPaper(printer, this);
+        if (!paper.wanted)
+            return false;
+        path = paper.file;
+    }
+    QTextDocument sheet;
+    sheet.setDefaultFont(QFont(QStringLiteral("Asap Condensed"), 11));
+    sheet.setHtml(measuringSheet(m_context.view()));
+    if (path.isEmpty()) {
+        sheet.print(&printer);
+        return true;
+    }
+    const auto printed = pdfTo(path, [&](QPdfWriter& pdf) {
+        sheet.print(&pdf);
+        return true;
+    });
+    if (!printed)
+        tell(printed.error());
+    return printed.has_value();
+}
+
+namespace {
+/// The same lines on paper; a page as large as the drawing, or A4 lying with the drawing fitted in.
+bool drawPdf(const core::fit::Drawing& drawing, QPdfWriter& pdf, double scale, bool trueSize) {
+    pdf.setPageSize(trueSize ? QPageSize(QSizeF(drawing.sizeMm[0], drawing.sizeMm[1]), QPageSize::Millimeter) : QPageSize(QPageSize::A4));
+    pdf.setPageOrientation(trueSize ? QPageLayout::Portrait : QPageLayout::Landscape); // a page of its own size is as it is
+    pdf.setPageMargins({0, 0, 0, 0});
+    QPainter p;
+    if (!p.begin(&pdf))
+        return false;
+    const double dots = 1200 / 25.4 * scale;
+    const auto at = [&](const core::fit::Point2& mm) { return QPointF(mm[0] * dots, (drawing.sizeMm[1] - mm[1]) * dots); };
+    for (const auto& line : drawing.lines) {
+        QPen pen(Qt::black, (line.layer == "case" ? 0.7 : line.layer == "cut" ? 0.35 : 0.2) * dots);
+        if (line.layer == "behind" || line.layer == "keep-out")
+            pen.setStyle(Qt::DashLine);
+        p.setPen(pen);
+        QPolygonF polygon;
+        for (const auto& point : line.points)
+            polygon << at(point);
+        line.closed ? p.drawPolygon(polygon) : p.drawPolyline(polygon);
+    }
+    for (const auto& text : drawing.texts) {
+        QFont font(QStringLiteral("Asap Condensed"));
+        font.setPixelSize(std::max(1, static_cast<int>(text.heightMm * dots)));
+        p.setFont(font);
+        p.drawText(QRectF(at(text.at) - QPointF(80 * dots, text.heightMm * dots), QSizeF(160 * dots, 2 * text.heightMm * dots)), Qt::AlignCenter, qs(text.text));
+    }
+    return p.end();
+}
+} // namespace
+
+core::Result<void> MainWindow::exportSections(const QString& path, bool trueSize) {
+    const auto* e = m_context.view().evaluation();
+    if (!e)
+        return core::problem("sections", "there is nothing to draw", "choose a case first");
+    const Cuts& cuts = static_cast<FitPage*>(m_pages[1])->cuts();
+    const auto& inside = e->build.insideAt;
+    const core::fit::Drawing drawing = core::fit::sectionDrawing(e->build, {cuts.b >= 0 ? cuts.b : inside[0].mm() / 2, cuts.a >= 0 ? cuts.a : inside[1].mm() / 2, cuts.c >= 0 ? cuts.c : inside[2].mm() / 2});
+    const double scale = trueSize ? 1 : report::scaleToFit(drawing, 277, 190);
+    const QString suffix = QFileInfo(path).suffix().toLower();
+    if (suffix == QLatin1String("pdf")) {
+        return pdfTo(path, [&](QPdfWriter& pdf) { return drawPdf(drawing, pdf, scale, trueSize); });
+    }
+    if (suffix != QLatin1String("dxf") && suffix != QLatin1String("svg"))
+        return core::problem(path.toStdString(), "is no kind of drawing", "a name that ends in .pdf, .svg or .dxf");
+    return store::writeWhole(path, QByteArray::fromStdString(suffix == QLatin1String("dxf") ? report::drawingDxf(drawing, scale) : report::drawingSvg(drawing, scale)));
+}
+
+void MainWindow::askSections() {
+    QString chosen;
+    const QString trueSize = tr("PDF at 1:1 (*.pdf)"), fitted = tr("PDF fitted to A4 (*.pdf)"), svg = tr("SVG at 1:1 (*.svg)"), svgFit = tr("SVG fitted to A4 (*.svg)"), dxf = tr("DXF at 1:1 (*.dxf)"), dxfFit = tr("DXF fitted to A4 (*.dxf)");
+    QString path = QFileDialog::getSaveFileName(this, tr("Export sections"), {}, QStringList{trueSize, fitted, svg, svgFit, dxf, dxfFit}.join(QStringLiteral(";;")), &chosen);
+    if (path.isEmpty())
+        return;
+    if (QFileInfo(path).suffix().isEmpty())
+        path += chosen == svg || chosen == svgFit ? QStringLiteral(".svg") : chosen == dxf || chosen == dxfFit ? QStringLiteral(".dxf") : QStringLiteral(".pdf");
+    if (const auto done = exportSections(path, chosen != fitted && chosen != svgFit && chosen != dxfFit); !done)
+        tell(done.error());
+}
+
+} // namespace app
