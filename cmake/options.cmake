@@ -1,5 +1,6 @@
 # Warnings, sanitizers, compiler cache and linker, as one interface target that every module links.
 option(MD_SANITIZE "Build with address and undefined behaviour sanitizers" OFF)
+option(MD_FUZZ "Build the fuzzers instead of the tests; needs clang" OFF)
 option(MD_WERROR "Treat warnings as errors" ON)
 
 set(CMAKE_CXX_FLAGS_RELEASE "-O2 -DNDEBUG")
@@ -7,8 +8,11 @@ set(CMAKE_CXX_FLAGS_RELEASE "-O2 -DNDEBUG")
 add_library(md_options INTERFACE)
 target_compile_options(md_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion
     -Wno-missing-field-initializers # designated initialisers leave the rest at their defaults on purpose
-    -Wno-stringop-overflow -Wno-stringop-overread -Wno-array-bounds -Wno-restrict # false alarms of GCC 12 on std::string
+    $<$<CXX_COMPILER_ID:GNU>:-Wno-stringop-overflow -Wno-stringop-overread -Wno-array-bounds -Wno-restrict> # false alarms of GCC 12 on std::string
     $<$<BOOL:${MD_WERROR}>:-Werror>)
+if(MD_FUZZ)
+    target_compile_options(md_options INTERFACE -fsanitize=fuzzer-no-link,address -fno-omit-frame-pointer)
+endif()
 if(MD_SANITIZE)
     target_compile_options(md_options INTERFACE -O1 -fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=undefined)
     target_link_options(md_options INTERFACE -fsanitize=address,undefined)
@@ -17,7 +21,7 @@ endif()
 find_program(MD_CCACHE ccache)
 if(MD_CCACHE)
     set(CMAKE_CXX_COMPILER_LAUNCHER ${CMAKE_COMMAND} -E env CCACHE_SLOPPINESS=pch_defines,time_macros ${MD_CCACHE})
-    target_compile_options(md_options INTERFACE -fpch-preprocess)
+    target_compile_options(md_options INTERFACE $<$<CXX_COMPILER_ID:GNU>:-fpch-preprocess>)
 endif()
 find_program(MD_MOLD mold)
 if(MD_MOLD)

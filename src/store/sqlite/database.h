@@ -20,6 +20,9 @@ using Progress = std::function<bool(double)>;
 /// Of a damaged file the rest is read: what was lost stands in the warnings.
 [[nodiscard]] core::Result<Loaded> readDatabase(const QString& path, const Progress& progress = {});
 
+/// The same of a file that stands in memory, and that nothing is known about.
+[[nodiscard]] core::Result<Loaded> readDatabaseBytes(std::string bytes);
+
 /// Only what stands at the head: name, id, brief. Errors as readDatabase().
 [[nodiscard]] core::Result<core::Project> readDatabaseHead(const QString& path);
 

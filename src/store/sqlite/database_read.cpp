@@ -297,8 +297,8 @@ core::Result<std::string> mended(const QString& path, std::uint64_t bit) {
 /// What of a file is wanted: all, its head, or one run.
 struct Wanted { enum What { All, Head, Run } what = All; std::string run; };
 
-core::Result<Loaded> readFrom(Connection& db, const QString& path, Loaded loaded, const Progress& progress, const Wanted& wanted) {
-    Reader reader(db, loaded, static_cast<std::uint64_t>(QFileInfo(path).size()), progress);
+core::Result<Loaded> readFrom(Connection& db, const QString& path, std::uint64_t size, Loaded loaded, const Progress& progress, const Wanted& wanted) {
+    Reader reader(db, loaded, size, progress);
     const auto version = reader.head(path);
     if (!version)
         return tl::make_unexpected(version.error());
@@ -335,13 +335,13 @@ core::Result<Loaded> read(const QString& path, const Progress& progress, const W
                 return tl::make_unexpected(bytes.error());
             loaded.warnings.push_back({"damaged file", "one bit of byte " + std::to_string(state->bit / 8) + " was flipped; it was put right and nothing is lost", "save the project to store it sound again, and look after the disk"});
             Connection db(*bytes);
-            return readFrom(db, path, std::move(loaded), progress, wanted);
+            return readFrom(db, path, bytes->size(), std::move(loaded), progress, wanted);
         }
         if (state->soundness == Soundness::BrokenSeal)
             loaded.warnings.push_back({"damaged file", "the seal at its end was damaged; nothing else is", "save the project to seal it again, and look after the disk"});
         Connection db(path, Connection::Mode::Read);
         const std::size_t before = loaded.warnings.size();
-        auto found = readFrom(db, path, std::move(loaded), progress, wanted);
+        auto found = readFrom(db, path, static_cast<std::uint64_t>(QFileInfo(path).size()), std::move(loaded), progress, wanted);
         const auto version = [&] { Statement q(db, "PRAGMA user_version"); return q.step() ? q.integer(0) : 0; };
         const bool endIsGone = state->soundness == Soundness::Unsealed && found && version() >= 2;
         if (found && (state->soundness == Soundness::Damaged || endIsGone)) {
@@ -373,6 +373,20 @@ core::Result<Loaded> readDatabase(const QString& path, const Progress& progress)
     if (auto wrong = core::validate(loaded->project); !wrong.empty())
         return core::problem(path.toStdString() + ", " + wrong.front().place, wrong.front().what, wrong.front().remedy);
     return loaded;
+}
+
+core::Result<Loaded> readDatabaseBytes(std::string bytes) {
+    const QString name = QStringLiteral("memory");
+    try {
+        Connection db(bytes);
+        return readFrom(db, name, bytes.size(), {}, {}, {});
+    } catch (const Failure& e) {
+        return tl::make_unexpected(damaged(name, e.text));
+    } catch (const ReadError& e) {
+        return tl::make_unexpected(e.problem);
+    } catch (const Json::exception& e) {
+        return tl::make_unexpected(damaged(name, e.what()));
+    }
 }
 
 core::Result<core::Project> readDatabaseHead(const QString& path) {
