@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/commands.h"
 
+#include "core/base/text.h"
+
 namespace cli {
 namespace {
 
@@ -43,7 +45,7 @@ int air(const Options& options) {
         print(airJson(e));
         return blocked ? ExitNotMet : ExitFine;
     }
-    say("%s in a room of %.1f °C: noise %.1f dB(A), pressure %+.2f Pa\n", revision.c_str(), e.air.conditions.roomC, e.noise.totalDba, e.air.balance.pressurePa);
+    say("%s in a room of %.1f °C: noise %s, pressure %+.2f Pa\n", revision.c_str(), e.air.conditions.roomC, std::isfinite(e.noise.totalDba) ? core::fixed(e.noise.totalDba, 1) + " dB(A)" : std::string("none: nothing that makes noise is in the revision"), e.air.balance.pressurePa);
     for (const auto& p : e.air.parts)
         say("  %-28s %6.1f °C ±%.0f, %5.1f W%s\n", p.name.c_str(), p.temperatureC, p.bandK, p.powerW, p.throttled ? ", held at its limit" : "");
     for (const auto& c : e.air.chambers)

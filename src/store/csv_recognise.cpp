@@ -124,9 +124,9 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
     const auto newline = text.find('\n');
     if ((newline == std::string_view::npos ? text.size() : newline) > longestRecord)
         return core::problem(fileName + ", line 1", "the line is longer than 1 MB", "a text file with one reading a line");
-    if (text.substr(0, std::min<std::size_t>(text.size(), 4096)).find('\0') != std::string_view::npos)
-        return core::problem(fileName, "the file is not text", "a log as text with separated values");
     const auto lines = firstRecords(text, 12);
+    if (text.substr(0, 4096).find('\0') != std::string_view::npos || lines.front().find('\0') != std::string_view::npos)
+        return core::problem(fileName, "the file is not text", "a log as text with separated values");
     CsvFormat format;
     // What this program wrote is known by its first word, and needs no guess.
     const std::string_view rest = text.substr(std::min(text.size(), std::string_view(canonicalHead).size()));

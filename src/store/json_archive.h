@@ -24,19 +24,25 @@ struct ReadError { core::Problem problem; };
 /// Words of an enum; specialised next to the field lists.
 template <class E> struct EnumWords;
 
+/// Whether values that a file may leave out are written as well.
+enum class Defaults { Omit, Write };
+
 class JsonWriter {
 public:
     static constexpr bool reading = false;
     Json json = Json::object();
 
-    template <class T> void operator()(const char* key, const T& value) { json[key] = toJson(value); }
+    explicit JsonWriter(Defaults defaults = Defaults::Omit) : m_defaults(defaults) {}
+    [[nodiscard]] Defaults defaults() const { return m_defaults; }
+
+    template <class T> void operator()(const char* key, const T& value) { json[key] = toJson(value, m_defaults); }
     template <class T> void operator()(const char* key, const T& value, const T& otherwise) {
-        if (!(value == otherwise))
-            json[key] = toJson(value);
+        if (m_defaults == Defaults::Write || !(value == otherwise))
+            json[key] = toJson(value, m_defaults);
     }
     template <class T> void optional(const char* key, const std::optional<T>& value) {
         if (value)
-            json[key] = toJson(*value);
+            json[key] = toJson(*value, m_defaults);
     }
     void measure(const char* key, const core::Measure& value, const core::Measure& plain) { json[key] = measureJson(value, plain); }
     template <std::size_t N> void measures(const char* key, const std::array<core::Measure, N>& values, core::Source source) {
@@ -52,36 +58,36 @@ public:
         return m;
     }
 
-    template <class T> static Json toJson(const T& value) {
+    template <class T> static Json toJson(const T& value, Defaults defaults = Defaults::Omit) {
         if constexpr (std::is_enum_v<T>) {
             return std::string(EnumWords<T>::word(value));
         } else if constexpr (std::is_arithmetic_v<T> || std::is_same_v<T, std::string>) {
             return value;
         } else {
-            JsonWriter w;
+            JsonWriter w(defaults);
             fields(w, value);
             return std::move(w.json);
         }
     }
-    template <class T> static Json toJson(const std::vector<T>& values) {
+    template <class T> static Json toJson(const std::vector<T>& values, Defaults defaults = Defaults::Omit) {
         Json array = Json::array();
         for (const T& v : values)
-            array.push_back(toJson(v));
+            array.push_back(toJson(v, defaults));
         return array;
     }
-    template <class T, std::size_t N> static Json toJson(const std::array<T, N>& values) {
+    template <class T, std::size_t N> static Json toJson(const std::array<T, N>& values, Defaults defaults = Defaults::Omit) {
         Json array = Json::array();
         for (const T& v : values)
-            array.push_back(toJson(v));
+            array.push_back(toJson(v, defaults));
         return array;
     }
-    static Json toJson(const std::map<std::string, int>& values) {
+    static Json toJson(const std::map<std::string, int>& values, Defaults = Defaults::Omit) {
         Json object = Json::object();
         for (const auto& [key, n] : values)
             object[key] = n;
         return object;
     }
-    static Json toJson(const core::Length& value) { return value.mm(); }
+    static Json toJson(const core::Length& value, Defaults = Defaults::Omit) { return value.mm(); }
 
 private:
     static Json measureJson(const core::Measure& m, const core::Measure& plain) {
@@ -92,6 +98,7 @@ private:
             j["tol_mm"] = m.tolerance.mm();
         return j;
     }
+    Defaults m_defaults;
 };
 
 class JsonReader {

@@ -365,7 +365,7 @@ template <class S, class A, class T> void specField(A& a, T& v) {
         inner.finish();
         v.spec = std::move(spec);
     } else {
-        JsonWriter inner;
+        JsonWriter inner(a.defaults());
         fields(inner, std::get<S>(v.spec));
         if (!inner.json.empty())
             a.json[key] = std::move(inner.json);

@@ -13,10 +13,13 @@ const std::vector<std::pair<double, double>> caseCurve{{30, .30}, {50, .36}, {70
 const std::vector<std::pair<double, double>> cardCurve{{40, .30}, {50, .36}, {60, .48}, {70, .66}, {80, .86}, {87, 1}};
 const std::vector<std::pair<double, double>> blowerCurve{{40, .25}, {60, .35}, {75, .50}, {83, .60}, {88, .85}};
 
+/// An open share that is as good as none: such a plate is closed, and a fan behind it nearly stands still.
+constexpr double closedBelow = 0.001;
+
 /// The resistance of what covers a face: the plate, and a dust screen in front of it.
 struct Cover { Resistance resistance; double k = 1.5; };
 Cover coverOf(const Opening& o, double areaM2) {
-    const double e = o.style == OpeningStyle::Plain ? 1.0 : o.perforation;
+    const double e = o.style == OpeningStyle::Plain ? 1.0 : std::max(o.perforation, closedBelow);
     Cover cover{perforated(areaM2, e, o.holeMm * mm, o.thicknessMm * mm), e >= 0.999 ? 1.5 : gridLoss(e)};
     if (o.screen != Screen::None) {
         const double open = o.screen == Screen::Fine ? 0.40 : 0.56;
@@ -257,7 +260,7 @@ void Compiler::addPatch(const Opening& o, const Rect& rect, double areaM2, std::
 void Compiler::addOpenings() {
     for (const Opening& o : m_build.openings) {
         Compiled::OpeningBranches entry{o.id, {}};
-        if (o.style != OpeningStyle::Closed && (o.style == OpeningStyle::Plain || o.perforation > 0.001)) {
+        if (o.style != OpeningStyle::Closed && (o.style == OpeningStyle::Plain || o.perforation > closedBelow)) {
             const Rect whole = rectOf(o);
             const auto zoneNamed = [&](const std::string& id) {
                 for (std::size_t i = 0; i < m_spec.chambers.size(); ++i)

@@ -6,9 +6,8 @@
 namespace core::air {
 namespace {
 
-constexpr int maxZones = 32;
-using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, maxZones, maxZones>;
-using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, maxZones, 1>;
+using Matrix = Eigen::MatrixXd; // as many zones as a case has
+using Vector = Eigen::VectorXd;
 
 /// The branch law with its coefficients worked out for given temperatures and speeds.
 struct Law {

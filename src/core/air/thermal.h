@@ -21,8 +21,8 @@ public:
     [[nodiscard]] std::vector<double> solve() const;
 
 private:
-    using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, 32, 32>;
-    using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, 32, 1>;
+    using Matrix = Eigen::MatrixXd;
+    using Vector = Eigen::VectorXd;
     double m_roomC;
     Matrix m_matrix; // sum of outgoing coefficients, so that matrix * T = heat
     Vector m_heat;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bench/analyse.h"
 
+#include "core/base/text.h"
+
 namespace core::bench {
 namespace {
 
@@ -14,6 +16,26 @@ Cut cut(const std::vector<double>& t, const std::vector<double>& v, double from,
             c.v.push_back(v[i]);
         }
     return c;
+}
+
+/// Mean of whole steps of time that hold readings, one pass over the log however long the times in it are.
+struct Bin { double middleS, mean; };
+std::vector<Bin> bins(const std::vector<double>& t, const std::vector<double>& v, double from, double to, double width) {
+    std::vector<Bin> out;
+    auto i = static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), from - 1e-9) - t.begin());
+    while (i < t.size() && t[i] <= to + 1e-9) {
+        const double k = std::floor((t[i] - from) / width + 1e-9);
+        double sum = 0;
+        int n = 0;
+        for (; i < t.size() && std::floor((t[i] - from) / width + 1e-9) == k; ++i)
+            if (std::isfinite(v[i])) {
+                sum += v[i];
+                ++n;
+            }
+        if (n > 0 && from + (k + 1) * width <= to + 1e-9)
+            out.push_back({from + (k + 0.5) * width, sum / n});
+    }
+    return out;
 }
 
 double meanOf(const std::vector<double>& v) {
@@ -91,12 +113,9 @@ void Whole::findRoom() {
     room = lagged(t, channel->values);
     out.roomC = meanOf(cut(t, channel->values, std::max(out.load->startS, to - 300), to).v);
     double low = 1e300, high = -1e300;
-    for (double at = out.load->startS; at + 60 <= to; at += 60) {
-        const double m = meanOf(cut(t, channel->values, at, at + 60).v);
-        if (std::isfinite(m)) {
-            low = std::min(low, m);
-            high = std::max(high, m);
-        }
+    for (const Bin& minute : bins(t, channel->values, out.load->startS, to, 60)) {
+        low = std::min(low, minute.mean);
+        high = std::max(high, minute.mean);
     }
     out.roomSpanK = high > low ? high - low : 0;
 }
@@ -220,13 +239,13 @@ void Whole::steadyWindow() {
     const Channel* channel = first(ChannelKind::Temperature);
     if (!channel)
         return;
+    // Steps of 10 s; of a load of more than two hours 720 longer ones, so that a log of days costs no more.
+    constexpr double mostSteps = 720;
+    const double width = std::max(10.0, (out.load->endS - out.load->startS) / mostSteps);
     std::vector<double> t, y;
-    for (double at = out.load->startS; at + 10 <= out.load->endS; at += 10) {
-        const double m = meanOf(cut(clean.samples.timeS, channel->values, at, at + 9.999).v);
-        if (std::isfinite(m)) {
-            t.push_back(at + 5);
-            y.push_back(m);
-        }
+    for (const Bin& bin : bins(clean.samples.timeS, channel->values, out.load->startS, out.load->endS, width)) {
+        t.push_back(bin.middleS);
+        y.push_back(bin.mean);
     }
     for (std::size_t from = 0; from + 18 <= t.size(); ++from) {
         const std::size_t n = t.size() - from;
@@ -252,7 +271,7 @@ void Whole::steadyWindow() {
         const auto at = [&](std::size_t i) { return y.begin() + static_cast<std::ptrdiff_t>(i); };
         const double rise = meanOf({at(t.size() - 18), y.end()}) - meanOf({at(from), at(from + 6)});
         if (std::abs(rise) <= 1 && 60 * bound <= 0.1 && bound * (t.back() - t[from]) <= 1) {
-            out.steadyFromS = t[from] - 5;
+            out.steadyFromS = t[from] - 0.5 * width;
             return;
         }
     }
@@ -397,6 +416,10 @@ RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::fu
     Whole whole{run, options, clean(*run.samples), {}, {}};
     RunAnalysis& out = whole.out;
     out.time = whole.clean.time;
+    if (out.time.jumps > 0)
+        out.notes.push_back("the clock was set " + std::string(out.time.jumps == 1 ? "once" : std::to_string(out.time.jumps) + " times") + " in this log: only its longest piece is used, " + std::to_string(out.time.cutRows) + " rows are left out");
+    if (out.time.dtS > 120)
+        out.notes.push_back("one reading every " + fixed(out.time.dtS, 0) + " s: are the times milliseconds?");
     out.invalidValues = whole.clean.invalidValues;
     if (run.loadStartS && run.loadEndS)
         out.load = LoadInterval{.startS = *run.loadStartS, .endS = *run.loadEndS};

@@ -31,17 +31,43 @@ std::pair<double, double> validRange(ChannelKind kind) {
 
 } // namespace
 
-std::vector<std::size_t> cleanTime(std::span<const double> timeS, TimeReport& report) {
-    std::vector<std::size_t> order;
-    double last = -1e300;
+namespace {
+/// Rows with a finite time, as they stand in the log, without the shorter pieces of a log that a set clock cuts.
+std::vector<std::size_t> longestPiece(std::span<const double> timeS, TimeReport& report) {
+    std::vector<std::size_t> finite;
+    std::vector<double> steps;
     for (std::size_t i = 0; i < timeS.size(); ++i) {
-        if (!std::isfinite(timeS[i])) {
+        if (!(std::abs(timeS[i]) < 1e15)) {
             ++report.nonFinite;
             continue;
         }
+        if (!finite.empty() && timeS[i] != timeS[finite.back()])
+            steps.push_back(std::abs(timeS[i] - timeS[finite.back()]));
+        finite.push_back(i);
+    }
+    const double jump = std::max(3600.0, 1000 * (steps.empty() ? 1.0 : median(steps)));
+    std::size_t best = 0, bestSize = 0, start = 0;
+    for (std::size_t k = 1; k <= finite.size(); ++k) {
+        if (k < finite.size() && std::abs(timeS[finite[k]] - timeS[finite[k - 1]]) <= jump)
+            continue;
+        report.jumps += k < finite.size() ? 1 : 0;
+        if (k - start > bestSize) {
+            best = start;
+            bestSize = k - start;
+        }
+        start = k;
+    }
+    report.cutRows = finite.size() - bestSize;
+    return {finite.begin() + static_cast<std::ptrdiff_t>(best), finite.begin() + static_cast<std::ptrdiff_t>(best + bestSize)};
+}
+} // namespace
+
+std::vector<std::size_t> cleanTime(std::span<const double> timeS, TimeReport& report) {
+    std::vector<std::size_t> order = longestPiece(timeS, report);
+    double last = -1e300;
+    for (const std::size_t i : order) {
         report.backwards += timeS[i] < last ? 1 : 0;
         last = timeS[i];
-        order.push_back(i);
     }
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return timeS[a] < timeS[b]; });
     std::vector<double> sorted;

@@ -143,7 +143,9 @@ TargetResult Judge::one(const Target& target) const {
         r.state = markOf(r.headroom, half);
         r.basis = basis;
     };
-    if (const auto c = computed(target)) {
+    // A value that is not finite is none: it can neither hold nor miss a limit.
+    const auto finite = [](const std::optional<std::pair<double, double>>& v) { return v && std::isfinite(v->first) && std::isfinite(v->second); };
+    if (const auto c = computed(target); finite(c)) {
         fill(c->first, c->second, Basis::Computed);
         r.why = "from the sizes and parts of the revision";
         return r;
@@ -155,13 +157,13 @@ TargetResult Judge::one(const Target& target) const {
         r.why = m->why;
         return r;
     }
-    if (const auto p = predicted(target)) {
+    if (const auto p = predicted(target); finite(p)) {
         fill(p->first, p->second, Basis::Predicted);
         r.why = why;
         return r;
     }
     r.value = r.low = r.high = r.headroom = std::nan("");
-    r.why = target.subject.empty() ? "nothing to compute it from" : "no part at \"" + target.subject + "\"";
+    r.why = target.kind == TargetKind::Noise ? "nothing that makes noise is in the revision; " + why : target.subject.empty() ? "nothing to compute it from" : "no part at \"" + target.subject + "\"";
     return r;
 }
 

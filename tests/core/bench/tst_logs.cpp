@@ -184,6 +184,83 @@ private slots:
         QVERIFY2(claimed >= 25, qPrintable(QString::number(claimed)));
         QVERIFY2(held >= claimed * 9 / 10, qPrintable(QStringLiteral("%1 of %2").arg(held).arg(claimed)));
     }
+
+    /// A clock that is set, or times in another unit: an answer in time that grows with the rows, and a note.
+    void jumpsCutTheLog_data() {
+        QTest::addColumn<double>("from"); // share of the rows
+        QTest::addColumn<double>("addS");
+        QTest::newRow("NTP forward by 40 years") << 0.2 << 1.3e9;
+        QTest::newRow("back to 1970") << 0.8 << -1.7e9;
+        QTest::newRow("two hours, summer time and a bit") << 0.3 << 7300.0;
+    }
+    void jumpsCutTheLog() {
+        QFETCH(double, from);
+        QFETCH(double, addS);
+        core::Run run = support::logRun("stress_fixed");
+        auto samples = std::make_shared<core::Samples>(*run.samples);
+        const auto at = static_cast<std::size_t>(from * static_cast<double>(samples->timeS.size()));
+        for (std::size_t i = at; i < samples->timeS.size(); ++i)
+            samples->timeS[i] += addS;
+        run.samples = samples;
+        QElapsedTimer timer;
+        timer.start();
+        const auto a = analyse(run, {});
+        QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
+        QCOMPARE(a.time.jumps, 1);
+        QCOMPARE(a.time.cutRows, from < 0.5 ? at : samples->timeS.size() - at);
+        QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const std::string& n) { return n.find("clock was set once") != std::string::npos; }));
+    }
+    void timesInAnotherUnit() {
+        for (const double factor : {1e3, 1e6, 1e9}) {
+            core::Run run = support::logRun("stress_fixed");
+            auto samples = std::make_shared<core::Samples>(*run.samples);
+            for (double& t : samples->timeS)
+                t *= factor;
+            run.samples = samples;
+            QElapsedTimer timer;
+            timer.start();
+            const auto a = analyse(run, {});
+            QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
+            QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const std::string& n) { return n.find("milliseconds") != std::string::npos; }));
+        }
+    }
+    /// Logs of days cost in proportion to their rows.
+    void longLogsAreLinear() {
+        const auto logOf = [](std::size_t rows) {
+            core::Run run{.id = "long"};
+            auto samples = std::make_shared<core::Samples>();
+            samples->channels = {{.name = "cpu_c", .kind = core::ChannelKind::Temperature}, {.name = "power", .kind = core::ChannelKind::Power}, {.name = "room_c", .kind = core::ChannelKind::Ambient}, {.name = "fan", .kind = core::ChannelKind::Rpm}};
+            for (std::size_t i = 0; i < rows; ++i) {
+                const double t = static_cast<double>(i), on = i > 600 ? 1 : 0;
+                samples->timeS.push_back(t);
+                samples->channels[0].values.push_back(40 + 30 * on * (1 - std::exp(-(t - 600) / 500)) + 0.2 * std::sin(t * 1.7));
+                samples->channels[1].values.push_back(20 + 80 * on + std::sin(t));
+                samples->channels[2].values.push_back(23 + std::sin(t / 9000));
+                samples->channels[3].values.push_back(900);
+            }
+            run.samples = samples;
+            return run;
+        };
+        const auto seconds = [&](std::size_t rows) {
+            const core::Run run = logOf(rows);
+            QElapsedTimer timer;
+            timer.start();
+            const auto a = analyse(run, {});
+            (void)a;
+            return static_cast<double>(timer.nsecsElapsed()) / 1e9;
+        };
+        (void)seconds(3600);
+        const double hours = seconds(7200 * 5), days = seconds(7200 * 50); // ten times the rows, 100 h
+        QVERIFY2(days < 25 * hours, qPrintable(QString("%1 s for 10 h, %2 s for 100 h").arg(hours).arg(days)));
+        QVERIFY2(days < 20, qPrintable(QString::number(days)));
+    }
+    /// A stopped analysis ends within one channel.
+    void stopped() {
+        int asked = 0;
+        const core::Run run = support::logRun("stress_fixed");
+        const auto a = analyse(run, {}, [&] { return ++asked > 1; });
+        QVERIFY(a.channels.size() <= 1);
+    }
 };
 QTEST_APPLESS_MAIN(LogsTest)
 #include "tst_logs.moc"
