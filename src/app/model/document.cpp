@@ -3,6 +3,7 @@
 
 #include "core/base/text.h"
 #include "core/model/choices.h"
+#include "core/model/differences.h"
 
 #include <QElapsedTimer>
 #include <QFutureWatcher>
@@ -10,6 +11,9 @@
 #include <QtConcurrent>
 
 namespace app {
+namespace {
+constexpr std::size_t mostResults = 60; ///< evaluations kept; each takes some hundred kilobytes
+}
 
 /// One step of undo: the project before and after. Values are shared, so a step costs a few pointers.
 class SnapshotCommand : public QUndoCommand {
@@ -72,9 +76,8 @@ void Document::setSaved(Place place, const std::shared_ptr<const core::Project>&
 }
 
 namespace {
-/// The line of descent and the runs of a revision are the same in both.
-bool sameRevision(const core::Project& before, const core::Project& after, const std::string& id) {
-    const auto a = core::lineage(before, id), b = core::lineage(after, id);
+/// The runs of a revision are the same in both.
+bool sameRuns(const core::Project& before, const core::Project& after, const std::string& id) {
     const auto runsOf = [&](const core::Project& p) {
         std::vector<const core::Run*> runs;
         for (const core::Run& r : p.runs)
@@ -82,23 +85,20 @@ bool sameRevision(const core::Project& before, const core::Project& after, const
                 runs.push_back(&r);
         return runs;
     };
-    const auto equal = [](const auto* x, const auto* y) { return *x == *y; };
-    if (!a || !b || !std::equal(a->begin(), a->end(), b->begin(), b->end(), equal))
-        return false;
     const auto ra = runsOf(before), rb = runsOf(after);
-    return std::equal(ra.begin(), ra.end(), rb.begin(), rb.end(), equal);
+    return std::equal(ra.begin(), ra.end(), rb.begin(), rb.end(), [](const auto* x, const auto* y) { return *x == *y; });
 }
 } // namespace
 
 void Document::setProject(std::shared_ptr<const core::Project> project) {
     // What nothing has changed for stays as it was computed: an edit costs one revision, not all of them.
+    const auto touched = core::touchedRevisions(*m_project, *project);
+    std::erase_if(m_words, [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first); });
     if (m_project->shelf == project->shelf && m_project->brief == project->brief && m_project->loads == project->loads && m_project->printer == project->printer && m_project->currency == project->currency && m_project->needs == project->needs)
-        std::erase_if(m_results, [&](const auto& entry) { return !sameRevision(*m_project, *project, entry.first); });
+        std::erase_if(m_results, [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first) || !sameRuns(*m_project, *project, entry.first); });
     else
         m_results.clear();
     m_current.clear();
-    if (m_project->revisions != project->revisions || m_project->shelf != project->shelf)
-        m_words.clear();
     m_project = std::move(project);
     if (!m_project->revision(m_revision))
         m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
@@ -110,7 +110,7 @@ core::Result<void> Document::edit(const QString& text, const std::function<void(
     change(*after);
     if (*after == *m_project)
         return {};
-    if (auto wrong = core::validate(*after); !wrong.empty())
+    if (auto wrong = core::validateEdit(*after, *m_project); !wrong.empty())
         return tl::make_unexpected(wrong.front());
     m_undo.push(new SnapshotCommand(*this, text, std::move(after), mergeId));
     return {};
@@ -164,6 +164,9 @@ void Document::selectRevision(const std::string& id) {
     if (id == m_revision || !m_project->revision(id))
         return;
     m_revision = id;
+    // Hundreds of revisions are looked at one after another; what is out of sight is computed again when it is wanted.
+    if (m_results.size() > mostResults)
+        std::erase_if(m_results, [&](const auto& entry) { return entry.first != id && entry.first != m_project->baseline; });
     Q_EMIT revisionSelected();
 }
 

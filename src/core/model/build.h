@@ -111,5 +111,7 @@ struct Build {
 
 /// Checks ranges and references of the whole project: every problem found, in order of appearance.
 [[nodiscard]] std::vector<Problem> validate(const Project& project);
+/// The same where @p sound is known to have no problem: only revisions that an edit can have touched are resolved again.
+[[nodiscard]] std::vector<Problem> validateEdit(const Project& project, const Project& sound);
 
 } // namespace core

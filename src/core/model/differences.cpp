@@ -29,6 +29,27 @@ template <class T> void compare(const char* kind, const std::vector<T>& before, 
 
 } // namespace
 
+std::set<std::string> touchedRevisions(const Project& before, const Project& after) {
+    std::set<std::string> touched;
+    const bool all = before.shelf != after.shelf;
+    std::map<std::string, const Revision*> old;
+    for (const Revision& r : before.revisions)
+        old.emplace(r.id, &r);
+    for (const Revision& r : after.revisions) {
+        const auto it = old.find(r.id);
+        if (all || it == old.end() || !(*it->second == r))
+            touched.insert(r.id);
+    }
+    // A parent may stand behind its child in the file: what hangs on a touched one is touched, until nothing more is found.
+    for (bool more = !all && !touched.empty(); more;) {
+        more = false;
+        for (const Revision& r : after.revisions)
+            if (touched.contains(r.parent))
+                more = touched.insert(r.id).second || more;
+    }
+    return touched;
+}
+
 std::vector<std::string> differences(const Project& before, const Project& after, std::size_t most) {
     std::vector<std::string> lines;
     if (before.name != after.name)

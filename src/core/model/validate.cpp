@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/build.h"
 
+#include "core/model/differences.h"
 #include "core/model/ranges.h"
 
 #include <set>
@@ -10,7 +11,7 @@ namespace {
 
 class Validator {
 public:
-    explicit Validator(const Project& project) : m_project(project) {}
+    Validator(const Project& project, const Project* sound) : m_project(project), m_sound(sound) {}
 
     std::vector<Problem> run() {
         checkRanges(m_project, [this](Problem p) { add(std::move(p)); });
@@ -24,8 +25,11 @@ public:
         checkBrief();
         for (std::size_t i = 0; i < m_project.shelf.size(); ++i)
             checkPart("shelf[" + std::to_string(i) + "]", m_project.shelf[i]);
+        const auto touched = m_sound ? touchedRevisions(*m_sound, m_project) : std::set<std::string>{};
         for (const Revision& revision : m_project.revisions)
-            if (const auto build = resolve(m_project, revision.id); !build)
+            if (m_sound && !touched.contains(revision.id))
+                continue;
+            else if (const auto build = resolve(m_project, revision.id); !build)
                 add(build.error());
         if (!m_project.baseline.empty() && !m_project.revision(m_project.baseline))
             add({"baseline", "revision \"" + m_project.baseline + "\" is not there", "name one of the revisions, or leave it out"});
@@ -98,11 +102,14 @@ private:
     }
 
     const Project& m_project;
+    const Project* m_sound;
     std::vector<Problem> m_problems;
 };
 
 } // namespace
 
-std::vector<Problem> validate(const Project& project) { return Validator(project).run(); }
+std::vector<Problem> validate(const Project& project) { return Validator(project, nullptr).run(); }
+
+std::vector<Problem> validateEdit(const Project& project, const Project& sound) { return Validator(project, &sound).run(); }
 
 } // namespace core

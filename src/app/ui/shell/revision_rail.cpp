@@ -125,6 +125,7 @@ void RevisionCards::paintContent(Canvas& c) {
     c.p.fillRect(rect(), c.t.tray);
     const View v = m_context.view();
     const auto& revisions = v.project().revisions;
+    const QRect shown = visibleRegion().boundingRect().adjusted(0, -twoLines, 0, twoLines);
     std::vector<std::string> trunk;
     if (const auto line = core::lineage(v.project(), v.document.revision()))
         for (const core::Revision* r : *line)
@@ -136,6 +137,11 @@ void RevisionCards::paintContent(Canvas& c) {
         c.vline(17, cardRect(static_cast<int>(indexOf(trunk.front()))).top() + 12, cardRect(static_cast<int>(indexOf(trunk.back()))).top() + 12, c.t.ink, 1.6);
     for (std::size_t i = 0; i < revisions.size(); ++i) {
         const core::Revision& r = revisions[i];
+        // What is scrolled out of sight is found by its name, and computed when it comes into sight.
+        if (const QRect place = cardRect(static_cast<int>(i)); revisions.size() > 20 && !place.intersects(shown) && r.id != v.document.revision()) {
+            c.hit(QRectF(place), QStringLiteral("revision:") + qs(r.id), tr("%1: %2").arg(qs(r.id), wordsOf(r)));
+            continue;
+        }
         const auto& result = v.document.result(r.id);
         const bool straight = onTrunk(r.id), selected = r.id == v.document.revision();
         QRectF card = QRectF(cardRect(static_cast<int>(i)));
