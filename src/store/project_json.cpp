@@ -211,6 +211,35 @@ Json projectJson(const core::Project& project, const std::vector<RunPlace>& plac
     return std::move(writer.json);
 }
 
+std::optional<Json> normalised(const Json& older) {
+    core::Project project;
+    std::vector<RunPlace> places;
+    std::vector<core::Problem> ignored;
+    try {
+        JsonReader reader(older, "", ignored);
+        fields(reader, project);
+        if (const auto runs = older.find("runs"); runs != older.end())
+            for (const Json& j : *runs) {
+                JsonReader r(j, "runs", ignored);
+                core::Run run;
+                RunPlace place{.stateChannels = j.contains("channels")};
+                auto samples = std::make_shared<core::Samples>();
+                fields(r, run);
+                r("file", place.file);
+                r("original", place.original, std::string{});
+                r("channels", samples->channels, {});
+                run.samples = samples;
+                project.runs.push_back(std::move(run));
+                places.push_back(std::move(place));
+            }
+    } catch (const ReadError&) {
+        return std::nullopt;
+    } catch (const Json::exception&) {
+        return std::nullopt;
+    }
+    return projectJson(project, places);
+}
+
 std::string jsonText(const Json& json) { return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n"; }
 
 std::string writeProjectJson(const core::Project& project) { return jsonText(projectJson(project, freshPlaces(project))); }

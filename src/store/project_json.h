@@ -34,6 +34,8 @@ struct RunPlace {
 /// project.json as it is written; @p places one a run.
 [[nodiscard]] Json projectJson(const core::Project& project, const std::vector<RunPlace>& places);
 [[nodiscard]] std::string writeProjectJson(const core::Project& project);
+/// An older text as this program would write it, defaults and layout aside; nothing when it is not one of ours.
+[[nodiscard]] std::optional<Json> normalised(const Json& older);
 /// The text of a JSON file of ours.
 [[nodiscard]] std::string jsonText(const Json& json);
 /// Puts the remarks of an older text ("//" keys) into what replaces it: objects are found again by their key or their id.

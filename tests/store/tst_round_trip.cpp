@@ -15,6 +15,10 @@ namespace {
 rc::Gen<std::string> word() { return rc::gen::nonEmpty(rc::gen::container<std::string>(rc::gen::elementOf(std::string("abcdefghijklmnopqrstuvwxyz-0123456789")))); }
 /// Names may hold anything that people type.
 rc::Gen<std::string> name() { return rc::gen::element<std::string>("Plain", "With, comma", "\"Quoted\"", "Größe ±0,5", "line\nbreak", "tab\there", "emoji \xF0\x9F\x94\xA7", "trailing \\", "<b>&amp;"); }
+/// Headings of a log: any Unicode, separators, quotes, line ends, what spreadsheets run, two of one name.
+rc::Gen<std::string> heading() {
+    return rc::gen::oneOf(name(), rc::gen::element<std::string>("a_c", "a,b;c|d", "=1+1", "+x", "-x", "@x", "'=x", "time_s", "Time", "clock [GHz]", "CPU (°F)", "", " blanks ", "a\r\nb", "\"", "''", "\xE6\xB8\xA9\xE5\xBA\xA6"), word());
+}
 rc::Gen<double> within(double low, double high) {
     return rc::gen::map(rc::gen::inRange(0, 1'000'000), [=](int i) { return low + (high - low) * i / 1e6; });
 }
@@ -44,7 +48,7 @@ Part casePart() {
 
 Part otherPart(int i) {
     static const std::vector<PartKind> kinds{PartKind::Board, PartKind::Processor, PartKind::Cooler, PartKind::Fan, PartKind::Card, PartKind::PowerSupply, PartKind::Drive, PartKind::Memory, PartKind::Made, PartKind::Adapter, PartKind::Cable, PartKind::Radiator};
-    Part p{.id = "part-" + std::to_string(i), .kind = *rc::gen::elementOf(kinds), .name = *name(), .size = size3(1, 300), .powerW = *within(0, 300), .massG = *within(0, 900), .price = *within(0, 900)};
+    Part p{.id = "part-" + std::to_string(i), .kind = *rc::gen::elementOf(kinds), .name = *name(), .size = size3(3, 300), .powerW = *within(0, 300), .massG = *within(0, 900), .price = *within(0, 900)};
     p.gives = {{*word(), *rc::gen::inRange(1, 5)}};
     p.needs = {{*word(), *rc::gen::inRange(1, 5)}};
     p.fasteners = {{*name(), *rc::gen::inRange(1, 20)}};
@@ -60,10 +64,10 @@ Part otherPart(int i) {
     switch (p.kind) {
     case PartKind::Board: p.spec = BoardSpec{.form = *word(), .socket = *word(), .memoryKind = *word(), .graphicsOutput = *rc::gen::arbitrary<bool>(), .memorySlots = *rc::gen::inRange(1, 5), .chipsetLanes = *rc::gen::inRange(0, 20), .laneSlots = {{*word(), *rc::gen::inRange(1, 6), *rc::gen::inRange(1, 17), *rc::gen::arbitrary<bool>(), *word(), *rc::gen::inRange(0, 8)}}, .headerA = *within(0.5, 2)}; break;
     case PartKind::Processor: p.spec = ProcessorSpec{*word(), *rc::gen::arbitrary<bool>(), *within(500, 6000), *within(60, 110), *within(0.1, 0.5), *rc::gen::inRange(0, 25)}; break;
-    case PartKind::Cooler: p.spec = CoolerSpec{static_cast<CoolerType>(*rc::gen::inRange(0, 3)), {*word()}, *within(40, 140), *within(10, 30), *within(0, 200), *word(), *rc::gen::arbitrary<bool>()}; break;
-    case PartKind::Fan: p.spec = FanSpec{*within(0, 3000), *within(0, 0.1), *within(0, 50), *within(0, 50), *within(0, 1)}; break;
-    case PartKind::Card: p.spec = CardSpec{static_cast<CardCooler>(*rc::gen::inRange(0, 4)), *rc::gen::inRange(1, 4), *within(500, 3000), *within(0, 100)}; break;
-    case PartKind::PowerSupply: p.spec = PowerSupplySpec{*word(), *within(60, 1000), *within(0.7, 0.98), *rc::gen::arbitrary<bool>(), *within(0, 900), *within(0, 90), *within(0, 600), *word()}; break;
+    case PartKind::Cooler: p.spec = CoolerSpec{static_cast<CoolerType>(*rc::gen::inRange(0, 3)), {*word()}, *within(40, 140), *within(10, 30), *within(1, 200), *word(), *rc::gen::arbitrary<bool>()}; break;
+    case PartKind::Fan: p.spec = FanSpec{*within(100, 3000), *within(0.001, 0.1), *within(1, 50), *within(10, 50), *within(0, 1)}; break;
+    case PartKind::Card: p.spec = CardSpec{static_cast<CardCooler>(*rc::gen::inRange(0, 4)), *rc::gen::inRange(1, 4), *within(500, 3000), *within(50, 100)}; break;
+    case PartKind::PowerSupply: p.spec = PowerSupplySpec{*word(), *within(60, 1000), *within(0.7, 0.98), *rc::gen::arbitrary<bool>(), *within(10, 900), *within(1, 90), *within(10, 600), *word()}; break;
     case PartKind::Drive: p.spec = DriveSpec{static_cast<DriveForm>(*rc::gen::inRange(0, 4)), *within(40, 90)}; break;
     case PartKind::Memory: p.spec = MemorySpec{*word(), *rc::gen::inRange(1, 5)}; break;
     case PartKind::Radiator: p.spec = RadiatorSpec{*within(80, 140), *rc::gen::inRange(1, 4), *within(0, 3), *word(), *rc::gen::arbitrary<bool>()}; break;
@@ -82,8 +86,8 @@ Run run(int i) {
     if (*rc::gen::arbitrary<bool>())
         r.loadStartS = *within(0, 100);
     auto samples = std::make_shared<Samples>();
-    const int rows = *rc::gen::inRange(1, 40);
-    samples->channels = {{.name = "a_c", .unit = "°C", .kind = ChannelKind::Temperature, .subject = *word()}, {.name = "b", .unit = "", .kind = ChannelKind::Other}};
+    const int rows = *rc::gen::inRange(0, 40);
+    samples->channels = {{.name = *heading(), .unit = "°C", .kind = ChannelKind::Temperature, .subject = *word()}, {.name = *heading(), .unit = "", .kind = ChannelKind::Other}};
     for (int k = 0; k < rows; ++k) {
         samples->timeS.push_back(k + *within(0, 0.9));
         samples->channels[0].values.push_back(*rc::gen::inRange(0, 5) ? *within(-30, 130) : std::nan(""));
@@ -125,8 +129,10 @@ Project anyProject() {
     p.brief.carryBoxMm = {*within(0, 400), *within(0, 400), *within(0, 400)};
     p.needs = {{*word(), *within(0, 20), *name()}};
     p.baseline = *rc::gen::element<std::string>("", "R1");
-    for (int i = 0, n = *rc::gen::inRange(0, 3); i < n; ++i)
-        p.runs.push_back(run(i));
+    for (int i = 0, n = *rc::gen::element(0, 1, 2, 3, 60); i < n; ++i)
+        p.runs.push_back(i < 3 ? run(i) : p.runs[static_cast<std::size_t>(i % 3)]);
+    for (std::size_t i = 3; i < p.runs.size(); ++i)
+        p.runs[i].id = "run " + std::to_string(i) + (i % 2 ? "!" : "?");
     return p;
 }
 
@@ -147,7 +153,8 @@ private slots:
         const bool ok = rc::check([&] {
             const Project p = anyProject();
             const auto wrong = validate(p);
-            RC_ASSERT(wrong.empty());
+            if (!wrong.empty())
+                RC_FAIL(wrong.front().text());
             const QString path = dir.filePath(QString::number(++n) + (database ? ".minidraft" : ""));
             RC_ASSERT(store::saveProject(p, path).has_value());
             const auto back = store::openProject(path);

@@ -105,10 +105,10 @@ private:
         m_old = jsonOf(m_json);
         plan();
         m_new = projectJson(m_project, m_places);
+        if (m_old && m_create.empty() && normalised(*m_old) == m_new)
+            return {}; // nothing changed: nothing is written, and what was written by hand stays as it looks
         if (m_old)
             keepRemarks(*m_old, m_new);
-        if (m_old && *m_old == m_new && m_create.empty())
-            return {}; // nothing changed: nothing is written, and what was written by hand stays as it looks
         m_text = QByteArray::fromStdString(jsonText(m_new));
         if (auto done = writeJournal(); !done)
             return done;
