@@ -1,12 +1,12 @@
 #!/usr/bin/env python3
 # SPDX-License-Identifier: GPL-3.0-or-later
-"""One closing count: adds up the totals that each Qt Test program printed in the last CTest run."""
+"""One closing count: adds up the totals that each test program printed in the runs that ./check made, one a locale."""
 import pathlib
 import re
 import sys
 
-log = pathlib.Path(sys.argv[1]) / "Testing" / "Temporary" / "LastTest.log"
 passed = failed = skipped = 0
-for p, f, s in re.findall(r"^Totals: (\d+) passed, (\d+) failed, (\d+) skipped", log.read_text(errors="replace"), re.M):
+logs = "".join(log.read_text(errors="replace") for log in sorted(pathlib.Path(sys.argv[1]).glob("tests-*.log")))
+for p, f, s in re.findall(r"^Totals: (\d+) passed, (\d+) failed, (\d+) skipped", logs, re.M):
     passed, failed, skipped = passed + int(p), failed + int(f), skipped + int(s)
 print(f"{passed} passed, {failed} failed, {skipped} skipped")

@@ -3,6 +3,7 @@
 #include "cli/exit_codes.h"
 #include "core/explain/working.h"
 #include "store/files.h"
+#include "store/project_json.h"
 
 #include <fmt/printf.h>
 

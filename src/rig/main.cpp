@@ -3,6 +3,7 @@
 #include "devices/line_protocol.h"
 #include "rig/player.h"
 #include "store/files.h"
+#include "store/project_json.h"
 
 #include <CLI/CLI.hpp>
 #include <QCoreApplication>

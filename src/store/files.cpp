@@ -5,6 +5,8 @@
 #include "core/model/build.h"
 #include "store/csv.h"
 #include "store/folder/folder.h"
+#include "store/project_json.h"
+#include "store/sqlite/database.h"
 
 #include <QDir>
 #include <QFile>

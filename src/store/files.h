@@ -1,9 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "store/project_json.h"
+#include "store/loaded.h"
 #include "store/project_lock.h"
 #include "store/safe_write.h"
-#include "store/sqlite/database.h"
 
 #include <QString>
 

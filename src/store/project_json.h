@@ -2,6 +2,7 @@
 #pragma once
 #include "core/model/project.h"
 #include "store/json_archive.h"
+#include "store/loaded.h"
 
 #include <functional>
 #include <set>
@@ -11,13 +12,6 @@ namespace store {
 constexpr int formatVersion = 1;
 constexpr const char* formatWord = "mini-draft-project";
 constexpr const char* shelfFormatWord = "mini-draft-shelf";
-
-/// A project and what was noticed while reading it.
-struct Loaded {
-    core::Project project;
-    std::vector<core::Problem> warnings;
-    bool damaged = false; ///< the file was damaged; the warnings say what was lost
-};
 
 /// Where the readings of a run stand in a folder, and the log it was read in from.
 struct RunPlace {

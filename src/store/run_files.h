@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "store/project_json.h"
+#include "core/base/error.h"
+#include "core/model/run.h"
 
 #include <QString>
 

@@ -138,6 +138,7 @@ core::Result<FreshFile> FreshFile::beside(const QString& path) {
     f.m_asked = path;
     f.m_target = linkTarget(path);
     clearLeftBy(f.m_target);
+    clearLeftBy(f.m_target + QLatin1Char('~')); // killed while the last good copy got its name
     const QString fresh = freshName(f.m_target);
     f.m_fd = ::open(native(fresh).constData(), O_RDWR | O_CREAT | O_EXCL | O_CLOEXEC, 0666);
     if (f.m_fd < 0)

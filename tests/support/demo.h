@@ -2,6 +2,8 @@
 #pragma once
 #include "store/csv.h"
 #include "store/files.h"
+#include "store/project_json.h"
+#include "store/sqlite/database.h"
 
 #include <QFile>
 #include <QtTest>

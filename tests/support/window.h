@@ -5,6 +5,7 @@
 #include "support/demo.h"
 
 #include <QApplication>
+#include <QDialog>
 #include <QPointer>
 #include <QPushButton>
 #include <QTemporaryDir>

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "store/files.h"
+#include "store/project_json.h"
 
 // The interchange folder on the disk. docs/format.md says how it is saved in one step.
 namespace store {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "store/project_json.h"
+#include "store/loaded.h"
 
 #include <QString>
 
@@ -12,9 +12,6 @@ constexpr int schemaVersion = 2;
 
 /// True when the file starts like a SQLite database, or ends like a project file whose start is damaged.
 [[nodiscard]] bool looksLikeDatabase(const QString& path);
-
-/// 0..1; false stops, and the answer is then the error "stopped".
-using Progress = std::function<bool(double)>;
 
 /// Reads a project file, which is never changed. A newer schema and another program's database are refused with words.
 /// Of a damaged file the rest is read: what was lost stands in the warnings.

@@ -6,6 +6,7 @@
 #include "store/csv.h"
 #include "store/pack.h"
 #include "store/project_fields.h"
+#include "store/project_json.h"
 #include "store/sqlite/schema.h"
 #include "store/sqlite/seal.h"
 

@@ -4,6 +4,7 @@
 #include "core/model/build.h"
 #include "store/pack.h"
 #include "store/project_fields.h"
+#include "store/project_json.h"
 #include "store/run_files.h"
 #include "store/sqlite/schema.h"
 #include "store/sqlite/seal.h"

@@ -4,6 +4,7 @@
 #include "core/model/choices.h"
 #include "core/model/standard_sizes.h"
 #include "store/files.h"
+#include "store/project_json.h"
 
 #include <QFile>
 #include <QFileDialog>

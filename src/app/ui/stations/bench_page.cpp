@@ -320,7 +320,9 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
     c.text({head.left() + 30, head.top() + 8, 80, 20}, tr("Recording"), 13, Weight::SemiBold, c.t.paper);
     c.text({head.left() + 12, head.top() + 30, 96, 18}, qs(m_recorder.revision()), 12, Weight::Regular, c.t.paper);
     const double seconds = m_recorder.live().timeS.empty() ? 0 : m_recorder.live().timeS.back() - m_recorder.live().timeS.front();
-    c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(seconds)).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
+    c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(std::clamp(seconds, 0.0, 86399.0))).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
+    if (m_recorder.live().timeS.empty() || !m_recorder.lastNote().isEmpty()) // the source said something, or nothing at all yet
+        c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 20, 18}, c.elided(m_recorder.lastNote().isEmpty() ? tr("waiting for the first reading") : m_recorder.lastNote(), r.width() - head.width() - 24, 12));
     std::vector<const core::Channel*> shown;
     for (const core::Channel& ch : m_recorder.live().channels)
         if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
