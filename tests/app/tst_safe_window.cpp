@@ -63,28 +63,30 @@ private slots:
     /// An edit is on the disk within two seconds; after a kill the next start offers it, and says what differs.
     void aKillLosesNothing() {
         QTemporaryDir dir, next;
-        Window w;
-        const QString path = w.openDemo(dir);
-        QVERIFY(w.document().addChange(core::FlipFan{"top"}));
-        core::Run run = w.document().project().runs.front();
-        run.id = run.name = "added";
-        run.samples = std::make_shared<core::Samples>(*run.samples);
-        QVERIFY(w.document().edit("run", [&](core::Project& p) { p.runs.push_back(run); }));
-        const core::Project edited = w.document().project();
-        const QString recovery = w.context.settings.dataFolder + "/recovery";
-        QTRY_VERIFY_WITH_TIMEOUT(QDir(recovery).entryList({"*.json"}, QDir::Files).size() == 1, 2000);
-        QTest::qWait(1500); // both edits
-        // What a killed program leaves: its files, and no lock.
-        QDir().mkpath(next.filePath("recovery"));
-        for (const QFileInfo& f : QDir(recovery).entryInfoList(QDir::Files))
-            QFile::copy(f.filePath(), next.filePath("recovery/" + f.fileName()));
-        // Readings that the saved project holds are not written twice.
-        QVERIFY(QDir(recovery).entryInfoList({"*.minidraft"}, QDir::Files).front().size() < QFileInfo(path).size() / 2);
-        (void)w.document().undoStack().undo();
-        w.document().undoStack().undo();
-        QTRY_VERIFY(QDir(recovery).entryList({"*.minidraft"}, QDir::Files).isEmpty()); // undone: nothing is unsaved
-        w.window.reset();
-
+        QString path;
+        core::Project edited;
+        {
+            Window w;
+            path = w.openDemo(dir);
+            QVERIFY(w.document().addChange(core::FlipFan{"top"}));
+            core::Run run = w.document().project().runs.front();
+            run.id = run.name = "added";
+            run.samples = std::make_shared<core::Samples>(*run.samples);
+            QVERIFY(w.document().edit("run", [&](core::Project& p) { p.runs.push_back(run); }));
+            edited = w.document().project();
+            const QString recovery = w.context.settings.dataFolder + "/recovery";
+            QTRY_VERIFY_WITH_TIMEOUT(QDir(recovery).entryList({"*.json"}, QDir::Files).size() == 1, 2000);
+            QTest::qWait(1500); // both edits
+            // What a killed program leaves: its files, and no lock.
+            QDir().mkpath(next.filePath("recovery"));
+            for (const QFileInfo& f : QDir(recovery).entryInfoList(QDir::Files))
+                QFile::copy(f.filePath(), next.filePath("recovery/" + f.fileName()));
+            // Readings that the saved project holds are not written twice.
+            QVERIFY(QDir(recovery).entryInfoList({"*.minidraft"}, QDir::Files).front().size() < QFileInfo(path).size() / 2);
+            (void)w.document().undoStack().undo();
+            w.document().undoStack().undo();
+            QTRY_VERIFY(QDir(recovery).entryList({"*.minidraft"}, QDir::Files).isEmpty()); // undone: nothing is unsaved
+        }
         Window again(next.path());
         QMessageBox* offer = box(again, "recover");
         QVERIFY(offer);
@@ -288,10 +290,11 @@ private slots:
         const auto runs = large.runs;
         for (int i = 0; i < 8; ++i)
             for (core::Run run : runs) {
-                run.id += "-" + std::to_string(i);
+                run.id += "+" + std::to_string(i);
                 large.runs.push_back(run);
             }
-        QVERIFY(store::saveProject(large, dir.filePath("large.minidraft")));
+        const auto made = store::saveProject(large, dir.filePath("large.minidraft"));
+        QVERIFY2(made, made ? "" : made.error().text().c_str());
         Window w;
         w.document().setBackground(true);
         qint64 worst = 0;

@@ -94,9 +94,8 @@ void MainWindow::offerLeftCapture() {
         return;
     }
     for (const Recorder::Left& left : m_recorder->leftOfOthers()) {
-        if (m_passed.contains(left.file) || left.about.project.empty())
-            continue;
-        m_passed.insert(left.file);
+        if (left.about.project.empty())
+            continue; // it is offered with its project, once that is open
         m_findings->setProblem(tr("A recording of %1 was cut off: open %2 to read it in").arg(qs(left.about.projectName), qs(left.about.project)));
     }
 }
