@@ -69,6 +69,7 @@ private slots:
             Window w;
             path = w.openDemo(dir);
             QVERIFY(w.document().addChange(core::FlipFan{"top"}));
+            QTRY_VERIFY_WITH_TIMEOUT(QDir(w.context.settings.dataFolder + "/recovery").entryList({"*.json"}, QDir::Files).size() == 1, 2000); // one edit is enough
             core::Run run = w.document().project().runs.front();
             run.id = run.name = "added";
             run.samples = std::make_shared<core::Samples>(*run.samples);

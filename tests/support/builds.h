@@ -4,8 +4,13 @@
 
 #include <QtTest>
 
+#include <clocale>
+
 // A small invented machine that core tests start from: every size by hand, so that chains can be checked on paper.
 namespace support {
+
+/// Tests run in the locale of their environment, as the programs do.
+inline const bool inLocale = std::setlocale(LC_ALL, "") != nullptr;
 
 using namespace core;
 

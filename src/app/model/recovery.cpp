@@ -45,7 +45,8 @@ core::Project withoutSavedReadings(const core::Project& project, const core::Pro
 Recovery::Recovery(Document& document, QString folder, QObject* parent) : QObject(parent), m_document(document), m_folder(std::move(folder)) {
     m_timer.setSingleShot(true);
     connect(&m_timer, &QTimer::timeout, this, &Recovery::start);
-    connect(&document, &Document::changed, this, [this] {
+    // The stack counts an edit after the document has told of it: its own signal comes when the edit is known to be unsaved.
+    connect(&document.undoStack(), &QUndoStack::indexChanged, this, [this] {
         if (m_document.isModified() && m_document.shared() != m_written && !m_timer.isActive())
             m_timer.start(afterEditMs);
     });

@@ -4,6 +4,8 @@
 #include "core/base/show.h"
 #include "core/base/text.h"
 
+#include <clocale>
+
 #include <QtTest>
 
 using namespace core;
@@ -11,6 +13,23 @@ using namespace core;
 class BaseTest : public QObject {
     Q_OBJECT
 private slots:
+    /// The suite also runs where a comma parts decimals and where I has no small i of its own: this says that it really does.
+    void theLocaleIsTheOneAskedFor() {
+        QVERIFY(std::setlocale(LC_ALL, ""));
+        const QByteArray wanted = qgetenv("LC_ALL");
+        if (wanted.startsWith("de_DE") || wanted.startsWith("tr_TR"))
+            QCOMPARE(QByteArray(std::localeconv()->decimal_point), QByteArray(","));
+        QCOMPARE(core::fixed(23.46, 1), std::string("23.5"));
+        QCOMPARE(core::plainFixed(-0.001, 2), std::string("0.00"));
+        QCOMPARE(core::plainFixed(1e308, 1).size(), std::size_t{311});
+        QCOMPARE(core::shortest(0.1), std::string("0.1"));
+        QCOMPARE(core::numberFrom("65.5"), std::optional(65.5));
+        QVERIFY(!core::numberFrom("65,5") && !core::numberFrom("") && !core::numberFrom("1x"));
+        QCOMPARE(core::asciiLower("TITLE I"), std::string("title i"));
+        QCOMPARE(core::printable("a\x1b[31mb\x07\xc2\x9b" "c"), std::string("a\uFFFD[31mb\uFFFD\uFFFD" "c"));
+        QCOMPARE(core::fileNameFrom("../../etc/passwd"), std::string("-.-..-etc-passwd"));
+        QCOMPARE(core::fileNameFrom(""), std::string("unnamed"));
+    }
     void lengthsAddExactly() {
         Length sum;
         for (int i = 0; i < 10; ++i)
