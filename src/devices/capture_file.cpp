@@ -2,6 +2,7 @@
 #include "devices/capture_file.h"
 
 #include "store/csv.h"
+#include "store/write_fully.h"
 
 #include <QElapsedTimer>
 #include <QFile>
@@ -46,16 +47,7 @@ core::Result<void> CaptureFile::open(const QString& path, const store::LogAbout&
 }
 
 core::Result<void> CaptureFile::write(const std::string& text) {
-    std::size_t at = 0;
-    int error = 0;
-    while (at < text.size() && error == 0) {
-        const ssize_t n = ::write(m_fd, text.data() + at, text.size() - at);
-        if (n > 0)
-            at += static_cast<std::size_t>(n);
-        else if (n == 0 || errno != EINTR)
-            error = n == 0 ? ENOSPC : errno;
-    }
-    if (error != 0) {
+    if (const int error = store::writeFully(m_fd, text.data(), text.size()); error != 0) {
         (void)!::ftruncate(m_fd, m_whole); // a number cut in two would be read as another number
         return tl::make_unexpected(store::cannotWrite(m_path, error));
     }

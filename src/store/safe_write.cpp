@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/safe_write.h"
 
+#include "store/write_fully.h"
+
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -19,17 +21,8 @@ namespace {
 QByteArray native(const QString& path) { return QFile::encodeName(path); }
 
 core::Result<void> writeAll(int fd, const char* data, std::size_t size, const QString& path) {
-    while (size > 0) {
-        const ssize_t n = ::write(fd, data, size);
-        if (n < 0 && errno == EINTR)
-            continue;
-        if (n < 0)
-            return tl::make_unexpected(cannotWrite(path, errno));
-        if (n == 0) // a file system that takes nothing and says nothing is full
-            return tl::make_unexpected(cannotWrite(path, ENOSPC));
-        data += n;
-        size -= static_cast<std::size_t>(n);
-    }
+    if (const int error = writeFully(fd, data, size); error != 0)
+        return tl::make_unexpected(cannotWrite(path, error));
     return {};
 }
 

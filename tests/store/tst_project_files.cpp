@@ -2,6 +2,7 @@
 #include "core/model/build.h"
 #include "store/sqlite/database.h"
 #include "support/demo.h"
+#include "support/disk.h"
 
 #include <QTemporaryDir>
 #include <QProcess>
@@ -9,28 +10,7 @@
 #include <random>
 
 using namespace core;
-
-namespace {
-
-void write(const QString& path, const QByteArray& bytes) {
-    QFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size())
-        qFatal("cannot write %s", qPrintable(path));
-}
-
-QByteArray bytes(const QString& path) {
-    QFile file(path);
-    return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
-}
-
-QString sql(const QString& path, const QString& statement) {
-    QProcess sqlite;
-    sqlite.start(QStringLiteral("sqlite3"), {path, statement});
-    sqlite.waitForFinished();
-    return QString::fromUtf8(sqlite.readAllStandardOutput()).trimmed();
-}
-
-} // namespace
+using namespace support;
 
 class ProjectFilesTest : public QObject {
     Q_OBJECT
@@ -47,7 +27,7 @@ class ProjectFilesTest : public QObject {
 private slots:
     void initTestCase() {
         m_demo = support::demoProject();
-        m_json = bytes(support::sourcePath("data/demo/dig-tent/project.json"));
+        m_json = bytesOf(support::sourcePath("data/demo/dig-tent/project.json"));
         QVERIFY(!m_json.isEmpty());
     }
 
@@ -70,8 +50,8 @@ private slots:
         QVERIFY(store::saveProject(m_demo, path("one")));
         const auto back = store::openProject(path("one"));
         QVERIFY(store::saveProject(back->project, path("two")));
-        QCOMPARE(bytes(path("one/project.json")), bytes(path("two/project.json")));
-        QCOMPARE(bytes(path("one/runs/r1-both.csv")), bytes(path("two/runs/r1-both.csv")));
+        QCOMPARE(bytesOf(path("one/project.json")), bytesOf(path("two/project.json")));
+        QCOMPARE(bytesOf(path("one/runs/r1-both.csv")), bytesOf(path("two/runs/r1-both.csv")));
     }
 
     void theFileNamesItself() {
@@ -102,9 +82,9 @@ private slots:
     void newerFilesAreRefusedUntouched() {
         QVERIFY(store::saveProject(m_demo, path("d.minidraft")));
         sql(path("d.minidraft"), "PRAGMA user_version = 99");
-        const QByteArray before = bytes(path("d.minidraft"));
+        const QByteArray before = bytesOf(path("d.minidraft"));
         QVERIFY2(refused(path("d.minidraft")).contains("newer version (schema 99"), qPrintable(refused(path("d.minidraft"))));
-        QCOMPARE(bytes(path("d.minidraft")), before);
+        QCOMPARE(bytesOf(path("d.minidraft")), before);
     }
     void foreignDatabasesAreRefused() {
         sql(path("e.minidraft"), "CREATE TABLE x (a)");
@@ -116,7 +96,7 @@ private slots:
         Project small = m_demo;
         small.runs.resize(1);
         QVERIFY(store::saveProject(small, path("f.minidraft")));
-        const QByteArray good = bytes(path("f.minidraft"));
+        const QByteArray good = bytesOf(path("f.minidraft"));
         std::mt19937 random(3);
         for (int i = 0; i < 60; ++i) {
             QByteArray bad = good;
@@ -129,7 +109,7 @@ private slots:
             const auto loaded = store::openProject(path("g.minidraft"));
             if (!loaded)
                 QVERIFY2(!loaded.error().remedy.empty(), loaded.error().text().c_str());
-            QCOMPARE(bytes(path("g.minidraft")), bad);
+            QCOMPARE(bytesOf(path("g.minidraft")), bad);
         }
     }
 

@@ -8,6 +8,7 @@
 #include "store/pack.h"
 #include "store/run_files.h"
 #include "support/demo.h"
+#include "support/disk.h"
 
 #include <random>
 #include <sys/stat.h>
@@ -15,25 +16,11 @@
 #endif
 
 using namespace core;
+using namespace support;
 
 // What stands on a disk, and what a stranger's file may do.
 namespace {
 
-void write(const QString& path, const QByteArray& bytes) {
-    QFile file(path);
-    if (!file.open(QIODevice::WriteOnly) || file.write(bytes) != bytes.size())
-        qFatal("cannot write %s", qPrintable(path));
-}
-QByteArray bytesOf(const QString& path) {
-    QFile file(path);
-    return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
-}
-QString sql(const QString& path, const QString& statement) {
-    QProcess sqlite;
-    sqlite.start(QStringLiteral("sqlite3"), {path, statement});
-    sqlite.waitForFinished();
-    return QString::fromUtf8(sqlite.readAllStandardOutput() + sqlite.readAllStandardError()).trimmed();
-}
 QString refusal(const QString& path) {
     const auto loaded = store::openProject(path);
     return loaded ? QString() : QString::fromStdString(loaded.error().text());

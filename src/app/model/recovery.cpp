@@ -134,6 +134,8 @@ void Recovery::drop(const Left& left) {
     QFile::remove(aboutOf(left.file));
     QFile::remove(left.file);
     QFile::remove(left.file + QLatin1Char('~'));
+    if (!store::ProjectLock::owner(left.file)) // of a killed program; our own goes with its lock
+        QFile::remove(store::ProjectLock::fileOf(left.file));
 }
 
 std::vector<Recovery::Left> Recovery::left(const QString& folder) {

@@ -5,6 +5,7 @@
 #include "store/csv.h"
 #include "store/run_files.h"
 #include "store/safe_write.h"
+#include "store/write_fully.h"
 
 #include <QCryptographicHash>
 #include <QDir>
@@ -41,15 +42,7 @@ core::Result<void> createNew(const QString& path, const std::string& bytes) {
     const int fd = ::open(QFile::encodeName(path).constData(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0666);
     if (fd < 0)
         return tl::make_unexpected(cannotWrite(path, errno));
-    std::size_t at = 0;
-    int error = 0;
-    while (at < bytes.size() && error == 0) {
-        const ssize_t n = ::write(fd, bytes.data() + at, bytes.size() - at);
-        if (n > 0)
-            at += static_cast<std::size_t>(n);
-        else if (n == 0 || errno != EINTR)
-            error = n == 0 ? ENOSPC : errno;
-    }
+    int error = writeFully(fd, bytes.data(), bytes.size());
     if (::close(fd) != 0 && error == 0)
         error = errno;
     if (error != 0)
