@@ -231,6 +231,55 @@ private slots:
         for (const char* command : {"fit", "air", "bench", "verdict", "report", "import", "export", "capture"})
             QVERIFY2(cli({command, "--help"}).out.contains("--json"), command);
     }
+
+    /// Nothing that is there is overwritten unless it is said.
+    void outputsDoNotOverwrite() {
+        const auto write = [](const QString& path) {
+            QFile file(path);
+            return file.open(QIODevice::WriteOnly) && file.write("mine") == 4;
+        };
+        const QString report = m_dir.filePath("mine.html"), log = m_dir.filePath("mine.csv"), drawing = m_dir.filePath("mine.svg");
+        QVERIFY(write(report) && write(log) && write(drawing));
+        const QStringList rig{QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", demo(), "--revision", "R8", "--duration", "5", "--speed", "0"};
+        for (const QStringList& command : {QStringList{"report", demo(), "-o", report}, QStringList{"sections", demo(), "-o", drawing}, QStringList{"capture", "-o", log} + rig}) {
+            const Ended e = cli(command);
+            QCOMPARE(e.code, 2);
+            QVERIFY2(e.err.contains("not overwritten"), qPrintable(e.err));
+        }
+        for (const QString& file : {report, log, drawing}) {
+            QFile f(file);
+            QVERIFY(f.open(QIODevice::ReadOnly));
+            QCOMPARE(f.readAll(), QByteArray("mine"));
+        }
+        QCOMPARE(cli({"report", demo(), "-o", report, "--force"}).code, 0);
+        QCOMPARE(cli(QStringList{"capture", "-o", log, "--force"} + rig).code, 0);
+    }
+    /// What the device declared is what the import takes, whatever the headings suggest.
+    void declaredColumnsAreKept() {
+        const QString log = m_dir.filePath("declared.csv"), file = m_dir.filePath("declared.minidraft");
+        QCOMPARE(cli({"capture", "-o", log, "/bin/sh", "--", "-c", "printf 'M mini-draft 1 x\\nC probe_7 temperature - card\\nC hum other %% -\\nD 0 40 1\\nD 1 41 2\\nE done\\n'"}).code, 0);
+        QCOMPARE(cli({"export", demo(), "-o", file}).code, 0);
+        QCOMPARE(cli({"import", file, log, "--name", "declared", "-r", "R10"}).code, 0);
+        const auto back = store::openProject(file);
+        QVERIFY(back);
+        const auto& channels = back->project.run("declared")->samples->channels;
+        QCOMPARE(channels.size(), std::size_t{2});
+        QCOMPARE(channels[0].subject, std::string("card"));
+        QCOMPARE(channels[0].kind, core::ChannelKind::Temperature);
+        QCOMPARE(channels[1].unit, std::string("%"));
+    }
+    /// Text from a file never reaches the terminal as a command to it.
+    void controlCharactersAreShown() {
+        const QString folder = m_dir.filePath("escape");
+        QDir().mkpath(folder);
+        QFile json(folder + "/project.json");
+        QVERIFY(json.open(QIODevice::WriteOnly));
+        json.write("{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"\\u001b]0;owned\\u0007\":1}");
+        json.close();
+        const Ended e = cli({"fit", folder});
+        QVERIFY(!e.err.contains(QChar(0x1b)) && !e.err.contains(QChar(7)));
+        QVERIFY(e.err.contains("owned"));
+    }
 };
 QTEST_GUILESS_MAIN(CliTest)
 #include "tst_cli.moc"

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "devices/capture_file.h"
+#include "store/log_about.h"
 #include "devices/line_protocol.h"
 #include "devices/sample_source.h"
 #include "support/demo.h"
@@ -224,6 +225,44 @@ private slots:
         QVERIFY2(samples, samples ? "" : samples.error().text().c_str());
         QVERIFY(static_cast<long>(samples->timeS.size()) >= rows);
         QVERIFY(samples->timeS.size() > 10);
+    }
+
+    /// Channels are what they are at the first reading; what comes later, or does not fit, is said and left out.
+    void lateChannelsAndOddReadings() {
+        auto source = LineSource::fromProgram("/bin/sh", {"-c", "printf 'M mini-draft 1 odd\\nC a temperature - -\\nD 0 1\\nC late rpm - -\\nD 1 2 3\\nD 2\\nE done\\n'"});
+        QStringList notes;
+        std::vector<std::vector<double>> rows;
+        bool over = false;
+        connect(source.get(), &SampleSource::note, this, [&](const QString& t) { notes << t; });
+        connect(source.get(), &SampleSource::reading, this, [&](double, const std::vector<double>& v) { rows.push_back(v); });
+        connect(source.get(), &SampleSource::ended, this, [&] { over = true; });
+        source->start();
+        QTRY_VERIFY_WITH_TIMEOUT(over, 10000);
+        QCOMPARE(source->channels().size(), std::size_t{1});
+        QCOMPARE(rows.size(), std::size_t{3});
+        for (const auto& row : rows)
+            QCOMPARE(row.size(), std::size_t{1});
+        QVERIFY2(notes.join(" ").contains("late was announced after the first reading"), qPrintable(notes.join("\n")));
+        QVERIFY2(notes.join(" ").contains("2 values for 1 channels"), qPrintable(notes.join("\n")));
+    }
+    /// Ctrl+C ends a capture like any other end: a summary, whole rows, and what was declared beside them.
+    void captureEndsWithASummary() {
+        for (const int number : {SIGINT, SIGTERM}) {
+            QTemporaryDir dir;
+            QProcess capture;
+            capture.start(bin("mini-draft-cli"), QStringList{"capture", "-o", dir.filePath("s.csv"), bin("mini-draft-rig"), "--"} + QStringList{demo(), "--revision", "R10", "--duration", "3000", "--speed", "20"});
+            QVERIFY(capture.waitForStarted());
+            QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("s.csv")).size() > 1000, 20000);
+            ::kill(static_cast<pid_t>(capture.processId()), number);
+            QVERIFY(capture.waitForFinished(5000));
+            QCOMPARE(capture.exitStatus(), QProcess::NormalExit);
+            QCOMPARE(capture.exitCode(), 0);
+            QVERIFY(QString::fromUtf8(capture.readAllStandardOutput()).contains(" rows"));
+            const auto about = store::readLogAbout(dir.filePath("s.csv").toStdString());
+            QVERIFY(about);
+            QCOMPARE(about->source, std::string("rig"));
+            QVERIFY(std::any_of(about->channels.begin(), about->channels.end(), [](const core::Channel& c) { return c.subject == "tray/cpu" && c.kind == core::ChannelKind::Temperature; }));
+        }
     }
 };
 QTEST_GUILESS_MAIN(DevicesTest)
