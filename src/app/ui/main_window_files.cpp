@@ -112,6 +112,7 @@ void MainWindow::finishOpen(Opened& opened) {
         inUse = store::ProjectLock::owner(locked).has_value();
     }
     m_knownFiles.clear();
+    m_findings->setProblem({}); // what was said of the project before
     m_context.document.resetAt(std::move(opened.loaded->project), std::move(place));
     remember(opened.path);
     if (inUse)

@@ -93,6 +93,8 @@ void MainWindow::offerLeftCapture() {
         box->open();
         return;
     }
+    if (m_openJob)
+        return; // its project may be on the way
     for (const Recorder::Left& left : m_recorder->leftOfOthers()) {
         if (left.about.project.empty())
             continue; // it is offered with its project, once that is open

@@ -328,6 +328,7 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
         if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
             shown.push_back(&ch);
     const double w = (r.width() - head.width()) / share(shown.size());
+    const double large = w < 84 ? 22 : 31; // the unit keeps its place beside the number
     for (std::size_t i = 0; i < shown.size(); ++i) {
         const core::Channel& ch = *shown[i];
         const double x = head.right() + w * static_cast<double>(i) + 10;
@@ -340,8 +341,8 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
         const bool thermal = ch.kind == ChannelKind::Temperature || ch.kind == ChannelKind::Ambient;
         const core::Show show = m_context.show();
         const QString number = thermal ? qs(show.number(Quantity::Temperature, value)) : ch.kind == ChannelKind::Clock ? qs(core::fixed(value / 1000, 2)) : qs(core::fixed(value, ch.kind == ChannelKind::Level ? 1 : 0));
-        c.text({x, r.top() + 26, w, 40}, number, 31, Weight::SemiBold, c.t.ink);
-        c.second({x + c.width(number, 31, Weight::SemiBold) + 5, r.top() + 38, 50, 24}, thermal ? qs(show.unit(Quantity::Temperature)) : ch.kind == ChannelKind::Clock ? QStringLiteral("GHz") : qs(ch.unit));
+        c.text({x, r.top() + 26, w, 40}, number, large, Weight::SemiBold, c.t.ink);
+        c.second({x + c.width(number, large, Weight::SemiBold) + 5, r.top() + 38, 50, 24}, thermal ? qs(show.unit(Quantity::Temperature)) : ch.kind == ChannelKind::Clock ? QStringLiteral("GHz") : qs(ch.unit));
     }
 }
 
