@@ -56,8 +56,10 @@ void MainWindow::showProgress(BackgroundJob* job, const QString& text) {
     dialog->setValue(0);
     connect(job, &BackgroundJob::progressed, dialog, &QProgressDialog::setValue);
     connect(dialog, &QProgressDialog::canceled, job, &BackgroundJob::cancel);
-    connect(job, &BackgroundJob::done, dialog, [dialog] {
-        dialog->reset(); // it must not show itself any more
+    connect(job, &BackgroundJob::done, dialog, [dialog, job] {
+        // Progress that is still on its way would make it show itself again.
+        QObject::disconnect(job, &BackgroundJob::progressed, dialog, nullptr);
+        dialog->reset();
         dialog->hide();
         dialog->deleteLater();
     });
