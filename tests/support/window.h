@@ -74,7 +74,7 @@ struct Window {
     [[nodiscard]] QDialog* openDialog() {
         QApplication::processEvents();
         for (QWidget* top : QApplication::topLevelWidgets())
-            if (auto* d = qobject_cast<QDialog*>(top); d && d->isVisible())
+            if (auto* d = qobject_cast<QDialog*>(top); d && d->isVisible() && d->objectName() != QLatin1String("progress"))
                 return d;
         return nullptr;
     }
