@@ -97,8 +97,12 @@ core::Result<Saved> saveProject(const core::Project& project, const QString& pat
     }
     if (auto may = mayReplace(project, place, path, options); !may)
         return tl::make_unexpected(may.error());
-    if (place.form == ProjectPath::Form::Folder)
-        return saveFolder(project, place.file, options);
+    if (place.form == ProjectPath::Form::Folder) {
+        // Who names a folder means what is in it; who names a link means what it leads to.
+        SaveOptions inner = options;
+        inner.jsonLink = QFileInfo(path).isDir() ? JsonLink::Refuse : options.jsonLink;
+        return saveFolder(project, place.file, inner);
+    }
     if (auto done = writeDatabase(project, place.file, options.progress); !done)
         return tl::make_unexpected(done.error());
     return Saved{};

@@ -325,6 +325,18 @@ private slots:
         QVERIFY(done.error().text().find("is a link") != std::string::npos);
         QCOMPARE(QDir(dir.filePath("elsewhere")).entryList(QDir::Files).size(), 0);
         QVERIFY(!QFile::exists(dir.filePath("p/project.json")));
+        // A project.json that is a link out of the folder is not followed either.
+        QVERIFY(store::saveProject(m_small, dir.filePath("far/")));
+        const QByteArray far = bytesOf(dir.filePath("far/project.json"));
+        QDir(dir.path()).mkpath("q");
+        QVERIFY(QFile::link(dir.filePath("far/project.json"), dir.filePath("q/project.json")));
+        Project other = m_small;
+        other.brief.roomC += 1;
+        const auto followed = store::saveProject(other, dir.filePath("q"), {.foreign = store::Foreign::Replace});
+        QVERIFY(!followed);
+        QVERIFY2(followed.error().text().find("link that leads out") != std::string::npos, followed.error().text().c_str());
+        QCOMPARE(bytesOf(dir.filePath("far/project.json")), far);
+        QCOMPARE(QDir(dir.filePath("q")).entryList(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden), QStringList{"project.json"});
     }
     void idsMakeSafeNames() {
         Project p = m_small;
