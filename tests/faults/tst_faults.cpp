@@ -1,5 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include <QDirIterator>
 #include <QProcess>
 #include <QTemporaryDir>
 #include <QtTest>
@@ -7,12 +6,14 @@
 #ifndef Q_MOC_RUN // moc stumbles over concepts
 #include "store/run_files.h"
 #include "support/demo.h"
+#include "support/disk.h"
 
 #include <csignal>
 #include <random>
 #endif
 
 using namespace core;
+using support::bytesOf, support::leftIn;
 
 // The programs driven by force: the disk fails at every call, the process is killed at every call and at random, two write
 // at once. In every case the old or the new state stands there, whole, and words and exit code tell the truth.
@@ -42,11 +43,6 @@ Ended run(const QStringList& arguments, const QString& fail = {}, const QString&
     }
     process.waitForFinished(60000);
     return {process.exitCode(), process.exitStatus() == QProcess::CrashExit, QString::fromUtf8(process.readAllStandardOutput()), QString::fromUtf8(process.readAllStandardError())};
-}
-
-QByteArray bytesOf(const QString& path) {
-    QFile file(path);
-    return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
 }
 
 } // namespace
@@ -120,17 +116,6 @@ class FaultsTest : public QObject {
         return s;
     }
 
-    /// Nothing of a killed or failed save stays after the next one that works.
-    static QStringList leftIn(const QString& dir) {
-        QStringList left;
-        QDirIterator it(dir, QDir::AllEntries | QDir::Hidden | QDir::NoDotAndDotDot, QDirIterator::Subdirectories);
-        while (it.hasNext()) {
-            const QString name = QFileInfo(it.next()).fileName();
-            if (name.contains(".saving") || name.endsWith(".lock") || name == ".minidraft-lock" || name.endsWith(".new") || name.endsWith(".old"))
-                left << name;
-        }
-        return left;
-    }
     static void scenes() {
         QTest::addColumn<QString>("kind");
         for (const char* kind : {"file", "folder", "fresh file", "fresh folder", "report"})
@@ -193,6 +178,7 @@ private slots:
             } else {
                 run(s.command);
             }
+            // Nothing of a killed or failed save stays after the next one that works.
             QVERIFY2(leftIn(dir.filePath("d")).isEmpty(), qPrintable(place + leftIn(dir.filePath("d")).join(", ")));
         }
         if (call == "write" || call == "kill" || call == "fsync")

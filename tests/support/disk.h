@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QByteArray>
+#include <QDirIterator>
 #include <QFile>
 #include <QProcess>
 #include <QString>
@@ -17,6 +18,19 @@ inline void write(const QString& path, const QByteArray& bytes) {
 inline QByteArray bytesOf(const QString& path) {
     QFile file(path);
     return file.open(QIODevice::ReadOnly) ? file.readAll() : QByteArray();
+}
+
+/// What a killed or failed save left behind, folders named in @p besides not looked at.
+inline QStringList leftIn(const QString& dir, const QStringList& besides = {}) {
+    QStringList left;
+    QDirIterator it(dir, QDir::AllEntries | QDir::Hidden | QDir::NoDotAndDotDot, QDirIterator::Subdirectories);
+    while (it.hasNext()) {
+        const QString path = it.next(), name = QFileInfo(path).fileName();
+        const QString top = path.mid(dir.size() + 1).section('/', 0, 0);
+        if (!besides.contains(top) && (name.contains(".saving") || name.endsWith(".lock") || name == ".minidraft-lock" || name.endsWith(".new") || name.endsWith(".old")))
+            left << name;
+    }
+    return left;
 }
 
 /// What SQLite's own program says to a statement, errors included.
