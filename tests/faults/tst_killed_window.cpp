@@ -223,6 +223,7 @@ int main(int argc, char** argv) {
     const QStringList arguments = QApplication::arguments();
     if (arguments.size() == 5 && arguments[1] == "--victim")
         return victim(arguments[2], arguments[3], arguments[4] == "record");
+    qputenv("QTEST_FUNCTION_TIMEOUT", "7200000"); // by hand it takes longer than five minutes
     KilledWindowTest test;
     return QTest::qExec(&test, argc, argv);
 }
