@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/window.h"
 
+#include "app/model/recovery.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "app/ui/recording/recorder.h"
 #include "app/ui/stations/bench_page.h"
@@ -99,6 +100,35 @@ private slots:
         QVERIFY(again.window->saveTo(path));
         QVERIFY(store::openProject(path)->project == edited);
         QVERIFY(QDir(next.filePath("recovery")).entryList({"*.minidraft"}, QDir::Files).isEmpty());
+    }
+    /// Killed between the copy and the file that says what it is: the copy before counts, or none; never one that lacks readings.
+    void aHalfCopyIsNone() {
+        QTemporaryDir dir, next;
+        Window w;
+        w.openDemo(dir);
+        const QString recovery = w.context.settings.dataFolder + "/recovery";
+        const auto keep = [&](const QStringList& kinds) {
+            for (const QFileInfo& f : QDir(recovery).entryInfoList(kinds, QDir::Files)) {
+                QFile::remove(next.filePath(f.fileName()));
+                QFile::copy(f.filePath(), next.filePath(f.fileName()));
+            }
+        };
+        QVERIFY(w.document().addChange(core::FlipFan{"top"}));
+        w.window->endNow();
+        keep({"*.minidraft"}); // the first copy, and nothing that says whose readings it lacks
+        QVERIFY(app::Recovery::left(next.path()).empty());
+        keep({"*.json"});
+        const auto left = app::Recovery::left(next.path());
+        QCOMPARE(left.size(), std::size_t{1});
+        const core::Project first = w.document().project();
+        QVERIFY(app::Recovery::read(left.front())->project == first);
+        QVERIFY(w.document().addChange(core::FlipFan{"side-a"}));
+        w.window->endNow();
+        keep({"*.minidraft"}); // the second copy beside the first, which still counts
+        QCOMPARE(QDir(next.path()).entryList({"*.minidraft"}, QDir::Files).size(), 2);
+        QVERIFY(app::Recovery::read(app::Recovery::left(next.path()).front())->project == first);
+        app::Recovery::drop(app::Recovery::left(next.path()).front());
+        QVERIFY(QDir(next.path()).entryList(QDir::Files | QDir::Hidden).isEmpty());
     }
     void neverSavedProjectsAreCopiedToo() {
         QTemporaryDir next;

@@ -18,7 +18,9 @@ namespace {
 constexpr int afterEditMs = 800; // with the time of writing well within two seconds
 constexpr const char* aboutWord = "mini-draft-recovery";
 
-QString aboutOf(const QString& file) { return file.chopped(static_cast<qsizetype>(QFileInfo(file).suffix().size()) + 1) + QStringLiteral(".json"); }
+constexpr const char* ending = ".minidraft";
+QString baseOf(const QString& file) { return file.chopped(static_cast<qsizetype>(std::char_traits<char>::length(ending))); }
+QString aboutOf(const QString& file) { return baseOf(file) + QStringLiteral(".json"); }
 
 /// Readings are left out where the saved project holds them under the same run.
 core::Project withoutSavedReadings(const core::Project& project, const core::Project& saved, std::vector<std::string>& inBase) {
@@ -78,13 +80,28 @@ bool Recovery::prepare() {
     return true;
 }
 
-core::Result<void> Recovery::write(const Snapshot& s, const store::ProjectLock* lock) {
+core::Result<void> Recovery::write(const Snapshot& s) {
     std::vector<std::string> inBase;
     const core::Project bare = withoutSavedReadings(*s.project, *s.saved, inBase);
-    if (auto done = store::saveProject(bare, s.file, {.foreign = store::Foreign::Replace, .lock = lock}); !done)
+    if (auto done = store::saveProject(bare, s.file, {.foreign = store::Foreign::Replace}); !done)
         return tl::make_unexpected(done.error());
-    const store::Json about{{"format", aboutWord}, {"path", s.path.toStdString()}, {"name", s.project->name}, {"written", QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString()}, {"in_base", inBase}};
-    return store::writeWhole(aboutOf(s.file), QByteArray::fromStdString(store::jsonText(about)));
+    // The file that says what the copy is names it: until then the one before counts, readings and all.
+    const store::Json about{{"format", aboutWord}, {"file", QFileInfo(s.file).fileName().toStdString()}, {"path", s.path.toStdString()}, {"name", s.project->name}, {"written", QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString()}, {"in_base", inBase}};
+    if (auto done = store::writeWhole(s.about, QByteArray::fromStdString(store::jsonText(about))); !done)
+        return done;
+    dropOlder(s.about.chopped(5), s.file);
+    return {};
+}
+
+void Recovery::dropOlder(const QString& base, const QString& kept) {
+    const QFileInfo info(base);
+    for (const QFileInfo& f : QDir(info.path()).entryInfoList({info.fileName() + QStringLiteral(".*") + QLatin1String(ending) + QStringLiteral("*"), QLatin1Char('.') + info.fileName() + QStringLiteral(".*") + QLatin1String(ending) + QStringLiteral("*")}, QDir::Files | QDir::Hidden))
+        if (f.filePath() != kept)
+            QFile::remove(f.filePath());
+}
+
+Recovery::Snapshot Recovery::snapshot() {
+    return {m_document.shared(), m_document.saved(), m_document.path(), baseOf(m_file) + QStringLiteral(".%1").arg(++m_number) + QLatin1String(ending), aboutOf(m_file)};
 }
 
 void Recovery::start() {
@@ -96,9 +113,9 @@ void Recovery::start() {
     }
     if (!prepare())
         return;
-    const Snapshot snapshot{m_document.shared(), m_document.saved(), m_document.path(), m_file};
+    const Snapshot snapshot = this->snapshot();
     auto result = std::make_shared<core::Result<void>>();
-    m_job = new BackgroundJob(m_document.workers(), [snapshot, lock = m_lock, result](const BackgroundJob::Progress&) { *result = write(snapshot, lock.get()); }, [this, snapshot, result] {
+    m_job = new BackgroundJob(m_document.workers(), [snapshot, lock = m_lock, result](const BackgroundJob::Progress&) { *result = write(snapshot); }, [this, snapshot, result] {
         m_job = nullptr;
         if (*result) {
             m_written = snapshot.project;
@@ -117,7 +134,7 @@ void Recovery::writeNow() {
     if (m_job)
         m_job->wait();
     if (m_document.isModified() && m_document.shared() != m_written && prepare())
-        (void)write({m_document.shared(), m_document.saved(), m_document.path(), m_file}, m_lock.get());
+        (void)write(snapshot());
 }
 
 void Recovery::clear() {
@@ -125,34 +142,37 @@ void Recovery::clear() {
     m_written = nullptr;
     if (m_job || m_file.isEmpty())
         return; // the job clears behind itself
-    drop({.file = m_file, .path = {}, .name = {}, .written = {}, .inBase = {}});
+    drop({.about = aboutOf(m_file), .file = {}, .path = {}, .name = {}, .written = {}, .inBase = {}});
     m_lock = nullptr;
     m_file.clear();
 }
 
 void Recovery::drop(const Left& left) {
-    QFile::remove(aboutOf(left.file));
-    QFile::remove(left.file);
-    QFile::remove(left.file + QLatin1Char('~'));
-    if (!store::ProjectLock::owner(left.file)) // of a killed program; our own goes with its lock
-        QFile::remove(store::ProjectLock::fileOf(left.file));
+    const QString base = left.about.chopped(5), locked = base + QLatin1String(ending); // ".json"
+    QFile::remove(left.about);
+    if (!left.file.isEmpty())
+        QFile::remove(left.file);
+    dropOlder(base, {});
+    if (!store::ProjectLock::owner(locked)) // of a killed program; our own goes with its lock
+        QFile::remove(store::ProjectLock::fileOf(locked));
 }
 
 std::vector<Recovery::Left> Recovery::left(const QString& folder) {
     std::vector<Left> found;
-    for (const QFileInfo& info : QDir(folder).entryInfoList({QStringLiteral("*.minidraft")}, QDir::Files, QDir::Time)) {
-        if (store::ProjectLock::owner(info.filePath()))
+    for (const QFileInfo& info : QDir(folder).entryInfoList({QStringLiteral("*.json")}, QDir::Files, QDir::Time)) {
+        if (store::ProjectLock::owner(info.filePath().chopped(5) + QLatin1String(ending)))
             continue;
-        Left left{.file = info.filePath(), .path = {}, .name = info.completeBaseName(), .written = info.lastModified().toString(QStringLiteral("yyyy-MM-dd HH:mm")), .inBase = {}};
-        if (const auto text = store::readFile(aboutOf(info.filePath()).toStdString(), store::mostJsonBytes))
-            if (const auto json = store::parseJson(*text, "recovery"); json && json->is_object() && json->value("format", "") == aboutWord) {
-                left.path = QString::fromStdString(json->value("path", ""));
-                left.name = QString::fromStdString(json->value("name", ""));
-                if (json->contains("in_base") && (*json)["in_base"].is_array())
-                    for (const auto& id : (*json)["in_base"])
-                        if (id.is_string())
-                            left.inBase.push_back(id.get<std::string>());
-            }
+        const auto text = store::readFile(info.filePath().toStdString(), store::mostJsonBytes);
+        const auto json = text ? store::parseJson(*text, "recovery") : tl::make_unexpected(text.error());
+        if (!json || !json->is_object() || json->value("format", "") != aboutWord)
+            continue;
+        const QString file = QFileInfo(QString::fromStdString(json->value("file", info.completeBaseName().toStdString() + ending))).fileName(); // never another folder's
+        Left left{.about = info.filePath(), .file = QDir(folder).filePath(file), .path = QString::fromStdString(json->value("path", "")), .name = QString::fromStdString(json->value("name", "")),
+                  .written = info.lastModified().toString(QStringLiteral("yyyy-MM-dd HH:mm")), .inBase = {}};
+        if (json->contains("in_base") && (*json)["in_base"].is_array())
+            for (const auto& id : (*json)["in_base"])
+                if (id.is_string())
+                    left.inBase.push_back(id.get<std::string>());
         found.push_back(std::move(left));
     }
     return found;

@@ -23,6 +23,7 @@ public:
 
     /// A copy that an ended program left.
     struct Left {
+        QString about;    ///< the file that says so; the copy counts from the moment it names it
         QString file;
         QString path;     ///< of the project it belongs to; empty: never saved
         QString name;     ///< of the project
@@ -41,13 +42,17 @@ Q_SIGNALS:
     void failed(const core::Problem& problem);
 
 private:
-    struct Snapshot { std::shared_ptr<const core::Project> project, saved; QString path, file; };
-    static core::Result<void> write(const Snapshot& snapshot, const store::ProjectLock* lock);
+    struct Snapshot { std::shared_ptr<const core::Project> project, saved; QString path, file, about; };
+    static core::Result<void> write(const Snapshot& snapshot);
     bool prepare();
     void start();
+    [[nodiscard]] Snapshot snapshot();
+    /// What stands beside the copy that counts.
+    static void dropOlder(const QString& base, const QString& kept);
 
     Document& m_document;
-    QString m_folder, m_file;
+    QString m_folder, m_file; ///< the name all of its files start with, and that is locked
+    int m_number = 0;         ///< of the copy: each has a file of its own
     std::shared_ptr<store::ProjectLock> m_lock; ///< says that this program lives
     std::shared_ptr<const core::Project> m_written;
     QTimer m_timer;
