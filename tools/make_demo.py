@@ -211,7 +211,7 @@ RUNS = [
 
 def project(runs=()):
     return {"format": "mini-draft-project", "version": 1, "name": "Dig-tent box", "currency": "EUR", "brief": BRIEF,
-            "printer": {"bed_mm": [220, 220, 240], "flow_mm3_s": 3.2, "price_per_kg": 24}, "loads": LOADS, "shelf": SHELF, "revisions": REVISIONS, "baseline": "R4", **({"runs": list(runs)} if runs else {})}
+            "printer": {"bed_mm": [220, 220, 240], "flow_mm3_s": 3.2, "price_per_kg": 24}, "simulation": True, "loads": LOADS, "shelf": SHELF, "revisions": REVISIONS, "baseline": "R4", **({"runs": list(runs)} if runs else {})}
 
 
 def save(runs=()):
@@ -223,7 +223,8 @@ def play(name, revision, load, seconds, room, drift, extra):
                "--seed", str(SEED + sum(map(ord, name))), "--truth", OUT / "truth" / f"{name}.truth.json", *extra]
     log = OUT / "runs" / f"{name}.csv"
     subprocess.run([BIN / "mini-draft-cli", "capture", "-o", log, command[0], "--", *command[1:]], check=True, stdout=subprocess.DEVNULL)
-    log.with_name(log.name + ".about.json").unlink()  # project.json says what the columns are
+    log.with_name(log.name + ".about.json").unlink()  # project.json says what the columns are, and that the run is simulated
+    log.write_text("".join(line.rsplit(",", 1)[0] + "\n" for line in log.read_text().splitlines()))
 
 
 def main():

@@ -38,11 +38,12 @@ int air(const Options& options) {
         return badInput(looked.error());
     const core::verdict::Evaluation& e = (*looked)->evaluation;
     const std::string& revision = (*looked)->revision;
-    bool blocked = false;
-    for (const auto& f : e.findings)
-        blocked = blocked || (f.station == core::rules::Station::Air && f.severity == core::rules::Severity::Blocker);
+    const store::Json findings = findingsJson(e.findings, [](const auto& f) { return f.station == core::rules::Station::Air; });
+    const bool blocked = std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });
     if (options.json) {
-        print(airJson(e));
+        store::Json json = airJson(e);
+        json["findings"] = findings;
+        print(json);
         return blocked ? ExitNotMet : ExitFine;
     }
     say("%s in a room of %.1f °C: noise %s, pressure %+.2f Pa\n", revision.c_str(), e.air.conditions.roomC, std::isfinite(e.noise.totalDba) ? core::fixed(e.noise.totalDba, 1) + " dB(A)" : std::string("none: nothing that makes noise is in the revision"), e.air.balance.pressurePa);
@@ -52,6 +53,7 @@ int air(const Options& options) {
         say("  air in %-21s %6.1f °C\n", c.id.c_str(), c.airC);
     for (const auto& f : e.air.fans)
         say("  %-28s %6.0f rpm, %6.1f m³/h %s\n", (f.name + " (" + f.id + ")").c_str(), f.rpm, f.flowM3h, directionWord(f.direction));
+    sayFindings(findings);
     return blocked ? ExitNotMet : ExitFine;
 }
 

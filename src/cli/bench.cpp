@@ -28,6 +28,14 @@ store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
     out["throttle"] = a.throttle == core::bench::Throttle::None ? "none" : a.throttle == core::bench::Throttle::Thermal ? "thermal" : a.throttle == core::bench::Throttle::PowerLimit ? "power limit" : "other";
     out["throttle_share"] = a.throttleShare;
     out["notes"] = a.notes;
+    // What decides the exit code, in one list.
+    Json findings = Json::array();
+    if (!a.load)
+        findings.push_back({{"severity", "blocker"}, {"subject", run.id}, {"text", "no load was found in the log: mark its start and end"}, {"rule", "run-load"}});
+    for (const auto& c : a.channels)
+        if (c.state == core::bench::SettleState::Refused)
+            findings.push_back({{"severity", "blocker"}, {"subject", c.name}, {"text", c.name + " is refused: " + c.why}, {"rule", "run-refused"}});
+    out["findings"] = findings;
     out["channels"] = channels;
     return out;
 }
@@ -73,6 +81,7 @@ int bench(const Options& options) {
                             c["settled"].is_null() ? "-" : (core::fixed(c["settled"].get<double>(), 1) + " " + c["unit"].get<std::string>()).c_str(), c["why"].get<std::string>().c_str());
             for (const auto& n : run["notes"])
                 say("  note: %s\n", n.get<std::string>().c_str());
+            sayFindings(run["findings"]);
         }
     }
     return unsettled ? ExitNotMet : ExitFine;

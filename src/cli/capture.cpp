@@ -41,7 +41,7 @@ int capture(const Options& options) {
     };
     QObject::connect(lines.get(), &devices::SampleSource::note, [](const QString& text) { note("note: " + text.toStdString()); });
     QObject::connect(lines.get(), &devices::SampleSource::channelsKnown, [&] {
-        store::LogAbout about{.source = lines->name().toStdString(), .started = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), .channels = lines->channels()};
+        store::LogAbout about{.source = lines->name().toStdString(), .simulated = lines->simulated(), .started = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), .channels = lines->channels()};
         if (const auto opened = file.open(output, about, overwrite(options)); !opened)
             stop(badInput(opened.error()));
     });

@@ -7,6 +7,8 @@
 
 #include <fmt/printf.h>
 
+#include <functional>
+
 namespace cli {
 
 struct Options {
@@ -18,7 +20,8 @@ struct Options {
     bool json = false;
     bool fitPage = false; ///< sections: fitted to A4 instead of true size
     // import
-    std::string log, name, subject;
+    std::string log, name;
+    std::vector<std::string> subjects; ///< "COLUMN=MOUNT"
     double room = 1e9;
     bool readTheRest = false;
     bool force = false; ///< a file that is there may be overwritten, another project replaced
@@ -66,5 +69,10 @@ int importLog(const Options& options);
 int exportFolder(const Options& options);
 int sections(const Options& options);
 int capture(const Options& options);
+
+/// Findings as every command prints them: those in their order; @p counts picks those the command is about, whose blockers
+/// decide what it ends with.
+store::Json findingsJson(const std::vector<core::rules::Finding>& findings, const std::function<bool(const core::rules::Finding&)>& counts);
+void sayFindings(const store::Json& findings);
 
 } // namespace cli

@@ -84,4 +84,18 @@ core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::
 
 void print(const store::Json& json) { put(json.dump(2, ' ', false, store::Json::error_handler_t::replace) + "\n"); }
 
+store::Json findingsJson(const std::vector<core::rules::Finding>& findings, const std::function<bool(const core::rules::Finding&)>& counts) {
+    store::Json all = store::Json::array();
+    for (const auto& f : findings)
+        if (counts(f))
+            all.push_back({{"id", f.id}, {"severity", std::string(core::rules::severityWord(f.severity))}, {"station", std::string(core::rules::stationWord(f.station))}, {"subject", f.subject}, {"text", f.text}, {"rule", f.rule},
+                           {"remedies", f.remedies}});
+    return all;
+}
+
+void sayFindings(const store::Json& findings) {
+    for (const auto& f : findings)
+        say("  %s: %s\n", f["severity"].get<std::string>().c_str(), f["text"].get<std::string>().c_str());
+}
+
 } // namespace cli

@@ -4,6 +4,7 @@
 #include "store/csv.h"
 #include "store/csv_fields.h"
 #include "store/log_about.h"
+#include "store/subjects.h"
 #include "store/run_files.h"
 
 #include <QFileInfo>
@@ -38,12 +39,21 @@ int importLog(const Options& options) {
     auto samples = store::readCsv(*text, *format, options.log, options.readTheRest ? store::BadField::ReadTheRest : store::BadField::Refuse);
     if (!samples)
         return badInput(samples.error());
-    store::nameSubjects(*project, *revision, *samples);
-    if (const auto declared = store::readLogAbout(options.log))
+    const auto declared = store::readLogAbout(options.log);
+    if (declared)
         store::applyAbout(*declared, *samples);
+    for (const std::string& said : options.subjects)
+        if (const auto done = store::assignSubject(*project, *revision, said, *samples); !done)
+            return badInput(done.error());
+    for (const store::Ambiguous& a : store::assignSubjects(*project, *revision, *samples, declared ? store::Guess::Never : store::Guess::Assume))
+        return badInput({options.log, a.text(), "--subject \"" + a.columns.front() + "=MOUNT\" for the one it is"});
+    for (const core::Channel& c : samples->channels)
+        if (c.assumed)
+            note("note: " + c.name + " is assumed to be of " + c.subject + " and proves nothing; --subject \"" + c.name + "=" + c.subject + "\" says that it is");
     core::Run run{.id = options.name.empty() ? QFileInfo(QString::fromStdString(options.log)).completeBaseName().toStdString() : options.name,
                   .revision = *revision, .load = options.load.empty() ? project->brief.load : options.load, .source = "file"};
     run.name = run.id;
+    run.simulated = format->simulated || (declared && declared->simulated);
     if (options.room < 1e8)
         run.roomC = options.room;
     if (project->run(run.id))

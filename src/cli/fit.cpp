@@ -3,6 +3,7 @@
 
 #include "core/base/text.h"
 #include "core/explain/fit_words.h"
+#include "core/fit/cutouts.h"
 
 #include <cmath>
 namespace cli {
@@ -106,6 +107,37 @@ store::Json ledgerJson(const core::rules::Wiring& wiring) {
     return all;
 }
 
+/// Where every part and socket came to lie, in the axes of the case.
+store::Json placedJson(const core::Build& build) {
+    store::Json all = store::Json::array();
+    for (const core::Placed& p : build.placed) {
+        store::Json low = store::Json::array(), high = store::Json::array(), ports = store::Json::array();
+        for (std::size_t a = 0; a < 3; ++a) {
+            low.push_back(p.lowAt[a].mm());
+            high.push_back(p.highAt[a].mm());
+        }
+        for (const core::Port& port : p.ports)
+            ports.push_back({{"id", port.id}, {"kind", port.kind}, {"at_mm", p.inCaseMm(port.at)}, {"direction", core::directionWord(p.inCase(port.out))}});
+        all.push_back({{"mount", p.mount}, {"part", p.part->id}, {"name", p.name}, {"low_mm", low}, {"high_mm", high}, {"facing", core::directionWord(p.facing())}, {"up", core::directionWord(p.frame.axis[1])}, {"outside", p.outside}, {"ports", ports}});
+    }
+    return all;
+}
+
+store::Json seatsJson(const core::Build& build) {
+    store::Json all = store::Json::array();
+    for (const auto& s : core::fit::seats(build))
+        all.push_back({{"mount", s.mount}, {"opening", s.opening}, {"offset_mm", s.offsetMm}, {"uncovered_share", s.uncoveredShare}, {"overlap_mm", s.overlapMm}, {"cut_out", s.cutOut}, {"holes", s.holes}, {"holes_in_metal", s.holesInMetal},
+                       {"hole_edge_mm", numberOr(s.edgeMm)}, {"need_edge_mm", s.needEdgeMm}});
+    return all;
+}
+
+store::Json jointsJson(const core::fit::FitResult& fit) {
+    store::Json all = store::Json::array();
+    for (const auto& j : fit.joints)
+        all.push_back({{"between", j.between}, {"how", j.how}});
+    return all;
+}
+
 store::Json cablesJson(const core::rules::Wiring& wiring) {
     store::Json all = store::Json::array();
     for (const auto& c : wiring.cables)
@@ -123,20 +155,18 @@ int fit(const Options& options) {
     const core::verdict::Evaluation& e = (*looked)->evaluation;
     const std::string& revision = (*looked)->revision;
     const core::Show show(core::UnitChoice{.currency = (*looked)->project.currency});
-    bool blocked = false;
-    store::Json findings = store::Json::array();
-    for (const auto& f : e.findings) {
-        if (f.station != core::rules::Station::Brief && f.station != core::rules::Station::Fit)
-            continue;
-        blocked = blocked || f.severity == core::rules::Severity::Blocker;
-        findings.push_back({{"id", f.id}, {"severity", std::string(core::rules::severityWord(f.severity))}, {"subject", f.subject}, {"text", f.text}, {"rule", f.rule}, {"remedies", f.remedies}});
-    }
+    using core::rules::Station;
+    const store::Json findings = findingsJson(e.findings, [](const auto& f) { return f.station == Station::Brief || f.station == Station::Fit || f.rule == "bed"; });
+    const bool blocked = std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });
     if (options.json) {
         store::Json gaps = store::Json::array();
         for (const auto& gap : e.fit.gaps)
             gaps.push_back(gapJson(gap));
         print({{"revision", revision},
                {"gaps", gaps},
+               {"joints", jointsJson(e.fit)},
+               {"placed", placedJson(e.build)},
+               {"seats", seatsJson(e.build)},
                {"room", roomJson((*looked)->project, e, show)},
                {"changes", changesJson((*looked)->project, e, options.load, show)},
                {"measure_next", measureJson(e.fit, show)},
@@ -167,8 +197,9 @@ int fit(const Options& options) {
                     say("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(), core::explain::textOf(mend, show).c_str());
     for (const auto& next : core::fit::measureNext(e.fit))
         say("  measure next: %s\n", core::explain::textOf(next, show).c_str());
-    for (const auto& f : findings)
-        say("  %s: %s\n", f["severity"].get<std::string>().c_str(), f["text"].get<std::string>().c_str());
+    for (const auto& j : e.fit.joints)
+        say("  joined  %s to %s: %s\n", j.between[0].c_str(), j.between[1].c_str(), j.how.c_str());
+    sayFindings(findings);
     return blocked ? ExitNotMet : ExitFine;
 }
 

@@ -39,6 +39,7 @@ int main(int argc, char** argv) {
     auto* import = withRevision(withProject(add("import", "attach a CSV log to a revision", cli::importLog)));
     import->add_option("log", o.log, "CSV log")->required();
     import->add_option("--name", o.name, "id of the run (default: the file's name)");
+    import->add_option("--subject", o.subjects, "COLUMN=MOUNT: whose a column is; may be repeated");
     import->add_option("--load", o.load, "load of the project (default: that of the brief)");
     import->add_option("--room", o.room, "room temperature in °C, when it was not logged");
     import->add_flag("--read-the-rest", o.readTheRest, "take fields that are not numbers as missing");

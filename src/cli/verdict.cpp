@@ -44,8 +44,9 @@ int verdict(const Options& options) {
         if (!options.revision.empty() && r.id != options.revision)
             continue;
         RevisionVerdict v{.id = r.id};
+        store::Json findings = store::Json::array();
         if (const auto e = core::verdict::evaluate(*project, r.id))
-            v = core::verdict::judge(*project, *e, analyses);
+            v = core::verdict::judge(*project, *e, analyses), findings = findingsJson(e->findings, [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
         else
             v.problem = e.error().text();
         if (r.id == *chosen) {
@@ -54,6 +55,7 @@ int verdict(const Options& options) {
                 met = met && t.state != core::Mark::Crossed && t.basis != core::verdict::Basis::Missing;
         }
         revisions.push_back(verdictJson(v));
+        revisions.back()["findings"] = findings;
         if (options.json)
             continue;
         say("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers, v.validated ? ", validated" : "");
@@ -61,6 +63,9 @@ int verdict(const Options& options) {
             say("  %-8s %-26s %s\n", std::string(core::markWord(t.state)).c_str(), t.name.c_str(),
                         t.basis == core::verdict::Basis::Missing ? ("missing: " + t.why).c_str()
                                                                  : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " + std::string(core::verdict::basisWord(t.basis))).c_str());
+        if (!v.problem.empty())
+            say("  does not resolve: %s\n", v.problem.c_str());
+        sayFindings(findings);
     }
     if (options.json)
         print({{"revisions", revisions}});

@@ -35,6 +35,10 @@ core::Result<void> CaptureFile::open(const QString& path, const store::LogAbout&
     core::Samples head;
     for (const core::Channel& c : about.channels)
         head.channels.push_back({.name = c.name});
+    // The mark goes with the log wherever it is carried.
+    m_simulated = about.simulated;
+    if (m_simulated)
+        head.channels.push_back({.name = store::simulatedHead});
     auto done = write(store::writeCsv(head));
     if (done && QFileInfo(path).isFile())
         done = store::writeLogAbout(path, about);
@@ -59,6 +63,8 @@ core::Result<void> CaptureFile::add(double timeS, const std::vector<double>& val
     core::Samples row{{timeS}, {}};
     for (std::size_t i = 0; i < m_columns; ++i)
         row.channels.push_back({.values = {i < values.size() ? values[i] : std::nan("")}});
+    if (m_simulated)
+        row.channels.push_back({.values = {1.0}});
     std::string text;
     store::appendCsvRow(text, row, 0);
     if (auto done = write(text); !done)

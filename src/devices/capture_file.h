@@ -30,6 +30,7 @@ private:
     QString m_path;
     int m_fd = -1;
     std::size_t m_columns = 0;
+    bool m_simulated = false;
     long long m_whole = 0; ///< bytes up to the end of the last whole row
     long long m_lastSyncMs = 0;
 };

@@ -55,7 +55,9 @@ core::Result<Line> parseLine(std::string_view bytes) {
             return wrong(text, "M mini-draft 1 <name>");
         if (version != 1)
             return core::problem("line \"" + std::string(text.substr(0, 60)) + "\"", "is protocol version " + std::string(w[2]), "version 1");
-        return Line{Hello{1, w.size() > 3 ? std::string(w[3]) : std::string{}}};
+        Hello hello{1, w.size() > 3 ? std::string(w[3]) : std::string{}};
+        hello.simulated = (w.size() > 4 && w[4] == "simulated") || hello.name == "rig"; // as the rig said it before
+        return Line{std::move(hello)};
     }
     case 'C': {
         if (w.size() < 3)
@@ -88,7 +90,7 @@ core::Result<Line> parseLine(std::string_view bytes) {
     }
 }
 
-std::string helloText(const std::string& name) { return "M mini-draft 1 " + name; }
+std::string helloText(const std::string& name, bool simulated) { return "M mini-draft 1 " + name + (simulated ? " simulated" : ""); }
 
 std::string channelText(const core::Channel& c) {
     return "C " + c.name + " " + std::string(core::channelKindWord(c.kind)) + " " + orDash(c.unit) + " " + orDash(c.subject);

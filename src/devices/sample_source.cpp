@@ -131,6 +131,7 @@ void LineSource::take(const QByteArray& text) {
         return warn(QString::fromStdString(line.error().text()));
     if (const auto* hello = std::get_if<Hello>(&*line)) {
         m_name = QString::fromStdString(hello->name);
+        m_simulated = hello->simulated;
     } else if (const auto* c = std::get_if<ChannelLine>(&*line)) {
         announce(c->channel);
     } else if (const auto* d = std::get_if<DataLine>(&*line)) {

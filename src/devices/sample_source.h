@@ -23,6 +23,8 @@ public:
     virtual void stop() = 0;
     [[nodiscard]] const std::vector<core::Channel>& channels() const { return m_channels; }
     [[nodiscard]] const QString& name() const { return m_name; }
+    /// A stand-in for a device: its readings prove nothing.
+    [[nodiscard]] bool simulated() const { return m_simulated; }
 
 Q_SIGNALS:
     /// Once, before the first reading: the channels are what they are from then on.
@@ -35,6 +37,7 @@ Q_SIGNALS:
 protected:
     std::vector<core::Channel> m_channels;
     QString m_name;
+    bool m_simulated = false;
 };
 
 /// Readings in the line protocol, from a program's standard output or a local socket.

@@ -40,7 +40,7 @@ core::Result<void> writeTruth(const std::string& file, const rig::Player& player
 class Sender : public QObject {
 public:
     Sender(rig::Player& player, QIODevice* device, double speed) : m_player(player), m_device(device), m_speed(speed) {
-        line(devices::helloText("rig"));
+        line(devices::helloText("rig", true));
         for (const core::Channel& c : player.channels())
             line(devices::channelText(c));
         connect(&m_timer, &QTimer::timeout, this, [this] { tick(); });

@@ -7,7 +7,7 @@
 
 namespace store {
 
-enum class TimeFormat { Seconds, Clock, Iso8601 };
+enum class TimeFormat { Seconds, Clock, Iso8601, DayMonthYear };
 
 /// What a column of a log is taken for; the user may change any of it.
 struct CsvColumn {
@@ -18,6 +18,7 @@ struct CsvColumn {
     double scale = 1;     ///< to the stored unit, e.g. 1000 for GHz
     core::ChannelKind kind = core::ChannelKind::Other;
     std::string subject;  ///< mount of the part
+    bool date = false;    ///< the date of a time of day that stands in a column of its own
 };
 
 struct CsvFormat {
@@ -25,12 +26,18 @@ struct CsvFormat {
     char decimal = '.';
     bool header = true;
     TimeFormat time = TimeFormat::Seconds;
+    double timeScale = 1;    ///< of plain numbers to seconds: 0.001 for milliseconds, 1e-6 for microseconds
+    bool simulated = false;  ///< it has a column that says so
+    bool ours = false;       ///< written by this program: its times are taken as they are
+    bool unitRow = false;    ///< the row below the header names units
     bool mayBeEmpty = false; ///< a log without rows is one
     std::vector<CsvColumn> columns;
 };
 constexpr std::size_t mostColumns = 1000;
 /// What the first line of a log starts with that this program wrote.
 constexpr const char* canonicalHead = "time_s";
+/// Heading of a column of ones: the log comes from a simulated device.
+constexpr const char* simulatedHead = "simulated";
 
 /// What to do with a field that holds text where a number is expected.
 enum class BadField { Refuse, ReadTheRest };
@@ -53,6 +60,7 @@ enum class NoRows { Refuse, Allow };
 void appendCsvRow(std::string& out, const core::Samples& samples, std::size_t row);
 
 /// Kind and unit guessed from a header such as "cpu_c", "Fan [rpm]", "CPU Temp (°F)".
+/// Only a heading that names the part assigns it ("processor", "card", "drive"): the importer turns those into mounts.
 [[nodiscard]] CsvColumn columnFromHeader(std::string_view header);
 
 /// The bytes of an ordinary file. Errors name the file: not there, a folder, a pipe, larger than @p most bytes.

@@ -268,4 +268,34 @@ bool parseIso8601(std::string_view field, double& seconds) {
     return true;
 }
 
+bool parseDate(std::string_view field, double& seconds) {
+    field = trim(field);
+    int year = 0, month = 0, day = 0;
+    if (field.size() != 10)
+        return false;
+    const bool iso = digits(field, 0, 4, year) && field[4] == '-' && digits(field, 5, 2, month) && field[7] == '-' && digits(field, 8, 2, day);
+    if (!iso && !(digits(field, 0, 2, day) && field[2] == '.' && digits(field, 3, 2, month) && field[5] == '.' && digits(field, 6, 4, year)))
+        return false;
+    const std::chrono::year_month_day date{std::chrono::year{year}, std::chrono::month{static_cast<unsigned>(month)}, std::chrono::day{static_cast<unsigned>(day)}};
+    if (!date.ok())
+        return false;
+    seconds = static_cast<double>(std::chrono::sys_days{date}.time_since_epoch().count()) * 86400.0;
+    return true;
+}
+
+bool parseDayMonthYear(std::string_view field, double& seconds) {
+    field = trim(field);
+    double date = 0, clock = 0;
+    if (field.size() < 15 || field[2] != '.' || (field[10] != ' ' && field[10] != 'T') || !parseDate(field.substr(0, 10), date) || !parseClock(field.substr(11), clock))
+        return false;
+    seconds = date + clock;
+    return true;
+}
+
+bool looksLikeSlashDate(std::string_view field) {
+    field = trim(field);
+    int a = 0;
+    return field.size() >= 10 && digits(field, 0, 2, a) && field[2] == '/' && digits(field, 3, 2, a) && field[5] == '/' && digits(field, 6, 4, a);
+}
+
 } // namespace store

@@ -33,5 +33,11 @@ constexpr std::size_t longestRecord = 1 << 20; ///< bytes
 [[nodiscard]] bool parseClock(std::string_view field, double& seconds);
 /// YYYY-MM-DDThh:mm:ss with fractions and zone; seconds since 1970 UTC (no zone is taken as UTC).
 [[nodiscard]] bool parseIso8601(std::string_view field, double& seconds);
+/// A date alone, "2026-05-04" or "04.05.2026"; seconds since 1970 UTC at its start.
+[[nodiscard]] bool parseDate(std::string_view field, double& seconds);
+/// "04.05.2026 18:30:05", with fractions; seconds since 1970 UTC.
+[[nodiscard]] bool parseDayMonthYear(std::string_view field, double& seconds);
+/// A date with slashes, "05/04/2026": it can be read two ways, so it is refused with words.
+[[nodiscard]] bool looksLikeSlashDate(std::string_view field);
 
 } // namespace store

@@ -23,11 +23,26 @@ bool meansMissing(std::string_view f) {
 
 bool parseTime(std::string_view field, const CsvFormat& format, double& seconds) {
     switch (format.time) {
-    case TimeFormat::Seconds: return parseNumber(field, format.decimal, seconds);
+    case TimeFormat::Seconds:
+        if (!parseNumber(field, format.decimal, seconds))
+            return false;
+        seconds *= format.timeScale;
+        return true;
+    case TimeFormat::DayMonthYear: return parseDayMonthYear(field, seconds);
     case TimeFormat::Clock: return parseClock(field, seconds);
     case TimeFormat::Iso8601: return parseIso8601(field, seconds);
     }
     return false;
+}
+
+const char* timeWords(TimeFormat time) {
+    switch (time) {
+    case TimeFormat::Seconds: return "seconds as a number";
+    case TimeFormat::Clock: return "hh:mm:ss";
+    case TimeFormat::DayMonthYear: return "a date and time such as 04.05.2026 18:30:00";
+    case TimeFormat::Iso8601: break;
+    }
+    return "a date and time such as 2026-05-04T18:30:00";
 }
 
 class CsvReader {
@@ -36,7 +51,7 @@ public:
         for (std::size_t i = 0; i < format.columns.size(); ++i) {
             const CsvColumn& c = format.columns[i];
             m_target.push_back(-1);
-            if (c.isTime || !c.use)
+            if (c.isTime || c.date || !c.use)
                 continue;
             m_target.back() = static_cast<int>(m_samples.channels.size());
             m_samples.channels.push_back({c.header, std::string(core::channelUnit(c.kind)), c.kind, c.subject, {}});
@@ -50,6 +65,10 @@ public:
             return core::problem(m_file + ", line 1", "has " + std::to_string(m_format.columns.size()) + " columns", "at most " + std::to_string(mostColumns));
         std::size_t at = m_format.header ? readRecord(m_text, 0, m_format.separator).end : 0;
         m_line = m_format.header ? readRecord(m_text, 0, m_format.separator).lines : 0;
+        if (m_format.unitRow) {
+            at = readRecord(m_text, at, m_format.separator).end;
+            ++m_line;
+        }
         // A short row counts as missing readings; a file of nothing else must not cost a thousand times its size.
         const std::size_t mostValues = m_text.size() * 2 + 4'000'000;
         while (at < m_text.size()) {
@@ -60,11 +79,16 @@ public:
                 const CsvRecord record = readRecord(m_text, at, m_format.separator);
                 if (!record.closed)
                     return core::problem(m_file + ", line " + std::to_string(m_line), "a quote is opened and not closed", "a closing quote, or none");
-                if (auto wrong = row({}, &record.fields))
+                if (auto wrong = row({}, &record.fields)) {
+                    if (!m_samples.timeS.empty() && isFooter(at))
+                        break;
                     return tl::make_unexpected(*wrong);
+                }
                 m_line += record.lines - 1;
                 end = record.end - (record.end < m_text.size() || m_text.ends_with('\n') ? 1 : 0);
             } else if (auto wrong = row(line, nullptr)) {
+                if (!m_samples.timeS.empty() && isFooter(at))
+                    break;
                 return tl::make_unexpected(*wrong);
             }
             at = end + 1;
@@ -81,6 +105,7 @@ public:
 
 private:
     std::optional<core::Problem> row(std::string_view line, const std::vector<std::string>* split);
+    [[nodiscard]] bool isFooter(std::size_t at) const;
     std::optional<core::Problem> wrong(std::size_t column, std::string_view field, const char* expected) {
         return core::Problem{m_file + ", line " + std::to_string(m_line) + ", column \"" + (column < m_format.columns.size() ? m_format.columns[column].header : std::to_string(column + 1)) + "\"",
                              "found \"" + std::string(field.substr(0, 40)) + "\"", expected};
@@ -105,6 +130,7 @@ std::optional<core::Problem> CsvReader::row(std::string_view line, const std::ve
     const std::size_t columns = m_format.columns.size();
     const std::size_t before = m_samples.timeS.size();
     std::size_t at = 0, column = 0;
+    std::optional<double> dateS;
     const auto drop = [&] {
         m_samples.timeS.resize(before);
         for (core::Channel& c : m_samples.channels)
@@ -128,13 +154,20 @@ std::optional<core::Problem> CsvReader::row(std::string_view line, const std::ve
         double v = std::nan("");
         if (c.isTime) {
             if (!parseTime(field, m_format, v) && !meansMissing(field)) {
-                if (m_bad == BadField::ReadTheRest) {
-                    drop();
+                drop();
+                if (m_bad == BadField::ReadTheRest)
                     return std::nullopt;
-                }
-                return wrong(column, field, m_format.time == TimeFormat::Seconds ? "seconds as a number" : m_format.time == TimeFormat::Clock ? "hh:mm:ss" : "a date and time such as 2026-05-04T18:30:00");
+                return wrong(column, field, timeWords(m_format.time));
             }
             m_samples.timeS.push_back(v);
+            continue;
+        }
+        if (c.date) {
+            if (!parseDate(field, v) && !meansMissing(field)) {
+                drop();
+                return wrong(column, field, "a date such as 2026-05-04 or 04.05.2026");
+            }
+            dateS = v;
             continue;
         }
         if (m_target[column] < 0)
@@ -150,13 +183,32 @@ std::optional<core::Problem> CsvReader::row(std::string_view line, const std::ve
             v = (v - 32) / 1.8;
         m_samples.channels[static_cast<std::size_t>(m_target[column])].values.push_back(c.scale == 1 ? v : v * c.scale);
     }
+    if (dateS && m_samples.timeS.size() > before)
+        m_samples.timeS.back() += *dateS;
     return std::nullopt;
+}
+
+/// What loggers write below the last row: a few lines that hold no time, with nothing but such lines behind them.
+bool CsvReader::isFooter(std::size_t at) const {
+    constexpr int mostLines = 20;
+    constexpr std::size_t longest = 400;
+    const auto time = static_cast<std::size_t>(std::find_if(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.isTime; }) - m_format.columns.begin());
+    for (int lines = 0; at < m_text.size(); ++lines) {
+        const CsvRecord record = readRecord(m_text, at, m_format.separator);
+        double v = 0;
+        const bool reads = std::any_of(record.fields.begin(), record.fields.end(), [&](const std::string& f) { return parseNumber(f, m_format.decimal, v); });
+        if (lines == mostLines || !record.closed || reads || record.end - at > longest || (time < record.fields.size() && parseTime(record.fields[time], m_format, v)))
+            return false;
+        at = record.end;
+    }
+    return true;
 }
 
 /// Clock times may pass midnight; everything but plain seconds is counted from the first row.
 void CsvReader::finishTime() {
     auto& t = m_samples.timeS;
-    if (m_format.time == TimeFormat::Clock) {
+    const bool dated = std::any_of(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.date; });
+    if (m_format.time == TimeFormat::Clock && !dated) {
         double add = 0;
         for (std::size_t i = 1; i < t.size(); ++i) {
             if (t[i] + add < t[i - 1] - 43200)
@@ -164,7 +216,8 @@ void CsvReader::finishTime() {
             t[i] += add;
         }
     }
-    if (m_format.time == TimeFormat::Seconds || t.empty())
+    constexpr double moment = 1e8; // a number of seconds since 1970, not since the log began
+    if (t.empty() || (m_format.time == TimeFormat::Seconds && m_format.timeScale == 1 && (m_format.ours || !(t.front() > moment))))
         return;
     const double start = t.front();
     for (double& v : t)

@@ -129,35 +129,4 @@ core::Result<core::Samples> readRunBack(const QString& path, const std::string& 
     return *found->samples;
 }
 
-core::Result<core::Samples> importLog(const QString& path, const core::Project& project, const std::string& revision) {
-    auto text = readLogText(path.toStdString());
-    if (!text)
-        return tl::make_unexpected(text.error());
-    auto format = recogniseCsv(*text, path.toStdString());
-    if (!format)
-        return tl::make_unexpected(format.error());
-    auto samples = readCsv(*text, *format, path.toStdString());
-    if (samples)
-        nameSubjects(project, revision, *samples);
-    return samples;
-}
-
-void nameSubjects(const core::Project& project, const std::string& revision, core::Samples& samples) {
-    const auto build = core::resolve(project, revision);
-    if (!build)
-        return;
-    const auto mountOf = [&](core::PartKind kind) {
-        const core::Placed* p = build->firstOf(kind);
-        return p ? p->mount : std::string{};
-    };
-    for (core::Channel& c : samples.channels) {
-        if (c.subject == "processor")
-            c.subject = mountOf(core::PartKind::Processor);
-        else if (c.subject == "card")
-            c.subject = mountOf(core::PartKind::Card);
-        else if (c.subject == "drive")
-            c.subject = mountOf(core::PartKind::Drive);
-    }
-}
-
 } // namespace store

@@ -59,9 +59,4 @@ struct FileStamp {
 /// Readings of one run as they stand on the disk now.
 [[nodiscard]] core::Result<core::Samples> readRunBack(const QString& projectPath, const std::string& run);
 
-/// A log read and recognised as far as that goes by itself, its columns named after the parts of a build.
-[[nodiscard]] core::Result<core::Samples> importLog(const QString& path, const core::Project& project, const std::string& revision);
-/// Turns "processor", "card", "drive" into mounts of the revision.
-void nameSubjects(const core::Project& project, const std::string& revision, core::Samples& samples);
-
 } // namespace store

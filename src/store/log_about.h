@@ -11,6 +11,7 @@ namespace store {
 /// came from, and which project it belongs to.
 struct LogAbout {
     std::string source;              ///< name of the device that wrote it, e.g. "rig"
+    bool simulated = false;          ///< that device is a stand-in
     std::string started;             ///< ISO 8601, UTC
     std::string load;
     double distanceM = 1.0;          ///< of the sound level meter

@@ -124,6 +124,7 @@ MD_FIELDS(MountVariant) {
     };
     way("facing", v.facing);
     way("up", v.up);
+    a("outside", v.outside, false);
 }
 MD_FIELDS(Slide) {
     a("axis", v.axis);
@@ -142,6 +143,8 @@ MD_FIELDS(Mount) {
     directionField(a, "up", v.up, {core::Axis::Y, 1});
     list(a, "variants", v.variants);
     list(a, "slides", v.slides);
+    a("outside", v.outside, false);
+    a("frame_mm", v.frameMm, 0.0);
 }
 MD_FIELDS(Cutout) {
     a("round", v.round, false);
@@ -223,6 +226,7 @@ MD_FIELDS(Opening) {
     a("to", v.to, std::string{});
     a("centre_mm", v.centreMm);
     a("size_mm", v.sizeMm);
+    a("round", v.round, false);
     a("style", v.style, core::OpeningStyle::Mesh);
     const bool printed = v.style == core::OpeningStyle::Printed;
     a("perforation", v.perforation, printed ? 0.40 : 0.45);
@@ -244,6 +248,8 @@ MD_FIELDS(CaseSpec) {
     a("material", v.material, core::WallMaterial::Steel);
     list(a, "pieces", v.pieces);
     list(a, "board_forms", v.boardForms);
+    list(a, "supply_forms", v.supplyForms);
+    a("slot_covers", v.slotCovers, 0);
     a("chambers", v.chambers);
     list(a, "panels", v.panels);
     list(a, "openings", v.openings);
@@ -275,6 +281,7 @@ MD_FIELDS(ProcessorSpec) {
     a("limit_c", v.limitC, 95.0);
     a("die_resistance_k_w", v.dieResistance, 0.30);
     a("lanes", v.lanes, 0);
+    a("peak_w", v.peakW, 0.0);
 }
 MD_FIELDS(CoolerSpec) {
     a("type", v.type, core::CoolerType::TopDown);
@@ -284,6 +291,8 @@ MD_FIELDS(CoolerSpec) {
     a("rated_tdp_w", v.ratedTdpW, 0.0);
     a("metal", v.metal, std::string{});
     a("pump", v.pump, false);
+    a("sealed", v.sealed, false);
+    a("pump_dba", v.pumpDba, 0.0);
 }
 MD_FIELDS(FanSpec) {
     a("rpm", v.rpm, 0.0);
@@ -308,6 +317,7 @@ MD_FIELDS(PowerSupplySpec) {
     a("rail_12v_a", v.rail12A, 0.0);
     a("twelve_pin_w", v.twelvePinW, 0.0);
     a("cable_family", v.cableFamily, std::string{});
+    a("level_dba", v.levelDba, 0.0);
 }
 MD_FIELDS(RadiatorSpec) {
     a("frame_mm", v.frameMm, 120.0);
@@ -315,6 +325,7 @@ MD_FIELDS(RadiatorSpec) {
     a("plate_mm", v.plateMm, 1.0);
     a("metal", v.metal, std::string("aluminium"));
     a("pump", v.pump, false);
+    a("pump_dba", v.pumpDba, 0.0);
 }
 MD_FIELDS(AdapterSpec) {
     a("limit_w", v.limitW, 0.0);
@@ -328,6 +339,8 @@ MD_FIELDS(CableSpec) {
 MD_FIELDS(DriveSpec) {
     a("form", v.form, core::DriveForm::M2Bare);
     a("limit_c", v.limitC, 70.0);
+    a("spin_up_a", v.spinUpA, 0.0);
+    a("level_dba", v.levelDba, 0.0);
 }
 MD_FIELDS(MemorySpec) {
     a("memory_kind", v.memoryKind);

@@ -122,6 +122,12 @@ MD_FIELDS(Printer) {
     a("bed_mm", v.bedMm);
     a("flow_mm3_s", v.flowMm3s, 9.0);
     a("price_per_kg", v.pricePerKg, 25.0);
+    a("border_mm", v.borderMm, 5.0);
+}
+MD_FIELDS(ObservedLink) {
+    a("mount", v.mount);
+    a("generation", v.generation);
+    a("lanes", v.lanes);
 }
 MD_FIELDS(Revision) {
     a("id", v.id);
@@ -129,12 +135,14 @@ MD_FIELDS(Revision) {
     list(a, "changes", v.changes);
     a("note", v.note, std::string{});
     a("validated", v.validated, false);
+    list(a, "observed_links", v.observed);
 }
 MD_FIELDS(Channel) {
     a("name", v.name);
     a("kind", v.kind);
     a("unit", v.unit, std::string{});
     a("subject", v.subject, std::string{});
+    a("assumed", v.assumed, false);
 }
 /// Readings are kept apart: in runs/*.csv, or in blocks of the database.
 MD_FIELDS(Run) {
@@ -146,6 +154,7 @@ MD_FIELDS(Run) {
     a("instruments", v.instruments, std::string{});
     a("note", v.note, std::string{});
     a("source", v.source, std::string{});
+    a("simulated", v.simulated, v.source == "rig"); // so it was said before the mark was
     a("distance_m", v.distanceM, 1.0);
     a.optional("load_start_s", v.loadStartS);
     a.optional("load_end_s", v.loadEndS);
@@ -154,6 +163,7 @@ MD_FIELDS(Project) {
     a("id", v.id, std::string{});
     a("name", v.name);
     a("currency", v.currency, std::string("EUR"));
+    a("simulation", v.simulation, false);
     a("brief", v.brief, core::Brief{});
     a("printer", v.printer, core::Printer{});
     list(a, "loads", v.loads);

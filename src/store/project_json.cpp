@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/subjects.h"
 #include "store/project_json.h"
 
 #include "core/base/text.h"
@@ -94,7 +95,13 @@ core::Result<core::Run> readRunEntry(const Json& j, const std::string& place, co
     auto samples = readCsv(log->text, *format, file);
     if (!samples)
         return tl::make_unexpected(samples.error());
-    stated.empty() ? nameSubjects(project, run.revision, *samples) : applyUnits(*samples, stated);
+    if (stated.empty()) {
+        for (const Ambiguous& a : assignSubjects(project, run.revision, *samples))
+            warnings.push_back({place, a.text(), "say in \"channels\" which column is whose"});
+    } else {
+        applyUnits(*samples, stated);
+    }
+    run.simulated = run.simulated || format->simulated;
     run.samples = std::make_shared<core::Samples>(std::move(*samples));
     if (log->file) {
         log->file->channelsStated = !stated.empty();

@@ -52,7 +52,7 @@ private slots:
             QCOMPARE(missing(j["ports"], {"plugs", "free", "adapters"}), QString());
             QCOMPARE(missing(j["links"]["chains"][0], {"chain", "generation", "lanes", "usable_gb_s", "need_gb_s", "narrowest", "text"}), QString());
             QCOMPARE(missing(j["cables"][0], {"part", "from", "to", "length_mm", "way_mm", "slack_mm", "state", "text"}), QString());
-            QCOMPARE(j["changes"].empty(), !isShort);
+            QCOMPARE(j["changes"].size(), static_cast<std::size_t>(std::count_if(j["gaps"].begin(), j["gaps"].end(), [](const auto& g) { return g["state"] != "clear"; })));
             if (isShort)
                 QCOMPARE(missing(j["changes"][0]["mends"][0], {"change", "mends", "won_mm", "margin_mm", "spoils", "price", "text"}), QString());
             QCOMPARE(j["ledger"].empty(), isShort); // R11 cuts the front USB off

@@ -197,7 +197,11 @@ private slots:
 
             for (const QFileInfo& f : QDir(data + "/captures").entryInfoList({"*.csv"}, QDir::Files)) {
                 const QByteArray log = support::bytesOf(f.filePath());
-                QVERIFY(log.isEmpty() || log.endsWith('\n'));
+                if (log.isEmpty()) { // killed before its heading was written
+                    QCOMPARE(said.rowsLongAgo, 0);
+                    continue;
+                }
+                QVERIFY(log.endsWith('\n'));
                 const auto rows = log.split('\n');
                 for (qsizetype row = 1; row + 1 < rows.size(); ++row)
                     QCOMPARE(rows[row].count(','), rows[0].count(','));

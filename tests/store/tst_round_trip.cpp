@@ -34,12 +34,12 @@ Part casePart() {
                  .facing = {Axis::X, *rc::gen::element(1, -1)}, .up = {Axis::Z, *rc::gen::element(1, -1)},
                  .variants = {{.id = "turned", .name = *name(), .accepts = std::vector{PartKind::Fan, PartKind::Made}, .facing = Direction{Axis::X, -1}},
                               {.id = "biased", .name = *name(), .at = std::array{Offset{Ref::Low, *measure(0, 9)}, Offset{}, Offset{Ref::Centre, *measure(0, 90)}}, .up = Direction{Axis::Z, -1}}},
-                 .slides = {{Axis::Y, *within(-9, 0), *within(0, 9), *within(0, 3)}}}};
+                 .slides = {{Axis::Y, *within(-9, 0), *within(0, 9), *within(0, 3)}}, .outside = true, .frameMm = *within(20, 300)}};
     CaseSpec spec{.wall = *measure(0.5, 4), .feetMm = *within(0, 20), .material = static_cast<WallMaterial>(*rc::gen::inRange(0, 3))};
     spec.chambers = {{.id = "c", .name = *name(), .lowMm = {0, 0, 0}, .highMm = {*within(1, 300), *within(1, 300), *within(1, 300)}}};
     spec.panels = {{.side = static_cast<Side>(*rc::gen::inRange(0, 6)), .flexible = *rc::gen::arbitrary<bool>(), .removable = *rc::gen::arbitrary<bool>()}};
     spec.openings = {{.id = "o", .name = *name(), .side = static_cast<Side>(*rc::gen::inRange(0, 6)), .chamber = "c", .centreMm = {*within(0, 200), *within(0, 200)}, .sizeMm = {*within(1, 200), *within(1, 200)},
-                      .style = static_cast<OpeningStyle>(*rc::gen::inRange(0, 4)), .perforation = *within(0, 1), .holeMm = *within(0.5, 9), .thicknessMm = *within(0, 5), .screen = static_cast<Screen>(*rc::gen::inRange(0, 3)), .fouling = *within(1, 3), .blockedShare = *within(0, 1)}};
+                      .round = *rc::gen::arbitrary<bool>(), .style = static_cast<OpeningStyle>(*rc::gen::inRange(0, 4)), .perforation = *within(0, 1), .holeMm = *within(0.5, 9), .thicknessMm = *within(0, 5), .screen = static_cast<Screen>(*rc::gen::inRange(0, 3)), .fouling = *within(1, 3), .blockedShare = *within(0, 1)}};
     spec.modifications = {{.id = "cut", .name = *name(), .losses = {{*name(), *word(), *word(), *word(), *name(), *word()}}, .opens = {"o"}, .minutes = *within(0, 90), .price = *within(0, 9), .tool = *name(), .safety = *name()}};
     spec.panels[0].lipMm = *within(0, 9);
     p.spec = spec;
@@ -53,7 +53,8 @@ Part otherPart(int i) {
     p.needs = {{*word(), *rc::gen::inRange(1, 5)}};
     p.fasteners = {{*name(), *rc::gen::inRange(1, 20)}};
     p.step = {.tool = *word(), .minutes = *within(0, 60), .after = {*word()}, .safety = *name()};
-    if (*rc::gen::arbitrary<bool>())
+    const bool isLead = p.kind == PartKind::Cable || p.kind == PartKind::Adapter; // they have no place, and so no bodies
+    if (*rc::gen::arbitrary<bool>() && !isLead)
         p.bodies = {{.name = *name(), .shape = static_cast<Shape>(*rc::gen::inRange(0, 2)), .along = static_cast<Axis>(*rc::gen::inRange(0, 3)), .role = static_cast<BodyRole>(*rc::gen::inRange(0, 2)), .at = size3(-20, 20), .size = size3(1, 50),
                      .use = static_cast<Use>(*rc::gen::inRange(0, 6)), .turnDeg = {*within(-90, 90), 0, *within(-90, 90)}, .cutouts = {{.round = *rc::gen::arbitrary<bool>(), .atMm = {*within(0, 9), 1}, .sizeMm = {*within(1, 9), 2}}}},
                     {.name = "run", .shape = *rc::gen::element(Shape::Tube, Shape::Ribbon), .at = size3(0, 9), .size = size3(1, 9), .routeMm = {{0, 0, 0}, {*within(1, 50), 0, 0}, {9, *within(1, 50), 0}}, .bendMm = *within(0, 40)}};

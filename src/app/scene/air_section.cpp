@@ -122,7 +122,7 @@ void paintParts(Canvas& c, const SideView& s, const View& v) {
             c.hatch(r, p.part->kind, ground, ink, 1);
         }
         if (p.part->kind != PartKind::Fan && p.part->kind != PartKind::Board)
-            c.hit(r, key, QObject::tr("Part %1").arg(qs(p.part->name)));
+            c.hit(r, key, QObject::tr("Part %1").arg(qs(p.name)));
     }
 }
 

@@ -91,7 +91,7 @@ void paintBody(Canvas& c, const Section& s, const View& v, const core::fit::Plac
         draw(dashed(c.t.line, {5, 3}));
     }
     if (cut || c.isSelected(key))
-        c.hit(r, key, QObject::tr("Part %1").arg(qs(p.part->name)));
+        c.hit(r, key, QObject::tr("Part %1").arg(qs(p.name)));
 }
 
 void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
@@ -154,7 +154,7 @@ void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& loo
             paintBody(c, s, v, b, cut);
             const QRectF r = s.rect(b.low, b.high);
             if (cut && b.role == core::BodyRole::Solid && r.width() > 44 && r.height() > 20)
-                labels.emplace_back(r, qs(e.build.placed[b.placed].part->name));
+                labels.emplace_back(r, qs(e.build.placed[b.placed].name));
         }
     paintGhost(c, s, look);
     paintWalls(c, s, e.build);

@@ -84,7 +84,7 @@ Live benchLive(const View& v) {
 QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading) {
     const auto& evaluation = v.document.result(run.revision).evaluation;
     const core::Placed* p = evaluation ? evaluation->build.at(subject) : nullptr;
-    QString part = p ? qs(p->part->name) : QString();
+    QString part = p ? qs(p->name) : QString();
     if (p && p->part->kind == core::PartKind::Processor)
         part = QObject::tr("CPU");
     else if (p && p->part->kind == core::PartKind::Card)
@@ -122,7 +122,7 @@ std::array<Live, 6> liveResults(const View& v) {
     }
     live[0] = briefLive(*e);
     live[1] = e->fit.gaps.empty() ? Live{QObject::tr("no gaps yet"), Mark::None}
-                                  : Live{QObject::tr("tightest %1").arg(v.signedNumber(Quantity::Length, e->fit.gaps.front().marginMm()) + QLatin1Char(' ') + v.unit(Quantity::Length)), railMarks(v.result())[0]};
+                                  : Live{QObject::tr("tightest %1").arg(v.signedNumber(Quantity::Length, core::fit::tightestMm(e->fit)) + QLatin1Char(' ') + v.unit(Quantity::Length)), railMarks(v.result())[0]};
     live[2] = airLive(v, *e);
     live[3] = {QObject::tr("%1 h, %2 screws").arg(qs(core::fixed(e->make.hours, 1))).arg(e->make.screws), markOfFindings(*e, core::rules::Station::Make)};
     const auto& verdict = v.result().verdict;

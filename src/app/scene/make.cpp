@@ -50,7 +50,7 @@ void paintShopping(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
 /// A lane is called after the part that carries it.
 QString laneName(const core::Build& build, const QString& place) {
     const core::Placed* p = build.at(place.toStdString());
-    return p ? qs(p->part->name) : QObject::tr("Case");
+    return p ? qs(p->name) : QObject::tr("Case");
 }
 
 /// What must come out again to reach the selected step's part, else the one that takes longest.

@@ -26,9 +26,55 @@ double ratedLevel(const Placed& p) {
         case CardCooler::Blower: return 52;
         }
         return 42;
-    case PartKind::PowerSupply: return air::fanClass(92, 15).levelDba;
     default: return 0;
     }
+}
+
+/// Level at 1 m by load where nothing is stated: at a third of its load and at full. Engineering judgement; Flex and 1U
+/// supplies have a fan of 40 and are loud.
+struct SupplyLevel { double third, full; };
+SupplyLevel supplyLevel(std::string_view form) {
+    if (form == "flex" || form == "1u")
+        return {32, 45};
+    if (form == "tfx")
+        return {24, 38};
+    if (form == "atx")
+        return {16, 30};
+    return {18, 34};
+}
+
+/// What a supply makes follows its load, not the speed of a fan that nobody states.
+double levelOfSupply(const PowerSupplySpec& spec, double share) {
+    const SupplyLevel usual = supplyLevel(spec.form);
+    const double full = spec.levelDba > 0 ? spec.levelDba : usual.full, third = full - (usual.full - usual.third);
+    return third + (full - third) * std::clamp((share - 1.0 / 3) / (2.0 / 3), 0.0, 1.0);
+}
+
+/// Drives and pumps, at 1 m, while they work; 0: silent. A 3.5 in drive seeks at 29 dB(A) and makes its panel sound by 3
+/// more where it is screwed to one without rubber; a pump without air makes 22. Engineering judgement.
+double levelWithoutFan(const Placed& p) {
+    if (const auto* drive = std::get_if<DriveSpec>(&p.part->spec)) {
+        const double stated = drive->levelDba, usual = drive->form == DriveForm::Inch35 ? 29.0 : 0.0, panel = drive->form == DriveForm::Inch35 && p.parent < 0 ? 3.0 : 0.0;
+        return stated > 0 ? stated + panel : usual > 0 ? usual + panel : 0;
+    }
+    constexpr double usualPump = 22;
+    if (const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec); cooler && cooler->pump)
+        return cooler->pumpDba > 0 ? cooler->pumpDba : usualPump;
+    if (const auto* radiator = std::get_if<RadiatorSpec>(&p.part->spec); radiator && radiator->pump)
+        return radiator->pumpDba > 0 ? radiator->pumpDba : usualPump;
+    return 0;
+}
+
+/// Share of its rated power that the parts draw under the load at hand.
+double loadShare(const Build& build, const air::Prediction& prediction, const PowerSupplySpec& spec) {
+    double watts = 0;
+    for (const Placed& p : build.placed) {
+        if (p.part->kind == PartKind::PowerSupply)
+            continue;
+        const double share = p.part->kind == PartKind::Processor ? prediction.conditions.processorShare : p.part->kind == PartKind::Card ? prediction.conditions.cardShare : 1.0;
+        watts += p.powerW() * share;
+    }
+    return spec.ratedW > 0 ? watts / spec.ratedW : 1;
 }
 
 /// Fan in a panel 0, behind a grille 1, behind a closed panel 4 dB.
@@ -73,7 +119,22 @@ Noise noiseOf(const Build& build, const air::Prediction& prediction, double dist
         if (!p || fan.share <= 0.01)
             continue;
         NoiseSource source{.id = fan.id, .name = fan.name, .ratedDba = ratedLevel(*p), .speedShare = fan.share, .lossDb = lossOf(build, *p, fan)};
-        source.levelDba = fanLevel(source.ratedDba, source.speedShare, distanceM, source.lossDb);
+        if (const auto* supply = std::get_if<PowerSupplySpec>(&p->part->spec)) {
+            source.ratedDba = levelOfSupply(*supply, 1);
+            source.lossDb = 0;
+            source.levelDba = levelOfSupply(*supply, loadShare(build, prediction, *supply)) - 20 * std::log10(distanceM);
+        } else {
+            source.levelDba = fanLevel(source.ratedDba, source.speedShare, distanceM, source.lossDb);
+        }
+        levels.push_back(source.levelDba);
+        noise.sources.push_back(source);
+    }
+    for (const Placed& p : build.placed) {
+        const double level = levelWithoutFan(p);
+        if (level <= 0)
+            continue;
+        NoiseSource source{.id = p.mount, .name = p.part->kind == PartKind::Drive ? p.name : p.name + ", pump", .ratedDba = level, .speedShare = 1};
+        source.levelDba = level - 20 * std::log10(distanceM);
         levels.push_back(source.levelDba);
         noise.sources.push_back(source);
     }

@@ -46,9 +46,10 @@ private:
         return !m_result.cancelled;
     }
     static void addGap(const fit::Gap& gap, bool& isShort, double& logOdds, double& marginMm) {
-        isShort = isShort || gap.isShort();
-        logOdds += std::log(std::max(1e-12, gap.chance));
-        marginMm = std::min(marginMm, gap.marginMm());
+        isShort = isShort || gap.isWrong();
+        // The odds that it closes: how much air there is, is told by the prediction.
+        logOdds += std::log(std::max(1e-12, fit::chanceAbove(gap.nominal.mm(), gap.rssBandMm, gap.breathing ? gap.touchMm : gap.requiredMm)));
+        marginMm = std::min(marginMm, gap.touchMarginMm());
     }
 
     const Project& m_project;
@@ -205,7 +206,7 @@ bool Search::lookAtAll() {
         bool ignored = false;
         for (const fit::Gap& gap : fit::check(*bare, {.needs = m_project.needs}).gaps) {
             addGap(gap, ignored, m_baseLogOdds, m_baseMarginMm);
-            if (gap.isShort())
+            if (gap.isWrong())
                 m_result.otherwiseShort.push_back(gap.between[0].text + " to " + gap.between[1].text);
         }
         const auto budget = rules::powerBudget(*bare);

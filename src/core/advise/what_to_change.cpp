@@ -11,21 +11,22 @@ namespace core::advise {
 namespace {
 
 const fit::Options usual{};
+constexpr double newHolesMinutes = 15; // marking, four holes, filing: engineering judgement
 
 /// The gap between the same two ends after a change: parts may have other names by then.
 struct SameGap {
     std::array<std::string, 2> mounts, ports;
-    bool desk = false;
+    bool desk = false, breathing = false;
     Axis axis;
 
     explicit SameGap(const fit::Gap& gap) : mounts{gap.between[0].mount, gap.between[1].mount}, ports{gap.between[0].port, gap.between[1].port},
-        desk(gap.rule == "intake-desk"), axis(gap.axis) {}
+        desk(gap.rule == "intake-desk"), breathing(gap.breathing), axis(gap.axis) {}
 
     [[nodiscard]] const fit::Gap* in(const fit::FitResult& fit) const {
         const fit::Gap* found = nullptr;
         for (const fit::Gap& g : fit.gaps) {
             const auto is = [&](std::size_t a, std::size_t b) { return g.between[0].mount == mounts[a] && g.between[1].mount == mounts[b] && g.between[0].port == ports[a] && g.between[1].port == ports[b]; };
-            if (desk != (g.rule == "intake-desk") || !(is(0, 1) || is(1, 0)))
+            if (desk != (g.rule == "intake-desk") || breathing != g.breathing || !(is(0, 1) || is(1, 0)))
                 continue;
             if ((mounts[0].empty() || mounts[1].empty()) && (g.axis != axis || !is(0, 1)))
                 continue; // another wall
@@ -35,6 +36,16 @@ struct SameGap {
         return found;
     }
 };
+
+/// The mount a change is about; empty: it is about the whole case.
+std::string changedMount(const Change& change) {
+    return std::visit([](const auto& c) -> std::string {
+        if constexpr (requires { c.mount; })
+            return c.mount;
+        else
+            return {};
+    }, change);
+}
 
 class Advisor {
 public:
@@ -54,8 +65,10 @@ public:
         for (const Part& p : m_project.shelf)
             if (p.kind == PartKind::Case && p.id != m_now.build.casePart->id)
                 attempt(SetCase{p.id});
+        if (std::none_of(m_mends.begin(), m_mends.end(), [](const Mend& m) { return m.mends && !m.takesOut; }))
+            tryPairs();
         std::stable_sort(m_mends.begin(), m_mends.end(), [](const Mend& a, const Mend& b) {
-            const auto key = [](const Mend& m) { return std::tuple(!m.mends, m.spoils.size(), -m.wonMm, m.price, m.screws); };
+            const auto key = [](const Mend& m) { return std::tuple(m.takesOut, !m.mends, m.spoils.size(), m.with.has_value(), -m.wonMm, m.price, m.screws); };
             return key(a) < key(b);
         });
         return std::move(m_mends);
@@ -99,7 +112,7 @@ private:
         }
         // What sits on another part stays where that part has its place for it.
         if (isEnd && missing <= 25 && path.find('/') == std::string::npos)
-            attempt(MovePart{path, m_gap.axis, Length::fromMm(way * std::ceil(missing * 2) / 2)}, ", with new holes");
+            attempt(MovePart{path, m_gap.axis, Length::fromMm(way * std::ceil(missing * 2) / 2)}, ", with new holes", newHolesMinutes);
     }
     void tryPlugs(const fit::GapEnd& end) {
         const Placed* p = m_now.build.at(end.mount);
@@ -117,8 +130,11 @@ private:
         for (const double spare : {0.5, 2.0, 5.0})
             attempt(SetFeet{std::ceil((m_gap.requiredMm + m_gap.worstBandMm + spare) * 2) / 2});
     }
-    void attempt(const Change& change, const std::string& remark = {});
+    void tryPairs();
+    void attempt(const Change& change, const std::string& remark = {}, double extraMinutes = 0) { attempt(change, std::nullopt, remark, extraMinutes); }
+    void attempt(const Change& change, const std::optional<Change>& with, const std::string& remark, double extraMinutes);
     void findSpoils(const verdict::Evaluation& then, Mend& mend) const;
+    [[nodiscard]] bool causes(const Mend& mend, const fit::Gap& gap) const;
     [[nodiscard]] static double temperature(const verdict::Evaluation& e, PartKind kind) {
         for (const auto& part : e.air.parts)
             if (part.kind == kind)
@@ -135,47 +151,90 @@ private:
     std::vector<Mend> m_mends;
 };
 
-void Advisor::attempt(const Change& change, const std::string& remark) {
-    auto build = resolveWith(m_project, m_now.build.revision, {change});
+void Advisor::attempt(const Change& change, const std::optional<Change>& with, const std::string& remark, double extraMinutes) {
+    std::vector<Change> changes{change};
+    if (with)
+        changes.push_back(*with);
+    auto build = resolveWith(m_project, m_now.build.revision, changes);
     if (!build)
         return; // the model itself says that it cannot be
     auto then = verdict::evaluateBuild(m_project, std::move(*build), m_load);
     if (!then)
         return;
     const fit::Gap* after = m_same.in(then->fit);
-    Mend mend{.change = change, .marginMm = after ? after->marginMm() : usual.reachMm, .after = after ? after->mark : Mark::Holds, .gone = after == nullptr};
+    Mend mend{.change = change, .with = with, .marginMm = after ? after->marginMm() : usual.reachMm, .spareMm = after ? after->nominal.mm() - after->requiredMm : usual.reachMm, .after = after ? after->mark : Mark::Holds, .gone = after == nullptr};
     mend.wonMm = mend.marginMm - m_gap.marginMm();
     if (mend.wonMm < 0.05)
         return;
+    const auto takesOut = [](const Change& c) { return std::holds_alternative<RemovePart>(c); };
+    mend.takesOut = takesOut(change) || (with && takesOut(*with));
     mend.text = describe(change, m_project, m_now.build.revision) + remark;
+    if (with)
+        mend.text += ", and " + describe(*with, m_project, m_now.build.revision);
     findSpoils(*then, mend);
-    mend.mends = (!after || !after->isShort()) && mend.spoils.empty();
+    // A gap that lacks air must have it afterwards; one that did not close may end up with little.
+    const bool kept = !after || !(m_gap.state == fit::GapState::Starved ? after->isShort() : after->isWrong());
+    mend.mends = kept && mend.wrongs == 0;
     mend.processorK = temperature(*then, PartKind::Processor) - temperature(m_now, PartKind::Processor);
     mend.cardK = temperature(*then, PartKind::Card) - temperature(m_now, PartKind::Card);
     mend.noiseDb = then->noise.totalDba - m_now.noise.totalDba;
     mend.screws = then->make.screws - m_now.make.screws;
-    mend.minutes = then->make.minutes - m_now.make.minutes;
+    mend.minutes = then->make.minutes - m_now.make.minutes + extraMinutes;
     mend.price = then->price - m_now.price;
     mend.volumeL = then->fit.volumeL - m_now.fit.volumeL;
     mend.cost = costWords(mend);
     m_mends.push_back(std::move(mend));
 }
 
+/// Two at a time of those that win something alone, on different mounts; the best of them first, and not more than are
+/// tried in a fifth of a second.
+void Advisor::tryPairs() {
+    constexpr std::size_t most = 8;
+    std::vector<Mend> helpful;
+    for (const Mend& m : m_mends)
+        if (!m.takesOut)
+            helpful.push_back(m);
+    std::stable_sort(helpful.begin(), helpful.end(), [](const Mend& a, const Mend& b) { return std::pair(a.spoils.size(), -a.wonMm) < std::pair(b.spoils.size(), -b.wonMm); });
+    helpful.resize(std::min(helpful.size(), most));
+    for (std::size_t i = 0; i < helpful.size(); ++i)
+        for (std::size_t j = i + 1; j < helpful.size(); ++j)
+            if (changedMount(helpful[i].change) != changedMount(helpful[j].change) || helpful[i].change.index() != helpful[j].change.index()) {
+                const std::size_t before = m_mends.size();
+                attempt(helpful[i].change, helpful[j].change, {}, 0);
+                if (m_mends.size() > before && !m_mends.back().mends)
+                    m_mends.pop_back(); // a pair that does not mend is of no use
+            }
+}
+
+/// A gap can only be the fault of a change that moves or replaces one of its ends.
+bool Advisor::causes(const Mend& mend, const fit::Gap& gap) const {
+    const auto touches = [&](const Change& change) {
+        const std::string mount = changedMount(change);
+        if (mount.empty())
+            return true; // case, feet, a side to stand on: everything
+        return std::any_of(gap.between.begin(), gap.between.end(), [&](const fit::GapEnd& end) { return end.mount == mount || end.mount.starts_with(mount + "/"); });
+    };
+    return touches(mend.change) || (mend.with && touches(*mend.with));
+}
+
 void Advisor::findSpoils(const verdict::Evaluation& then, Mend& mend) const {
     for (const fit::Gap& gap : then.fit.gaps) {
-        if (!gap.isShort())
+        if (!gap.isShort() || !causes(mend, gap))
             continue;
         const fit::Gap* before = SameGap(gap).in(m_now.fit);
         if (&gap == m_same.in(then.fit) || (before && before->isShort() && before->marginMm() <= gap.marginMm() + 0.05))
             continue;
+        mend.wrongs += gap.isWrong();
         mend.spoils.push_back(gap.between[0].text + " to " + gap.between[1].text + ": " + std::string(fit::gapStateWord(gap.state)) + ", " + fixed(gap.nominal.mm(), 1) + " mm, needs " + fixed(gap.requiredMm, 1));
     }
     for (const rules::Finding& f : then.findings) {
         if (f.severity != rules::Severity::Blocker || f.station == rules::Station::Fit)
             continue;
         const bool was = std::any_of(m_now.findings.begin(), m_now.findings.end(), [&](const rules::Finding& b) { return b.rule == f.rule && b.subject == f.subject && b.severity == f.severity; });
-        if (!was)
+        if (!was) {
+            ++mend.wrongs;
             mend.spoils.push_back(f.text);
+        }
     }
 }
 
@@ -198,6 +257,10 @@ std::string Advisor::costWords(const Mend& m) const {
         words.push_back(withSign(m.price, 0) + " " + m_project.currency);
     if (std::abs(m.volumeL) >= 0.005)
         words.push_back(withSign(m.volumeL, 2) + " L");
+    for (const auto* change : {&m.change, m.with ? &*m.with : nullptr})
+        if (const auto* gone = change ? std::get_if<RemovePart>(change) : nullptr)
+            if (const Placed* p = m_now.build.at(gone->mount))
+                words.insert(words.begin(), p->name + " is lost, with what it does");
     if (words.empty())
         return "costs nothing elsewhere";
     std::string all = words.front();
@@ -210,6 +273,16 @@ std::string Advisor::costWords(const Mend& m) const {
 
 std::vector<Mend> whatToChange(const Project& project, const verdict::Evaluation& now, const fit::Gap& gap, std::string_view loadId) {
     return Advisor(project, now, gap, loadId).run();
+}
+
+std::string whatToEdit(const fit::Gap& gap) {
+    std::vector<fit::ChainItem> items;
+    std::copy_if(gap.chain.begin(), gap.chain.end(), std::back_inserter(items), [](const fit::ChainItem& item) { return item.origin.what != DimensionOrigin::What::None; });
+    std::stable_sort(items.begin(), items.end(), [](const fit::ChainItem& a, const fit::ChainItem& b) { return a.valueMm * a.factor > b.valueMm * b.factor; });
+    std::string words;
+    for (std::size_t i = 0; i < std::min<std::size_t>(4, items.size()); ++i)
+        words += (i ? ", " : "") + items[i].label + " " + fixed(items[i].valueMm, 1) + " mm" + (items[i].sign > 0 ? " (larger)" : " (smaller)");
+    return words.empty() ? "Nothing on the shelf mends it, and no size of it can be edited" : "Nothing on the shelf mends it; " + fixed(gap.requiredMm - gap.nominal.mm(), 1) + " mm are missing, which could come from: " + words;
 }
 
 } // namespace core::advise

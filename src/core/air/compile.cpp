@@ -150,7 +150,7 @@ void Compiler::findGapParts() {
                 intersection(footprint(fan, side), rect).areaMm2() > 0.25 * footprint(fan, side).areaMm2())
                 clearance -= fan.part->size[2].value.mm();
         if (clearance > 80) {
-            m_out.notes.push_back(p.part->name + " breathes from its chamber: no panel within 80 mm of its fan");
+            m_out.notes.push_back(p.name + " breathes from its chamber: no panel within 80 mm of its fan");
             continue;
         }
         clearance = std::max(2.0, clearance);
@@ -198,19 +198,19 @@ void Compiler::addCaseFans() {
         m_net.fans.push_back(drive);
         const std::size_t f = m_net.fans.size() - 1;
         if (!opening) {
-            m_out.notes.push_back(p.part->name + " at " + p.mount + " has no opening to blow through");
+            m_out.notes.push_back(p.name + " at " + p.mount + " has no opening to blow through");
             continue;
         }
         std::size_t inner = zoneOf(p);
         for (const GapPart& gap : m_gaps)
             if (gap.side == *side && intersection(gap.rect, footprint(p, *side)).areaMm2() > 0.5 * footprint(p, *side).areaMm2())
                 inner = gap.zone;
-        const double face = 0.785 * frame * frame * mm2 * std::min(1.0, best.areaMm2() / (0.785 * frame * frame));
+        const double face = 0.785 * frame * frame * mm2 * std::min(1.0, best.areaMm2() * shapeShare(*opening) / (0.785 * frame * frame));
         const auto [height, middle] = vertical(*side, best);
         (void)height;
         const bool in = p.flow == FanFlow::In;
         const std::size_t b = addBranch({.id = p.mount, .from = in ? 0 : inner, .to = in ? inner : 0,
-            .resistance = coverOf(*opening, face).resistance + deskSlot(*opening, best.areaMm2() * mm2), .heightM = middle, .fan = f, .curve = fan.curve});
+            .resistance = coverOf(*opening, face).resistance + deskSlot(*opening, best.areaMm2() * shapeShare(*opening) * mm2), .heightM = middle, .fan = f, .curve = fan.curve});
         m_out.fans.push_back({p.mount, b, f, p.flow, true});
         m_fanPatches.push_back({opening->id, best});
     }
@@ -219,7 +219,7 @@ void Compiler::addCaseFans() {
 Resistance Compiler::deskSlot(const Opening& o, double areaM2) const {
     if (o.side != m_build.down)
         return {};
-    const double feet = m_build.down == Side::Bottom ? m_spec.feetMm : 3.0;
+    const double feet = m_build.feet.value.mm();
     const auto axes = planeAxes(o.side);
     std::array<double, 2> outer{};
     for (std::size_t i = 0; i < 2; ++i)
@@ -227,7 +227,7 @@ Resistance Compiler::deskSlot(const Opening& o, double areaM2) const {
     double total = 0;
     for (const Opening& other : m_build.openings)
         if (other.side == o.side && other.to.empty())
-            total += rectOf(other).areaMm2() * mm2;
+            total += rectOf(other).areaMm2() * shapeShare(other) * mm2;
     const double share = total > 0 ? std::clamp(areaM2 / total, 0.01, 1.0) : 1.0;
     return slot(2 * (outer[0] + outer[1]) * std::max(1.0, feet) * mm2 * share, std::max(1.0, feet) * mm, std::min(outer[0], outer[1]) / 4 * mm);
 }
@@ -269,7 +269,7 @@ void Compiler::addOpenings() {
                 return std::size_t{0};
             };
             const std::size_t chamber = zoneNamed(o.chamber);
-            const double free = 1.0 - o.blockedShare;
+            const double free = (1.0 - o.blockedShare) * shapeShare(o);
             double rest = whole.areaMm2();
             const auto fansWithin = [&](const Rect& r) {
                 double sum = 0;
@@ -308,7 +308,7 @@ void Compiler::addCooler(const Placed& p) {
         if (m_build.placed[static_cast<std::size_t>(i)].part->kind == PartKind::Processor)
             cpu = &m_build.placed[static_cast<std::size_t>(i)];
     if (!cpu) {
-        m_out.notes.push_back(p.part->name + " sits on no processor");
+        m_out.notes.push_back(p.name + " sits on no processor");
         return;
     }
     const auto& die = std::get<ProcessorSpec>(cpu->part->spec);
@@ -316,13 +316,13 @@ void Compiler::addCooler(const Placed& p) {
     const double width = p.part->size[0].value.metres(), depth = p.part->size[1].value.metres(), height = p.part->size[2].value.metres();
     const bool tower = spec.type == CoolerType::Tower;
     if (spec.type == CoolerType::Liquid)
-        m_out.notes.push_back(p.part->name + " is liquid: its radiator is not computed yet, its heat is taken as given off at the processor");
+        m_out.notes.push_back(p.name + " is liquid: its radiator is not computed yet, its heat is taken as given off at the processor");
     const double frame = spec.fanFrameMm * mm;
     const double face = tower ? width * std::max(0.02, height - 0.035) : std::max(frame * frame, width * depth);
     const double finDepth = tower ? 0.045 : std::max(0.008, height - spec.fanThicknessMm * mm - 0.008);
     const double finVolume = face * finDepth;
     constexpr double pipeResistance = 0.08;
-    CooledPart part{.id = cpu->mount, .name = cpu->part->name, .home = zoneOf(p), .powerW = cpu->powerW() * m_conditions.processorShare,
+    CooledPart part{.id = cpu->mount, .name = cpu->name, .home = zoneOf(p), .powerW = cpu->powerW() * m_conditions.processorShare,
                     .dieResistance = die.dieResistance + pipeResistance, .gRefWk = 36000 * finVolume, .qRefM3s = 1.5 * face, .exponent = 0.6,
                     .naturalWk = 6 * 2 * (face + 2 * std::sqrt(face) * finDepth), .limitC = die.limitC, .dieJk = 8,
                     .sinkJk = 0.7e6 * finVolume + 60, .clockMhz = die.clockMhz, .nominalW = cpu->part->powerW * m_conditions.processorShare,
@@ -361,7 +361,7 @@ void Compiler::addCard(const Placed& p) {
     const double length = p.part->size[0].value.metres();
     const double edgeArea = blower ? 2e-4 : 2 * length * 0.020;
     const std::size_t finZone = addZone("fins " + p.mount, edgeArea);
-    CooledPart part{.id = p.mount, .name = p.part->name, .home = home, .powerW = p.powerW() * m_conditions.cardShare,
+    CooledPart part{.id = p.mount, .name = p.name, .home = home, .powerW = p.powerW() * m_conditions.cardShare,
                     .dieResistance = riseDie / rated, .gRefWk = -c * std::log(1 - rated / (c * riseSink)), .qRefM3s = qRef, .exponent = 0.65,
                     .naturalWk = 1.0, .limitC = limit, .dieJk = 20, .sinkJk = 2 * rated, .clockMhz = spec.clockMhz,
                     .nominalW = p.part->powerW * m_conditions.cardShare, .clockExponent = 2.8, .clockPerK = 0.003};
@@ -389,7 +389,7 @@ void Compiler::addSupply(const Placed& p) {
     const double face = 0.785 * 0.092 * 0.092;
     const double qRef = 0.6 * fan.curve.freeFlowM3s;
     const double c = fanDensity * airHeat * qRef;
-    CooledPart part{.id = p.mount, .name = p.part->name, .home = zoneOf(p), .powerW = 10, .dieResistance = 0,
+    CooledPart part{.id = p.mount, .name = p.name, .home = zoneOf(p), .powerW = 10, .dieResistance = 0,
                     .gRefWk = -c * std::log(1 - 1 / 0.45 / c), .qRefM3s = qRef, .exponent = 0.5, .naturalWk = 0.8,
                     .dieJk = 10, .sinkJk = 500, .isSupply = true};
     m_net.fans.push_back({.id = p.mount, .ratedRpm = fan.rpm, .source = ControlSource::Supply, .part = m_net.parts.size(), .ownFan = true});
@@ -410,13 +410,13 @@ void Compiler::addPassive(const Placed& p) {
     if (p.part->kind == PartKind::Drive) {
         const auto& spec = std::get<DriveSpec>(p.part->spec);
         switch (spec.form) {
-        case DriveForm::Inch35: add(p.mount, p.part->name, p.powerW(), 0.030, 10, 10, 400, 0.3, spec.limitC); break;
-        case DriveForm::Inch25: add(p.mount, p.part->name, p.powerW(), 0.016, 10, 12, 60, 0.5, spec.limitC); break;
-        case DriveForm::M2Bare: add(p.mount, p.part->name, p.powerW(), 0.0035, 14, 25, 12, 1.0, spec.limitC); break;
-        case DriveForm::M2Sink: add(p.mount, p.part->name, p.powerW(), 0.012, 11, 18, 40, 1.0, spec.limitC); break;
+        case DriveForm::Inch35: add(p.mount, p.name, p.powerW(), 0.030, 10, 10, 400, 0.3, spec.limitC); break;
+        case DriveForm::Inch25: add(p.mount, p.name, p.powerW(), 0.016, 10, 12, 60, 0.5, spec.limitC); break;
+        case DriveForm::M2Bare: add(p.mount, p.name, p.powerW(), 0.0035, 14, 25, 12, 1.0, spec.limitC); break;
+        case DriveForm::M2Sink: add(p.mount, p.name, p.powerW(), 0.012, 11, 18, 40, 1.0, spec.limitC); break;
         }
     } else if (p.part->kind == PartKind::Board) {
-        add(p.mount, p.part->name, p.powerW(), 0.05, 10, 10, 300, 0.05, 0);
+        add(p.mount, p.name, p.powerW(), 0.05, 10, 10, 300, 0.05, 0);
         add(p.mount + "/regulators", "Regulators", 0, 0.012, 11, 18, 60, 0.5, 0);
         m_net.passive.back().isRegulators = true;
     } else if (p.powerW() > 0) {
@@ -446,7 +446,7 @@ void Compiler::addParts() {
         });
         if (part == m_net.parts.end()) {
             drive.source = ControlSource::Fixed;
-            m_out.notes.push_back(p->part->name + " should follow a part that is not there; it runs at a fixed speed");
+            m_out.notes.push_back(p->name + " should follow a part that is not there; it runs at a fixed speed");
         } else {
             drive.part = static_cast<std::size_t>(part - m_net.parts.begin());
         }

@@ -2,6 +2,8 @@
 #pragma once
 #include "core/model/build.h"
 
+#include <numbers>
+
 namespace core::air {
 
 /// A rectangle in the plane of a side, mm.
@@ -38,6 +40,9 @@ struct Rect {
     }
     return r;
 }
+
+/// Of the rectangle an opening fills; a round one fills a disc of it.
+[[nodiscard]] inline double shapeShare(const Opening& o) { return o.round ? std::numbers::pi / 4 : 1.0; }
 
 /// Free distance from the face of @p p that looks at @p side to the inner wall, mm.
 [[nodiscard]] inline double distanceToSide(const Build& build, const Placed& p, Side side) {

@@ -18,7 +18,7 @@ FanResult fanResult(const Build& build, const Compiled& compiled, const Solution
     const Placed* p = build.at(fan.mount);
     const Branch& branch = compiled.network.branches[fan.branch];
     const double q = s.flowM3s[fan.branch];
-    FanResult r{.id = fan.mount, .name = p->part->name, .rpm = s.speed[fan.fan] * compiled.network.fans[fan.fan].ratedRpm,
+    FanResult r{.id = fan.mount, .name = p->name, .rpm = s.speed[fan.fan] * compiled.network.fans[fan.fan].ratedRpm,
                 .share = s.speed[fan.fan], .flowM3h = q * perHour, .ratedFlowM3h = branch.curve.freeFlowM3s * perHour,
                 .airC = s.temperatureC[q >= 0 ? branch.from : branch.to]};
     if (fan.onPanel)

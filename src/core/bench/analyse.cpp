@@ -3,6 +3,8 @@
 
 #include "core/base/text.h"
 
+#include <limits>
+
 namespace core::bench {
 namespace {
 
@@ -87,6 +89,10 @@ struct Whole {
 
     void findRoom();
     void findThrottling();
+    [[nodiscard]] const Channel* temperatureOf(const Channel& clock) const;
+    [[nodiscard]] bool heldAtCap(const Channel& temperature) const;
+    [[nodiscard]] bool frozen(const Channel& channel) const;
+    void findStopped();
     void analyseTemperature(const Channel& channel);
     void analyseOther(const Channel& channel);
     void common(const Channel& channel, ChannelResult& r);
@@ -101,7 +107,11 @@ void Whole::findRoom() {
     const auto& t = clean.samples.timeS;
     const Channel* channel = first(ChannelKind::Ambient);
     const double to = out.load->endS;
-    if (!channel || !std::isfinite(meanOf(cut(t, channel->values, out.load->startS, to).v))) {
+    // A room that stands at exactly 0 is a sensor that is not there.
+    const bool dead = channel && std::all_of(channel->values.begin(), channel->values.end(), [](double v) { return !std::isfinite(v) || v == 0; });
+    if (dead)
+        out.notes.push_back(channel->name + " stands at 0 all the time: taken as no room sensor");
+    if (!channel || dead || !std::isfinite(meanOf(cut(t, channel->values, out.load->startS, to).v))) {
         out.roomC = run.roomC.value_or(options.referenceRoomC);
         if (run.roomC)
             out.notes.emplace_back("room typed in, not logged: 1 K is added to the doubt");
@@ -120,29 +130,75 @@ void Whole::findRoom() {
     out.roomSpanK = high > low ? high - low : 0;
 }
 
+/// A clock of a named part is judged by that part's temperature; one of no part by the first temperature there is.
+const Channel* Whole::temperatureOf(const Channel& clock) const {
+    const Channel* any = nullptr;
+    for (const Channel& c : clean.samples.channels) {
+        if (c.kind != ChannelKind::Temperature)
+            continue;
+        if (c.subject == clock.subject)
+            return &c;
+        any = any ? any : &c;
+    }
+    return clock.subject.empty() ? any : nullptr;
+}
+
 void Whole::findThrottling() {
-    const Channel* clock = first(ChannelKind::Clock);
-    const Channel* temperature = nullptr;
-    for (const Channel& c : clean.samples.channels)
-        if (c.kind == ChannelKind::Temperature && (!temperature || (clock && !clock->subject.empty() && c.subject == clock->subject)))
-            temperature = &c;
-    if (!clock || !temperature)
-        return;
     const auto& t = clean.samples.timeS;
-    const Cut f = cut(t, clock->values, out.load->startS, out.load->endS), y = cut(t, temperature->values, out.load->startS, out.load->endS);
-    std::optional<double> cap;
-    if (const auto it = options.capC.find(temperature->subject); it != options.capC.end())
-        cap = it->second;
-    std::vector<double> watts;
-    if (const Channel* power = first(ChannelKind::Power))
-        watts = cut(t, power->values, out.load->startS, out.load->endS).v;
-    auto found = findThrottle(f.t, f.v, y.v, watts.empty() ? nullptr : &watts, cap, quantum(y.v));
-    if (found.kind != Throttle::Thermal && cap) // the stated limit may not be the one in force
-        if (const auto inferred = findThrottle(f.t, f.v, y.v, watts.empty() ? nullptr : &watts, std::nullopt, quantum(y.v)); inferred.kind == Throttle::Thermal)
-            found = inferred;
-    out.throttle = found.kind;
-    out.throttleShare = found.share;
-    out.clockDrop = found.drop;
+    for (const Channel& clock : clean.samples.channels) {
+        const Channel* temperature = clock.kind == ChannelKind::Clock ? temperatureOf(clock) : nullptr;
+        if (!temperature)
+            continue;
+        const Cut f = cut(t, clock.values, out.load->startS, out.load->endS), y = cut(t, temperature->values, out.load->startS, out.load->endS);
+        std::optional<double> cap;
+        if (const auto it = options.capC.find(temperature->subject); it != options.capC.end())
+            cap = it->second;
+        std::vector<double> watts;
+        const auto power = std::find_if(clean.samples.channels.begin(), clean.samples.channels.end(), [&](const Channel& c) { return c.kind == ChannelKind::Power && (c.subject == clock.subject || c.subject.empty()); });
+        if (power != clean.samples.channels.end())
+            watts = cut(t, power->values, out.load->startS, out.load->endS).v;
+        const auto* p = watts.empty() ? nullptr : &watts;
+        auto found = findThrottle(f.t, f.v, y.v, p, cap, quantum(y.v));
+        if (found.kind != Throttle::Thermal && cap) // the stated limit may not be the one in force
+            if (const auto inferred = findThrottle(f.t, f.v, y.v, p, std::nullopt, quantum(y.v)); inferred.kind == Throttle::Thermal)
+                found = inferred;
+        if (found.kind == Throttle::None)
+            continue;
+        out.throttles.push_back({clock.subject, found.kind, found.share, found.drop});
+        const bool worse = out.throttle == Throttle::None || (found.kind == Throttle::Thermal && out.throttle != Throttle::Thermal) || (found.kind == out.throttle && found.share > out.throttleShare);
+        if (worse) {
+            out.throttle = found.kind;
+            out.throttleShare = found.share;
+            out.clockDrop = found.drop;
+        }
+    }
+}
+
+/// Held at its cap: the temperature of that part says nothing then, its clock does. A clock of no named part may be any's.
+bool Whole::heldAtCap(const Channel& temperature) const {
+    return std::any_of(out.throttles.begin(), out.throttles.end(), [&](const PartThrottle& t) { return t.kind == Throttle::Thermal && t.share >= 0.02 && (t.subject.empty() || t.subject == temperature.subject); });
+}
+
+/// A sensor that gave one value through idle and load while something else that gets warm moved.
+bool Whole::frozen(const Channel& channel) const {
+    constexpr double leastS = 120, movesK = 2;
+    const auto& t = clean.samples.timeS;
+    if (t.empty() || t.back() - t.front() < leastS)
+        return false;
+    const auto range = [](const std::vector<double>& v) {
+        double low = std::numeric_limits<double>::infinity(), high = -low;
+        for (const double x : v)
+            if (std::isfinite(x)) {
+                low = std::min(low, x);
+                high = std::max(high, x);
+            }
+        return high >= low ? high - low : 0.0;
+    };
+    if (range(channel.values) > 0)
+        return false;
+    return std::any_of(clean.samples.channels.begin(), clean.samples.channels.end(), [&](const Channel& other) {
+        return &other != &channel && ((other.kind == ChannelKind::Temperature && range(other.values) >= movesK) || (other.kind == ChannelKind::Power && range(other.values) > 0.3 * percentile(other.values, 0.95)));
+    });
 }
 
 void Whole::common(const Channel& channel, ChannelResult& r) {
@@ -154,7 +210,7 @@ void Whole::common(const Channel& channel, ChannelResult& r) {
 }
 
 void Whole::analyseOther(const Channel& channel) {
-    ChannelResult r{.name = channel.name, .unit = channel.unit, .kind = channel.kind, .subject = channel.subject};
+    ChannelResult r{.name = channel.name, .unit = channel.unit, .kind = channel.kind, .subject = channel.subject, .assumed = channel.assumed};
     common(channel, r);
     const double from = std::max(out.load->startS + 15, out.load->endS - 300);
     const Cut last = cut(clean.samples.timeS, channel.values, from, out.load->endS);
@@ -176,7 +232,7 @@ void Whole::analyseOther(const Channel& channel) {
 }
 
 void Whole::analyseTemperature(const Channel& channel) {
-    ChannelResult r{.name = channel.name, .unit = channel.unit, .kind = channel.kind, .subject = channel.subject};
+    ChannelResult r{.name = channel.name, .unit = channel.unit, .kind = channel.kind, .subject = channel.subject, .assumed = channel.assumed};
     common(channel, r);
     std::vector<double> rise = channel.values;
     const auto flags = spikes(channel.values, r.quantumStep);
@@ -191,7 +247,9 @@ void Whole::analyseTemperature(const Channel& channel) {
         r.settled = r.low = r.high = std::nan("");
         out.channels.push_back(std::move(r));
     };
-    if (out.throttle == Throttle::Thermal && out.throttleShare >= 0.02)
+    if (frozen(channel))
+        return refuse("the sensor is frozen: one value all the time while others moved");
+    if (heldAtCap(channel))
         return refuse("held at the cap: compare the clock instead");
     std::string restarted;
     for (const Channel& other : clean.samples.channels) {
@@ -231,6 +289,19 @@ void Whole::analyseTemperature(const Channel& channel) {
             out.notes.push_back(channel.name + ": the room was more than 8 K off the reference with an automatic fan, not brought to it");
     }
     out.channels.push_back(std::move(r));
+}
+
+/// The head of the run says it, not the row of one channel only.
+void Whole::findStopped() {
+    const ChannelResult* worst = nullptr;
+    for (const ChannelResult& c : out.channels)
+        if (c.fit && c.state != SettleState::Settled && c.moreMinutes && *c.moreMinutes > 0 && (!worst || *c.moreMinutes > *worst->moreMinutes))
+            worst = &c;
+    for (const ChannelResult& c : out.channels)
+        if (!worst && c.fit && c.state == SettleState::Refused)
+            out.stoppedEarly = "stopped too early: " + c.name + " was not settled, " + c.why;
+    if (worst)
+        out.stoppedEarly = "stopped too early: " + worst->name + " needed about " + fixed(std::max(1.0, *worst->moreMinutes), 0) + " min more";
 }
 
 /// Longest trailing window of at least 180 s whose slope is surely below 0.1 K/min and that drifts at most 1 K. A short rise
@@ -449,6 +520,7 @@ RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::fu
             return std::move(whole.out);
         channel.kind == ChannelKind::Temperature ? whole.analyseTemperature(channel) : whole.analyseOther(channel);
     }
+    whole.findStopped();
     whole.steadyWindow();
     return std::move(whole.out);
 }

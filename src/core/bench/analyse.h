@@ -20,6 +20,7 @@ struct ChannelResult {
     std::string unit;
     ChannelKind kind = ChannelKind::Other;
     std::string subject;
+    bool assumed = false; ///< the part it belongs to was guessed, nobody said it
     SettleState state = SettleState::Refused;
     std::string why;
     double settled = 0, low = 0, high = 0; ///< 95 % interval, at the room of the run; NaN when refused
@@ -36,6 +37,14 @@ struct ChannelResult {
 
 enum class Throttle { None, Thermal, PowerLimit, Other };
 
+/// Throttling of one part: it belongs to the part whose clock dipped.
+struct PartThrottle {
+    std::string subject; ///< mount; empty: a clock of no named part
+    Throttle kind = Throttle::None;
+    double share = 0; ///< of the load time
+    double drop = 0;  ///< relative, while low
+};
+
 struct RunAnalysis {
     std::optional<LoadInterval> load;
     TimeReport time;
@@ -46,7 +55,9 @@ struct RunAnalysis {
     double roomSpanK = 0; ///< of 60 s means in the load
     double powerW = 0;    ///< mean of the load, 0: not logged
     bool fanAutomatic = false;
-    Throttle throttle = Throttle::None;
+    std::vector<PartThrottle> throttles;
+    std::string stoppedEarly; ///< a temperature was still rising when the load ended: which, and how long it would have taken; empty: none
+    Throttle throttle = Throttle::None; ///< the worst of them
     double throttleShare = 0; ///< of the load time
     double clockDrop = 0;     ///< relative, while low
     bool stepped = false; ///< a fan or the power was changed in the middle of the load

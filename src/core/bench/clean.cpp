@@ -171,7 +171,7 @@ CleanRun clean(const Samples& samples) {
     for (const std::size_t i : kept)
         run.samples.timeS.push_back(samples.timeS[i]);
     for (const Channel& channel : samples.channels) {
-        Channel c{channel.name, channel.unit, channel.kind, channel.subject, {}};
+        Channel c{channel.name, channel.unit, channel.kind, channel.subject, {}, channel.assumed};
         for (const std::size_t i : kept)
             c.values.push_back(i < channel.values.size() ? channel.values[i] : std::nan(""));
         run.invalidValues += cleanValues(c.kind, c.values);

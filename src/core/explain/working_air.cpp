@@ -26,11 +26,11 @@ template <class F> void tryChanges(const verdict::Evaluation& e, F&& figure, Qua
         Build changed = e.build;
         Placed& fan = changed.placed[i];
         fan.flow = fan.flow == FanFlow::In ? FanFlow::Out : FanFlow::In;
-        attempt(fan.part->name + " turned round", changed);
+        attempt(fan.name + " turned round", changed);
         changed = e.build;
         changed.placed[i].mode = FanMode::Fixed;
         changed.placed[i].duty = 1.0;
-        attempt(fan.part->name + " at full speed", changed);
+        attempt(fan.name + " at full speed", changed);
     }
     std::stable_sort(out.begin(), out.end(), [](const Effect& a, const Effect& b) { return std::abs(a.change) > std::abs(b.change); });
     if (out.size() > 4)
@@ -44,7 +44,7 @@ Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show&
     const air::PartResult* part = e.air.part(mount);
     if (!part) {
         const Placed* p = e.build.at(mount);
-        w.title = p ? p->part->name : std::string(mount);
+        w.title = p ? p->name : std::string(mount);
         w.known = false;
         w.sentence = "No temperature is worked out for this part: it gives off no heat of its own.";
         return w;

@@ -18,6 +18,8 @@ std::string gapSentence(const fit::Gap& gap, const Show& show) {
     const std::string need = show.text(Quantity::Length, gap.requiredMm);
     switch (gap.state) {
     case fit::GapState::Clash: return "Short of the " + need + " it needs: " + std::string(gap.reason) + ".";
+    case fit::GapState::Blocked: return "Blocked: less than a third of the " + need + " it needs to breathe: " + std::string(gap.reason) + ".";
+    case fit::GapState::Starved: return "Short of air, less than the " + need + " it needs: " + std::string(gap.reason) + ".";
     case fit::GapState::Bulge: return "Closes under stress: the panel is forced out by " + show.text(Quantity::Length, -gap.nominal.mm()) + ".";
     case fit::GapState::Rub: return "Less than the " + need + " it needs: " + std::string(gap.reason) + ".";
     case fit::GapState::Clear: break;

@@ -293,6 +293,9 @@ std::optional<PlugRoom> plugRoom(const Port& port) {
 std::vector<PlacedBody> bodiesOf(const Build& build, std::size_t i) {
     std::vector<PlacedBody> bodies;
     const Placed& p = build.placed[i];
+    // A brick stands outside; what of it is inside has its bodies stated.
+    if (const auto* supply = std::get_if<PowerSupplySpec>(&p.part->spec); supply && supply->brick && p.part->bodies.empty())
+        return bodies;
     if (p.part->kind == PartKind::Adapter || p.part->kind == PartKind::Cable)
         return bodies;
     bool solid = false;
@@ -300,7 +303,8 @@ std::vector<PlacedBody> bodiesOf(const Build& build, std::size_t i) {
         bodies.push_back(placeBody(p, i, body));
         solid = solid || body.role == BodyRole::Solid;
     }
-    if (!solid)
+    // A made part may be nothing but the space it keeps; everything else has a solid, drawn or not.
+    if (!solid && !(p.part->kind == PartKind::Made && !p.part->bodies.empty()))
         bodies.push_back({.placed = i, .low = p.lowAt, .high = p.highAt});
     addPlugs(p, i, bodies);
     return bodies;

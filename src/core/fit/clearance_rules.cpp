@@ -9,9 +9,13 @@ namespace {
 constexpr std::string_view judged = "engineering judgement";
 constexpr std::string_view common = "common practice, no source";
 
-constexpr std::array<ClearanceRule, 33> rules{{
-    {"plug-blades", Face::KeepOut, Face::Blades, 5.0, "plugs and leads near moving blades", judged},
-    {"plug-fan", Face::KeepOut, Face::CoolerFan, 5.0, "plugs and leads near moving blades", judged},
+constexpr std::string_view bladesNear = "plugs and leads near moving blades";
+constexpr std::string_view inTheWay = "a solid before the blades stops them at 0 and whines below 5";
+constexpr std::string_view straightTool = "a straight screwdriver needs a free line along the screw, else a flexible or angled one";
+
+constexpr std::array<ClearanceRule, 40> rules{{
+    {"plug-blades", Face::KeepOut, Face::Blades, 5.0, bladesNear, judged},
+    {"plug-fan", Face::KeepOut, Face::CoolerFan, 5.0, bladesNear, judged},
     {"plug-solid", Face::KeepOut, Face::Solid, 0.0, "the plug takes all of its space, and no more", judged},
     {"plug-plug", Face::KeepOut, Face::KeepOut, 0.0, "two plugs cannot share one space", judged},
     {"lead-blades", Face::Lead, Face::Blades, 5.0, "leads and risers near moving blades", judged},
@@ -19,50 +23,99 @@ constexpr std::array<ClearanceRule, 33> rules{{
     {"lead-solid", Face::Lead, Face::Solid, 0.0, "a lead takes all of its space, and no more", judged},
     {"lead-closed", Face::Lead, Face::ClosedPanel, 0.0, "a lead takes all of its space, and no more", judged},
     {"lead-open", Face::Lead, Face::OpenPanel, 0.0, "a lead takes all of its space, and no more", judged},
-    {"tool-solid", Face::Tool, Face::Solid, 0.0, "a straight screwdriver needs a free line along the screw, else a flexible or angled one", common},
-    {"tool-closed", Face::Tool, Face::ClosedPanel, 0.0, "a straight screwdriver needs a free line along the screw, else a flexible or angled one", common},
-    {"frame-solid", Face::Frame, Face::Solid, 0.5, "the frame of a screen or fan beside anything at rest", judged},
+    {"tool-solid", Face::Tool, Face::Solid, 0.0, straightTool, common},
+    {"tool-closed", Face::Tool, Face::ClosedPanel, 0.0, straightTool, common},
     {"plug-closed", Face::KeepOut, Face::ClosedPanel, 0.0, "the plug takes all of its space, and no more", judged},
     {"plug-open", Face::KeepOut, Face::OpenPanel, 0.0, "the plug takes all of its space, and no more", judged},
-    {"blades-blades", Face::Blades, Face::Blades, 3.0, "blades against blades whine, and stop each other at 0", judged},
-    {"blades-cooler-fan", Face::Blades, Face::CoolerFan, 3.0, "blades against blades whine, and stop each other at 0", judged},
-    {"blades-solid", Face::Blades, Face::Solid, 3.0, "a solid before the blades stops them at 0 and whines below 5", common},
-    {"blades-closed", Face::Blades, Face::ClosedPanel, 3.0, "a closed panel before the blades", judged},
-    {"cooler-fan-open", Face::CoolerFan, Face::OpenPanel, 5.0, "a cooler breathes through a grille from 5", judged},
-    {"cooler-fan-closed", Face::CoolerFan, Face::ClosedPanel, 15.0, "a cooler before a closed panel needs room to breathe", judged},
-    {"cooler-fan-solid", Face::CoolerFan, Face::Solid, 3.0, "a solid before the blades stops them at 0 and whines below 5", common},
-    {"supply-closed", Face::SupplyIntake, Face::ClosedPanel, 15.0, "the intake of a supply before a closed panel", common},
+    {"fan-radiator", Face::Blades, Face::Radiator, 0.0, "a fan sits on its radiator and needs nothing between", common},
+    {"fan-tower", Face::Blades, Face::Tower, 0.0, "a fan sits on its cooler and needs nothing between", common},
+    {"fan-fan", Face::AnyFan, Face::AnyFan, 10.0, "two fans face to face take each other's air", judged, true, 3.0},
+    {"blades-open", Face::Blades, Face::OpenPanel, 5.0, "a fan breathes through a grille from 5", judged, true, 3.0},
+    {"cooler-fan-open", Face::CoolerFan, Face::OpenPanel, 5.0, "a cooler breathes through a grille from 5", judged, true, 3.0},
+    {"supply-open", Face::SupplyIntake, Face::OpenPanel, 5.0, "the intake of a supply breathes through a grille from 5", judged, true},
+    {"radiator-open", Face::Radiator, Face::OpenPanel, 5.0, "a radiator breathes through a grille from 5", judged, true},
+    {"tower-open", Face::Tower, Face::OpenPanel, 5.0, "a cooler breathes through a grille from 5", judged, true},
+    {"blades-closed", Face::Blades, Face::ClosedPanel, 10.0, "a fan before a closed panel needs room to breathe", judged, true, 3.0},
+    {"blades-face", Face::Blades, Face::AnyClosed, 10.0, "a fan before a closed face needs room to breathe", judged, true, 3.0},
+    {"cooler-fan-closed", Face::CoolerFan, Face::ClosedPanel, 15.0, "a cooler before a closed panel needs room to breathe", judged, true, 3.0},
+    {"cooler-fan-frame", Face::CoolerFan, Face::Frame, 15.0, "a cooler before a closed wall needs room to breathe", judged, true, 3.0},
+    {"cooler-fan-face", Face::CoolerFan, Face::AnyClosed, 15.0, "a cooler before a closed face needs room to breathe", judged, true, 3.0},
+    {"supply-closed", Face::SupplyIntake, Face::ClosedPanel, 15.0, "the intake of a supply before a closed panel", common, true},
+    {"supply-frame", Face::SupplyIntake, Face::Frame, 15.0, "the intake of a supply before a closed wall", common, true},
+    {"supply-face", Face::SupplyIntake, Face::AnyClosed, 15.0, "the intake of a supply before a closed face", common, true},
+    {"radiator-closed", Face::Radiator, Face::AnyClosed, 10.0, "a radiator before a closed face needs room to breathe", judged, true},
+    {"tower-closed", Face::Tower, Face::ClosedPanel, 10.0, "the fins of a tower before a closed panel need room to breathe", judged, true},
+    {"blades-solid", Face::Blades, Face::Solid, 3.0, inTheWay, common},
+    {"cooler-fan-solid", Face::CoolerFan, Face::Solid, 3.0, inTheWay, common},
+    {"frame-solid", Face::Frame, Face::Solid, 0.5, "the frame of a screen or fan beside anything at rest", judged},
     {"drive-drive", Face::Drive, Face::Drive, 3.0, "drives side by side with air between them", judged},
     {"drive-drive-still", Face::StillDrive, Face::StillDrive, 8.0, "drives side by side with no fan in their chamber", judged},
-    {"card-back-closed", Face::CardBack, Face::ClosedPanel, 2.0, "the back of a card before a wall", judged},
-    {"card-back-open", Face::CardBack, Face::OpenPanel, 2.0, "the back of a card before a wall", judged},
-    {"card-back-frame", Face::CardBack, Face::Frame, 2.0, "the back of a card before a wall", judged},
-    {"intake-desk", Face::OpenPanel, Face::Desk, 5.0, "an opening underneath needs feet to breathe: 5 to 10", common},
-    {"supply-frame", Face::SupplyIntake, Face::Frame, 15.0, "the intake of a supply before a closed wall", common},
-    {"cooler-fan-frame", Face::CoolerFan, Face::Frame, 15.0, "a cooler before a closed wall needs room to breathe", judged},
+    {"card-back", Face::CardBack, Face::AnyClosed, 2.0, "the back of a card before a wall", judged},
+    {"intake-desk", Face::OpenPanel, Face::Desk, 5.0, "an opening underneath needs feet to breathe: 5 to 10", common, true, 0},
     {"board-underside", Face::BoardUnderside, Face::ClosedPanel, 2.5, "solder side above the tray", "ATX specification (from memory)"},
-    {"board-underside-open", Face::BoardUnderside, Face::OpenPanel, 2.5, "solder side above the tray", "ATX specification (from memory)"},
     {"solid", Face::Solid, Face::Solid, 0.5, "two parts at rest", judged},
 }};
+
+bool stands(Face ofRow, Face face) {
+    return ofRow == face || (ofRow == Face::AnyClosed && isClosed(face)) || (ofRow == Face::AnyFan && (face == Face::Blades || face == Face::CoolerFan || face == Face::SupplyIntake));
+}
+/// An open panel is a panel: what holds before a closed one for other reasons than air holds before it.
+Face asPanel(Face face) { return face == Face::OpenPanel ? Face::ClosedPanel : face; }
+
 } // namespace
+
+bool breathes(Face face) {
+    switch (face) {
+    case Face::Blades:
+    case Face::CoolerFan:
+    case Face::SupplyIntake:
+    case Face::Radiator:
+    case Face::Tower:
+    case Face::AnyFan: return true;
+    default: return false;
+    }
+}
+
+bool isClosed(Face face) {
+    switch (face) {
+    case Face::Solid:
+    case Face::ClosedPanel:
+    case Face::Drive:
+    case Face::StillDrive:
+    case Face::BoardUnderside:
+    case Face::CardBack:
+    case Face::Frame:
+    case Face::AnyClosed: return true;
+    default: return false;
+    }
+}
 
 std::span<const ClearanceRule> clearanceRules() { return rules; }
 
 const ClearanceRule& clearanceFor(Face a, Face b) {
     for (const ClearanceRule& rule : rules)
-        if ((rule.one == a && rule.other == b) || (rule.one == b && rule.other == a))
+        if ((stands(rule.one, a) && stands(rule.other, b)) || (stands(rule.one, b) && stands(rule.other, a)))
             return rule;
-    // A keep-out against any other face still needs its space only; a face without a rule of its own is a solid.
     const auto either = [&](Face face) { return a == face || b == face; };
+    // What no row names: a keep-out needs its space only, a radiator or tower is a closed face to another fan.
     if (either(Face::KeepOut))
         return *clearanceRule("plug-solid");
     if (either(Face::Lead))
         return *clearanceRule("lead-solid");
     if (either(Face::Tool))
         return *clearanceRule("tool-solid");
-    if (either(Face::Blades))
-        return *clearanceRule("blades-solid");
+    if (either(Face::OpenPanel))
+        return clearanceFor(asPanel(a), asPanel(b));
+    const auto other = [&](Face face) { return a == face ? b : a; };
+    for (const Face face : {Face::Radiator, Face::Tower})
+        if (either(face) && breathes(other(face)))
+            return clearanceFor(other(face), Face::Solid);
     return rules.back();
+}
+
+const ClearanceRule& touchingFor(Face a, Face b) {
+    const auto either = [&](Face face) { return a == face || b == face; };
+    return *clearanceRule(either(Face::Blades) ? "blades-solid" : either(Face::CoolerFan) ? "cooler-fan-solid" : "solid");
 }
 
 const ClearanceRule* clearanceRule(std::string_view id) {

@@ -5,8 +5,14 @@
 
 namespace core::fit {
 
-/// What a body shows to its neighbour in one direction.
-enum class Face { Solid, ClosedPanel, OpenPanel, Blades, CoolerFan, SupplyIntake, Drive, StillDrive, BoardUnderside, CardBack, Frame, KeepOut, Lead, Tool, Desk };
+/// What a body shows to its neighbour in one direction. The last two stand for several: any face of a rule's row that is
+/// closed to air, and any that has a fan behind it.
+enum class Face { Solid, ClosedPanel, OpenPanel, Blades, CoolerFan, SupplyIntake, Radiator, Tower, Drive, StillDrive, BoardUnderside, CardBack, Frame, KeepOut, Lead, Tool, Desk, AnyClosed, AnyFan };
+
+/// Air goes in or out through it.
+[[nodiscard]] bool breathes(Face face);
+/// A wall to the air: anything that neither breathes nor lets air pass, keep-outs apart.
+[[nodiscard]] bool isClosed(Face face);
 
 /// What a gap must be at least, by what faces what; symmetric in the two faces.
 struct ClearanceRule {
@@ -16,7 +22,15 @@ struct ClearanceRule {
     double requiredMm;
     std::string_view reason;
     std::string_view source;
+    bool breathing = false; ///< the need is one of air: less is short of breath, not yet a touch
+    double touchMm = 0.5;   ///< of a breathing need: below this something may touch as well
 };
+
+/// A breathing need holds for what covers at least this share of the face that breathes; a corner in the way only must
+/// not be touched. Engineering judgement.
+constexpr double coverShare = 0.25;
+/// Below this share of its need the ring an intake breathes through is smaller than half its fan. Engineering judgement.
+constexpr double blockedShare = 1.0 / 3;
 
 /// All rules, most special first.
 [[nodiscard]] std::span<const ClearanceRule> clearanceRules();
@@ -24,5 +38,7 @@ struct ClearanceRule {
 [[nodiscard]] const ClearanceRule* clearanceRule(std::string_view id);
 /// The rule for two faces; there is always one (solid against solid).
 [[nodiscard]] const ClearanceRule& clearanceFor(Face a, Face b);
+/// The rule where only a corner of what breathes is covered: what it must not touch.
+[[nodiscard]] const ClearanceRule& touchingFor(Face a, Face b);
 
 } // namespace core::fit

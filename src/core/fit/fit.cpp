@@ -1,22 +1,44 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/fit.h"
 
+#include "core/base/text.h"
 #include "core/base/words.h"
+#include "core/fit/faces.h"
 #include "core/fit/gap_chain.h"
+#include "core/fit/openings.h"
 
 #include <numbers>
 
 namespace core::fit {
 namespace {
 
-constexpr WordTable<GapState, 4> stateWords{{{GapState::Clear, "clear"}, {GapState::Rub, "rub"},
-    {GapState::Bulge, "bulge"}, {GapState::Clash, "clash"}}};
+constexpr WordTable<GapState, 6> stateWords{{{GapState::Clear, "clear"}, {GapState::Starved, "starved"}, {GapState::Rub, "rub"},
+    {GapState::Bulge, "bulge"}, {GapState::Blocked, "blocked"}, {GapState::Clash, "clash"}}};
+
+GapState stateOf(const Gap& gap, const Options& options) {
+    const double g = gap.nominal.mm();
+    const auto shows = [&](Face face) { return gap.between[0].face == face || gap.between[1].face == face; };
+    const bool blades = (shows(Face::Blades) && !shows(Face::Radiator) && !shows(Face::Tower)) || shows(Face::CoolerFan);
+    if (g >= gap.requiredMm)
+        return GapState::Clear;
+    if (g < 0)
+        return !blades && !gap.breathing && -g <= options.bulgeMm && gap.flexible ? GapState::Bulge : GapState::Clash;
+    if (g <= 0 && blades)
+        return GapState::Clash; // what touches blades stops them
+    if (!gap.breathing)
+        return GapState::Rub;
+    if (gap.intake && g < blockedShare * gap.requiredMm)
+        return GapState::Blocked;
+    if (g <= 0 && shows(Face::SupplyIntake))
+        return GapState::Blocked;
+    return g < gap.touchMm ? GapState::Rub : GapState::Starved;
+}
 
 /// A gap with its figures but without its words: most are dropped before words are needed.
 struct Draft {
     Candidate candidate;
     GapChains::Terms terms;
-    std::array<Face, 2> faces{};
+    std::array<Shown, 2> shown{};
     const ClearanceRule* rule = nullptr;
     double requiredMm = 0;
 
@@ -26,13 +48,18 @@ struct Draft {
 class Checker {
 public:
     Checker(const Build& build, const Options& options, std::optional<std::size_t> only = {})
-        : m_build(build), m_options(options), m_bodies(bodiesOf(build)), m_chains(build, m_bodies), m_only(only) {}
+        : m_build(build), m_options(options), m_bodies(bodiesOf(build)), m_faces(build, m_bodies), m_chains(build, m_bodies), m_only(only) {}
 
     std::vector<Gap> gaps() {
         std::vector<Draft> drafts;
-        for (Candidate& c : findCandidates(m_build, m_bodies, m_options.reachMm, m_only))
-            if (auto terms = m_chains.of(c))
-                keepTightest(drafts, draft(std::move(c), std::move(*terms)));
+        for (Candidate& c : findCandidates(m_build, m_bodies, m_options.reachMm, m_only)) {
+            auto terms = m_chains.of(c);
+            Draft d = draft(std::move(c), std::move(terms));
+            if (const std::string how = joined(d); !how.empty())
+                m_joints.push_back({{end(d.candidate.lower, d.shown[0].face, {d.candidate.axis, 1}).text, end(d.candidate.upper, d.shown[1].face, {d.candidate.axis, -1}).text}, how});
+            else
+                keepTightest(drafts, std::move(d));
+        }
         std::vector<Gap> gaps;
         gaps.reserve(drafts.size());
         for (const Draft& d : drafts)
@@ -40,8 +67,10 @@ public:
         if (!m_only)
             addDesk(gaps);
         std::stable_sort(gaps.begin(), gaps.end(), [](const Gap& a, const Gap& b) { return std::pair(a.marginMm(), std::string_view(a.id)) < std::pair(b.marginMm(), std::string_view(b.id)); });
+        nameApart(gaps);
         return gaps;
     }
+    std::vector<Joint> joints();
     void addEnvelope(FitResult& result) const;
 
 private:
@@ -49,11 +78,9 @@ private:
     void keepTightest(std::vector<Draft>& drafts, Draft d);
     [[nodiscard]] Gap finish(const Draft& d) const;
     void judge(Gap& gap) const;
-    [[nodiscard]] Face faceOf(std::size_t body, Direction look, std::size_t other) const;
-    [[nodiscard]] Face solidFace(const Placed& p, const PlacedBody& b, Direction look) const;
+    [[nodiscard]] std::string joined(const Draft& d) const;
     [[nodiscard]] GapEnd end(std::size_t body, Face face, Direction look) const;
-    [[nodiscard]] bool openPanelBefore(const PlacedBody& body, Side side) const;
-    [[nodiscard]] bool fanInChamberOf(const Placed& p) const;
+    static void nameApart(std::vector<Gap>& gaps);
     [[nodiscard]] bool flexible(const Candidate& c) const;
     void applyOverride(const ClearanceRule& rule, double& requiredMm) const;
     void addDesk(std::vector<Gap>& gaps) const;
@@ -61,9 +88,11 @@ private:
     const Build& m_build;
     const Options& m_options;
     std::vector<PlacedBody> m_bodies;
+    Faces m_faces;
     GapChains m_chains;
     std::optional<std::size_t> m_only;
-    std::map<std::array<std::size_t, 4>, std::size_t> m_kept;
+    std::map<std::tuple<Axis, std::size_t, std::size_t, bool, std::string_view>, std::size_t> m_kept;
+    std::vector<Joint> m_joints;
 };
 
 void Checker::applyOverride(const ClearanceRule& rule, double& requiredMm) const {
@@ -74,96 +103,72 @@ void Checker::applyOverride(const ClearanceRule& rule, double& requiredMm) const
 
 Draft Checker::draft(Candidate c, GapChains::Terms terms) const {
     Draft d{.candidate = std::move(c), .terms = std::move(terms)};
-    d.faces = {faceOf(d.candidate.lower, {d.candidate.axis, 1}, d.candidate.upper), faceOf(d.candidate.upper, {d.candidate.axis, -1}, d.candidate.lower)};
-    d.rule = &clearanceFor(d.faces[0], d.faces[1]);
+    const std::size_t lower = d.candidate.lower, upper = d.candidate.upper;
+    const Axis axis = d.candidate.axis;
+    d.shown = {m_faces.of(lower, {axis, 1}, upper), m_faces.of(upper, {axis, -1}, lower)};
+    const Face a = d.shown[0].face, b = d.shown[1].face;
+    d.rule = &clearanceFor(a, b);
+    // A corner before a fan takes little of its air; it must only not be touched.
+    if (d.rule->breathing && (!breathes(a) || m_faces.covered(lower, upper, axis) < coverShare) && (!breathes(b) || m_faces.covered(upper, lower, axis) < coverShare))
+        d.rule = &touchingFor(a, b);
     d.requiredMm = d.rule->requiredMm;
     applyOverride(*d.rule, d.requiredMm);
     return d;
 }
 
-/// Of all bodies of the same two parts along one axis only the tightest pair is told; keep-outs count apart.
+/// How the two are held together on purpose; empty: they are not, and their gap counts, also when it is 0.
+std::string Checker::joined(const Draft& d) const {
+    if (d.candidate.slanted || d.terms.nominal != Length{})
+        return {};
+    const auto isMade = [&](std::size_t body) { return body != caseWall && m_build.placed[m_bodies[body].placed].part->kind == PartKind::Made; };
+    const auto isBody = [&](std::size_t body) { return body == caseWall || m_bodies[body].role == BodyRole::Solid; };
+    if (!isBody(d.candidate.lower) || !isBody(d.candidate.upper))
+        return {};
+    const bool wall = d.candidate.lower == caseWall || d.candidate.upper == caseWall;
+    if (wall) {
+        const bool low = d.candidate.lower == caseWall;
+        if (m_faces.sitsOverAnOpening(low ? d.candidate.upper : d.candidate.lower, sideOf({d.candidate.axis, low ? -1 : 1})) && d.rule->breathing)
+            return "sits over its opening";
+    }
+    // Nothing that must keep away may be told off as fixed: only what is at rest on both sides.
+    if (d.rule->id != "solid")
+        return {};
+    if (wall && d.terms.terms.empty())
+        return "sits on the wall";
+    if (isMade(d.candidate.lower) || isMade(d.candidate.upper))
+        return "made to touch: taken as screwed together, ±" + fixed(d.terms.worstMm, 1) + " mm";
+    return {};
+}
+
+/// Parts with what carries them, and what was found to touch by design.
+std::vector<Joint> Checker::joints() {
+    for (const Placed& p : m_build.placed)
+        if (p.parent >= 0)
+            m_joints.push_back({{m_build.placed[static_cast<std::size_t>(p.parent)].name, p.name}, "carries it"});
+    return std::move(m_joints);
+}
+
+/// Ids stay apart where names are equal.
+void Checker::nameApart(std::vector<Gap>& gaps) {
+    std::map<std::string, int> seen;
+    for (Gap& gap : gaps)
+        if (const int n = ++seen[gap.id]; n > 1)
+            gap.id += " #" + std::to_string(n);
+}
+
+/// Of all solid bodies of the same two parts along one axis the tightest is told for each rule; every plug, lead and tool
+/// has its own.
 void Checker::keepTightest(std::vector<Draft>& drafts, Draft d) {
-    const auto side = [&](std::size_t body, Face face) {
-        const bool keepOut = face == Face::KeepOut || face == Face::Lead || face == Face::Tool;
-        return body == caseWall ? std::size_t{0} : 2 + 2 * m_bodies[body].placed + (keepOut ? 1 : 0);
+    const std::size_t walls = m_bodies.size() + m_build.placed.size();
+    const auto side = [&](std::size_t body) {
+        return body == caseWall ? walls : m_bodies[body].role == BodyRole::KeepOut ? body : m_bodies.size() + m_bodies[body].placed;
     };
-    const std::size_t lower = side(d.candidate.lower, d.faces[0]), upper = side(d.candidate.upper, d.faces[1]);
-    const std::array<std::size_t, 4> key{index(d.candidate.axis), std::min(lower, upper), std::max(lower, upper), lower < upper ? 0U : 1U};
-    const auto [it, isNew] = m_kept.try_emplace(key, drafts.size());
+    const std::size_t lower = side(d.candidate.lower), upper = side(d.candidate.upper);
+    const auto [it, isNew] = m_kept.try_emplace({d.candidate.axis, std::min(lower, upper), std::max(lower, upper), lower < upper, d.rule->id}, drafts.size());
     if (isNew)
         drafts.push_back(std::move(d));
     else if (d.marginMm() < drafts[it->second].marginMm())
         drafts[it->second] = std::move(d);
-}
-
-bool Checker::openPanelBefore(const PlacedBody& body, Side side) const {
-    const auto axes = planeAxes(side);
-    double area = 1, open = 0;
-    for (const Axis a : axes)
-        area *= (body.high[index(a)] - body.low[index(a)]).mm();
-    for (const Opening& o : m_build.openings) {
-        if (o.side != side || o.style == OpeningStyle::Closed || !o.to.empty())
-            continue;
-        double part = 1;
-        for (std::size_t i = 0; i < 2; ++i)
-            part *= std::max(0.0, std::min(body.high[index(axes[i])].mm(), o.centreMm[i] + o.sizeMm[i] / 2) -
-                                      std::max(body.low[index(axes[i])].mm(), o.centreMm[i] - o.sizeMm[i] / 2));
-        open += part;
-    }
-    return open > 0.4 * area;
-}
-
-bool Checker::fanInChamberOf(const Placed& p) const {
-    const auto inside = [](const Chamber& c, const Placed& q) {
-        for (std::size_t a = 0; a < 3; ++a)
-            if (const double middle = 0.5 * (q.lowAt[a].mm() + q.highAt[a].mm()); middle < c.lowMm[a] || middle > c.highMm[a])
-                return false;
-        return true;
-    };
-    for (const Chamber& c : m_build.caseSpec().chambers)
-        if (inside(c, p))
-            for (const Placed& fan : m_build.placed)
-                if (fan.part->kind == PartKind::Fan && inside(c, fan))
-                    return true;
-    return false;
-}
-
-Face Checker::solidFace(const Placed& p, const PlacedBody& b, Direction look) const {
-    const Direction out = p.facing();
-    const Direction back{out.axis, -out.sign};
-    const bool along = out.axis == look.axis;
-    // A bracket, a clip or a socket of a part is just something solid; the part's main body is the one with its face.
-    const bool main = !b.body || b.isBox() || b.shape == Shape::Cylinder;
-    const bool outer = main && (out.sign > 0 ? b.high[index(out.axis)] >= p.highAt[index(out.axis)] : b.low[index(out.axis)] <= p.lowAt[index(out.axis)]);
-    switch (p.part->kind) {
-    case PartKind::Fan: return along && main ? Face::Blades : Face::Solid;
-    case PartKind::Drive: return fanInChamberOf(p) ? Face::Drive : Face::StillDrive;
-    case PartKind::Board: return look == back ? Face::BoardUnderside : Face::Solid;
-    case PartKind::Cooler: return look == out && outer && std::get<CoolerSpec>(p.part->spec).type == CoolerType::TopDown ? Face::CoolerFan : Face::Solid;
-    case PartKind::Card: return look == out && outer ? Face::CoolerFan : look == back && main ? Face::CardBack : Face::Solid;
-    case PartKind::PowerSupply: return look == out && outer ? Face::SupplyIntake : Face::Solid;
-    default: return Face::Solid;
-    }
-}
-
-Face Checker::faceOf(std::size_t body, Direction look, std::size_t other) const {
-    if (body == caseWall) {
-        // The wall looks back at the body, so its outward side is the other way round.
-        return openPanelBefore(m_bodies[other], sideOf({look.axis, -look.sign})) ? Face::OpenPanel : Face::ClosedPanel;
-    }
-    const PlacedBody& b = m_bodies[body];
-    if (b.role == BodyRole::KeepOut) {
-        switch (b.use) {
-        case Use::Blades: return Face::Blades;
-        case Use::Lead: return Face::Lead;
-        case Use::Tool: return Face::Tool;
-        case Use::Frame: return Face::Frame;
-        case Use::Plug:
-        case Use::Foot: break;
-        }
-        return Face::KeepOut;
-    }
-    return solidFace(m_build.placed[b.placed], b, look);
 }
 
 GapEnd Checker::end(std::size_t body, Face face, Direction look) const {
@@ -171,7 +176,7 @@ GapEnd Checker::end(std::size_t body, Face face, Direction look) const {
         return {"", std::string(sideWord(sideOf({look.axis, -look.sign}))) + " wall", face, {}};
     const PlacedBody& b = m_bodies[body];
     const Placed& p = m_build.placed[b.placed];
-    GapEnd end{p.mount, p.part->name, face, b.port ? b.port->id : std::string{}};
+    GapEnd end{p.mount, p.name, face, b.port ? b.port->id : std::string{}};
     if (b.port)
         end.text += ", " + b.port->id + " plug";
     else if (b.body && (b.role == BodyRole::KeepOut || p.part->bodies.size() > 1))
@@ -203,20 +208,12 @@ void Checker::judge(Gap& gap) const {
     for (const NeedOverride& need : m_options.needs)
         if (need.rule == gap.rule)
             gap.overridden = need.note.empty() ? "set by the user" : need.note;
-    const double g = gap.nominal.mm();
-    gap.chance = chanceAbove(g, gap.rssBandMm, gap.requiredMm);
-    const bool blades = gap.between[0].face == Face::Blades || gap.between[1].face == Face::Blades;
-    if (g >= gap.requiredMm)
-        gap.state = GapState::Clear;
-    else if (g >= 0 || (!blades && g + gap.rssBandMm >= 0))
-        gap.state = GapState::Rub;
-    else if (!blades && -g <= m_options.bulgeMm && gap.flexible)
-        gap.state = GapState::Bulge;
-    else
-        gap.state = GapState::Clash;
-    gap.mark = gap.state == GapState::Clash ? Mark::Crossed : markOf(g - gap.requiredMm, gap.worstBandMm, m_options.reserveMm);
-    if (gap.state == GapState::Bulge)
-        gap.mark = Mark::Open; // it closes, under stress: noted, not blocked
+    gap.chance = chanceAbove(gap.nominal.mm(), gap.rssBandMm, gap.requiredMm);
+    gap.state = stateOf(gap, m_options);
+    const double margin = gap.nominal.mm() - gap.requiredMm;
+    gap.mark = isBlocking(gap.state) ? Mark::Crossed : markOf(margin, gap.worstBandMm, m_options.reserveMm);
+    if (gap.state == GapState::Bulge || gap.state == GapState::Starved)
+        gap.mark = Mark::Open; // it closes, under stress or short of air: noted, not blocked
 }
 
 Gap Checker::finish(const Draft& d) const {
@@ -226,7 +223,7 @@ Gap Checker::finish(const Draft& d) const {
     gap.axis = c.axis;
     gap.slanted = c.slanted.has_value();
     gap.way[k] = 1;
-    gap.between = {end(c.lower, d.faces[0], {c.axis, 1}), end(c.upper, d.faces[1], {c.axis, -1})};
+    gap.between = {end(c.lower, d.shown[0].face, {c.axis, 1}), end(c.upper, d.shown[1].face, {c.axis, -1})};
     gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(c.axis));
     gap.nominal = d.terms.nominal;
     gap.worstBandMm = d.terms.worstMm;
@@ -244,6 +241,10 @@ Gap Checker::finish(const Draft& d) const {
     gap.reason = d.rule->reason;
     gap.ruleSource = d.rule->source;
     gap.flexible = flexible(c);
+    gap.breathing = d.rule->breathing;
+    gap.touchMm = d.rule->touchMm;
+    // The closed face before an intake is the one that does not breathe itself.
+    gap.intake = (d.shown[0].intake && isClosed(d.shown[1].face)) || (d.shown[1].intake && isClosed(d.shown[0].face));
     judge(gap);
     if (gap.slanted) {
         gap.way = c.slanted->way;
@@ -268,14 +269,13 @@ Gap Checker::finish(const Draft& d) const {
 void Checker::addDesk(std::vector<Gap>& gaps) const {
     const Opening* widest = nullptr;
     for (const Opening& o : m_build.openings)
-        if (o.side == m_build.down && o.style != OpeningStyle::Closed && o.to.empty() && (!widest || o.sizeMm[0] * o.sizeMm[1] > widest->sizeMm[0] * widest->sizeMm[1]))
+        if (o.side == m_build.down && leadsOutside(o) && (!widest || o.sizeMm[0] * o.sizeMm[1] > widest->sizeMm[0] * widest->sizeMm[1]))
             widest = &o;
     if (!widest)
         return;
     const Direction down = outward(m_build.down);
     const std::size_t k = index(down.axis);
-    // Laid on a side it stands on pads that come with any case: common practice, no source.
-    const Measure feet = m_build.down == Side::Bottom ? m_build.feet : measureMm(3, Source::Estimate);
+    const Measure& feet = m_build.feet;
     const ClearanceRule& rule = clearanceFor(Face::OpenPanel, Face::Desk);
     Gap gap;
     gap.axis = down.axis;
@@ -290,6 +290,8 @@ void Checker::addDesk(std::vector<Gap>& gaps) const {
     gap.rule = rule.id;
     gap.reason = rule.reason;
     gap.ruleSource = rule.source;
+    gap.breathing = rule.breathing;
+    gap.touchMm = rule.touchMm;
     gap.chain = {{"feet", 1, 1, feet.value.mm(), feet.tolerance.mm(), feet.source, {DimensionOrigin::What::Feet, m_build.casePart->id, {}, {}, 0}}};
     judge(gap);
     const auto axes = planeAxes(m_build.down);
@@ -321,7 +323,7 @@ void Checker::addEnvelope(FitResult& result) const {
     for (std::size_t a = 0; a < 3; ++a)
         if (a != down)
             result.footprintCm2 *= result.outsideMm[a];
-    result.feetMm = m_build.down == Side::Bottom ? m_build.feet.value.mm() : 3.0;
+    result.feetMm = m_build.feet.value.mm();
 }
 
 } // namespace
@@ -335,10 +337,15 @@ double chanceAbove(double gapMm, double rssBandMm, double requiredMm) {
     return 0.5 * std::erfc(-(gapMm - requiredMm) / sigma / std::numbers::sqrt2);
 }
 
+double tightestMm(const FitResult& fit) {
+    return std::min_element(fit.gaps.begin(), fit.gaps.end(), [](const Gap& a, const Gap& b) { return a.touchMarginMm() < b.touchMarginMm(); })->touchMarginMm();
+}
+
 FitResult check(const Build& build, const Options& options) {
     Checker checker(build, options);
     FitResult result;
     result.gaps = checker.gaps();
+    result.joints = checker.joints();
     checker.addEnvelope(result);
     return result;
 }

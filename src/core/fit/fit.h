@@ -7,7 +7,11 @@
 
 namespace core::fit {
 
-enum class GapState { Clear, Rub, Bulge, Clash };
+/// Clear: at least what is needed. Starved: what breathes gets too little air. Rub: it closes, but may touch. Bulge: it closes
+/// and forces a panel out. Blocked: an intake without air. Clash: it does not close, or blades touch.
+enum class GapState { Clear, Starved, Rub, Bulge, Blocked, Clash };
+/// The machine cannot be built, or not run, like this.
+[[nodiscard]] constexpr bool isBlocking(GapState state) { return state == GapState::Clash || state == GapState::Blocked; }
 [[nodiscard]] std::string_view gapStateWord(GapState state);
 
 /// One signed size of a chain. A centred part enters with a factor of one half, a slanted gap with that of its direction.
@@ -48,12 +52,25 @@ struct Gap {
     GapState state = GapState::Clear;
     Mark mark = Mark::None;
     bool flexible = false; ///< one side may be forced out
+    bool breathing = false; ///< the need is one of air
+    double touchMm = 0;     ///< of a breathing need: less may touch
+    bool intake = false;    ///< and air goes in there, before a closed face
     std::vector<ChainItem> chain;
     std::array<double, 3> fromMm{}; ///< where to draw it: from face to face
     std::array<double, 3> toMm{};
 
     [[nodiscard]] double marginMm() const { return nominal.mm() - worstBandMm - requiredMm; } ///< at worst
+    /// The same of what must not touch, whatever air it has.
+    [[nodiscard]] double touchMarginMm() const { return nominal.mm() - worstBandMm - (breathing ? touchMm : requiredMm); }
     [[nodiscard]] bool isShort() const { return state != GapState::Clear; }
+    /// Short of more than air: it touches, does not close or is blocked.
+    [[nodiscard]] bool isWrong() const { return isShort() && state != GapState::Starved; }
+};
+
+/// Two things that touch by design and so have no gap: a part on what carries it, on a wall it is screwed to, over its opening.
+struct Joint {
+    std::array<std::string, 2> between; ///< in words, as in a gap
+    std::string how;                    ///< e.g. "sits on it"
 };
 
 struct Options {
@@ -65,11 +82,15 @@ struct Options {
 
 struct FitResult {
     std::vector<Gap> gaps; ///< tightest at worst first
+    std::vector<Joint> joints;
     double volumeL = 0;    ///< outside, without feet
     std::array<double, 3> outsideMm{};
     double footprintCm2 = 0; ///< of the face it stands on
     double feetMm = 0;
 };
+
+/// The least margin at worst before something touches, mm; air apart. There must be a gap.
+[[nodiscard]] double tightestMm(const FitResult& fit);
 
 /// Gaps between neighbours and to the case, with their chains. Pure; well below a millisecond.
 [[nodiscard]] FitResult check(const Build& build, const Options& options = {});

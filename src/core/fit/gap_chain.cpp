@@ -106,7 +106,7 @@ GapChains::Terms GapChains::slanted(const Candidate& c) {
     return out;
 }
 
-std::optional<GapChains::Terms> GapChains::of(const Candidate& c) {
+GapChains::Terms GapChains::of(const Candidate& c) {
     Terms out;
     if (c.slanted) {
         out = slanted(c);
@@ -117,8 +117,6 @@ std::optional<GapChains::Terms> GapChains::of(const Candidate& c) {
         for (const Chain::Term& term : chain.terms)
             out.terms.push_back({term.dimension, term.halves / 2.0});
     }
-    if (out.terms.empty())
-        return std::nullopt;
     double squares = 0;
     for (const Term& term : out.terms) {
         const double t = std::abs(term.factor) * dimension(term.dimension).measure.tolerance.mm();

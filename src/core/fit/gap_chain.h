@@ -17,8 +17,8 @@ public:
         double worstMm = 0, rssMm = 0;
         double shapeMm = 0; ///< of a slanted gap: what the dimensions do not add up to, turned and round shapes
     };
-    /// Empty when the two are fixed to each other on purpose.
-    [[nodiscard]] std::optional<Terms> of(const Candidate& c);
+    /// Without terms where both ends hang on the same plane with nothing between: exactly flush.
+    [[nodiscard]] Terms of(const Candidate& c);
     [[nodiscard]] const Dimension& dimension(std::size_t i) const { return i < m_build.dimensions.size() ? m_build.dimensions[i] : m_extra[i - m_build.dimensions.size()]; }
 
 private:

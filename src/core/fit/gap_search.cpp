@@ -49,17 +49,11 @@ private:
         if (keepA && keepB && !(a.use == Use::Plug && b.use == Use::Plug))
             return false;
         // What carries a part touches it; but the plugs of the carrier need their room beside it.
-        if (carries(a.placed, b.placed))
+        if (carries(m_build, a.placed, b.placed))
             return keepA && !keepB;
-        if (carries(b.placed, a.placed))
+        if (carries(m_build, b.placed, a.placed))
             return keepB && !keepA;
         return true;
-    }
-    [[nodiscard]] bool carries(std::size_t low, std::size_t high) const {
-        for (std::ptrdiff_t p = m_build.placed[high].parent; p >= 0; p = m_build.placed[static_cast<std::size_t>(p)].parent)
-            if (static_cast<std::size_t>(p) == low)
-                return true;
-        return false;
     }
     void addPair(std::size_t i, std::size_t j);
     void addShortest(std::size_t i, std::size_t j);
@@ -190,6 +184,13 @@ void Search::addWalls(std::size_t i, Axis axis) {
 }
 
 } // namespace
+
+bool carries(const Build& build, std::size_t low, std::size_t high) {
+    for (std::ptrdiff_t p = build.placed[high].parent; p >= 0; p = build.placed[static_cast<std::size_t>(p)].parent)
+        if (static_cast<std::size_t>(p) == low)
+            return true;
+    return false;
+}
 
 std::vector<Candidate> findCandidates(const Build& build, const std::vector<PlacedBody>& bodies, double reachMm, std::optional<std::size_t> only) {
     return Search(build, bodies, reachMm, only).run();

@@ -14,6 +14,9 @@ struct Candidate {
     std::optional<Separation> slanted; ///< the shortest way, when it is not along an axis
 };
 
+/// The first carries the second, directly or through others.
+[[nodiscard]] bool carries(const Build& build, std::size_t low, std::size_t high);
+
 /// Pairs of bodies, and of bodies and walls, that are near and see each other. @p only: pairs with that placed part alone.
 [[nodiscard]] std::vector<Candidate> findCandidates(const Build& build, const std::vector<PlacedBody>& bodies, double reachMm,
                                                     std::optional<std::size_t> only = {});

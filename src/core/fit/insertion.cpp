@@ -301,7 +301,7 @@ public:
         const Placed& p = m_build.placed[part];
         Insertion out = best(part, wallIndex);
         out.mount = p.mount;
-        out.name = p.part->name;
+        out.name = p.name;
         if (out.passage == Passage::Blocked)
             tryWithoutOne(part, out);
         out.text = words(out);
@@ -353,7 +353,7 @@ Insertion Inserter::best(std::size_t part, std::size_t without) const {
         const auto s = way.straight();
         if (!s.passes) {
             if (!passes && out.blockedBy.empty())
-                out.blockedBy = s.blockedBy == wallIndex ? std::string(sideWord(side)) + " frame" : m_build.placed[s.blockedBy].part->name;
+                out.blockedBy = s.blockedBy == wallIndex ? std::string(sideWord(side)) + " frame" : m_build.placed[s.blockedBy].name;
             continue;
         }
         if (!passes || s.marginMm > out.marginMm + 1e-9) {
@@ -406,7 +406,7 @@ void Inserter::tryWithoutOne(std::size_t part, Insertion& out) const {
         out.mount = mount;
         out.name = name;
         out.passage = Passage::OnlyBefore;
-        out.before = m_build.placed[i].part->name;
+        out.before = m_build.placed[i].name;
         out.blockedBy = in;
         return;
     }

@@ -38,12 +38,14 @@ double expectedRisk(double margin, double sigma, double after) {
 std::vector<MeasureNext> measureNext(const FitResult& fit) {
     std::vector<MeasureNext> all;
     for (const Gap& gap : fit.gaps) {
-        const double margin = gap.nominal.mm() - gap.requiredMm, sigma = gap.rssBandMm / 3;
+        // A caliper tells whether things touch; how much air there is turns on no tenth.
+        const double needMm = gap.breathing ? gap.touchMm : gap.requiredMm;
+        const double margin = gap.nominal.mm() - needMm, sigma = gap.rssBandMm / 3;
         const double risk = sigma > 0 ? upperTail(std::abs(margin) / sigma) : 0;
         const bool open = gap.mark == Mark::Open || gap.mark == Mark::Crossed;
         if (!open && risk < 1e-6)
             continue;
-        if (gap.nominal.mm() + gap.worstBandMm < gap.requiredMm)
+        if (gap.nominal.mm() + gap.worstBandMm < needMm)
             continue; // short whatever is measured
         for (const ChainItem& item : gap.chain) {
             const double t = item.factor * item.toleranceMm, then = std::min(t, item.factor * caliperMm);

@@ -93,7 +93,7 @@ std::vector<Room> roomLeft(const Project& project, const Build& build, const Opt
     std::vector<Room> rooms;
     for (std::size_t i = 0; i < build.placed.size(); ++i)
         if (const PartKind kind = build.placed[i].part->kind; kind != PartKind::Cable && kind != PartKind::Adapter && kind != PartKind::Processor)
-            addRooms(build, i, options, false, build.placed[i].part->name, rooms);
+            addRooms(build, i, options, false, build.placed[i].name, rooms);
     for (const MountChoice& mount : mountsOf(build)) {
         if (mount.taken || mount.accepts.empty() || mount.accepts.front() == PartKind::Processor)
             continue;

@@ -48,7 +48,7 @@ public:
                 m_drawing.lines.push_back(std::move(line));
             }
             if (cut && b.role == BodyRole::Solid)
-                m_drawing.texts.push_back({{origin[0] + 0.5 * (b.low[index(across)].mm() + b.high[index(across)].mm()), origin[1] + 0.5 * (b.low[index(up)].mm() + b.high[index(up)].mm())}, 3, m_build.placed[b.placed].part->name});
+                m_drawing.texts.push_back({{origin[0] + 0.5 * (b.low[index(across)].mm() + b.high[index(across)].mm()), origin[1] + 0.5 * (b.low[index(up)].mm() + b.high[index(up)].mm())}, 3, m_build.placed[b.placed].name});
         }
         m_drawing.texts.push_back({{origin[0] + w / 2, origin[1] + h + wall + 4}, 4, title + ", cut at " + fixed(at, 1) + " mm"});
     }

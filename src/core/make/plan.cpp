@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/make/plan.h"
 
+#include "core/base/text.h"
+
 #include <numbers>
 #include <set>
 
@@ -8,29 +10,53 @@ namespace core::make {
 namespace {
 
 constexpr std::array<Material, 5> materials{{{"pla", 1.24, 60}, {"petg", 1.27, 80}, {"abs", 1.04, 105}, {"asa", 1.07, 100}, {"tpu", 1.21, 60}}};
-constexpr double bedBorderMm = 5; // common practice, no source
+constexpr double tongueMm = 6, tongueClearanceMm = 0.2; // of a joint: common practice, no source
+
+/// How a box lies on the bed: turned, and on which of its faces.
+struct Lying { double turnDeg = 0; bool onItsSide = false; std::array<double, 2> footMm{}; double heightMm = 0; };
+
+/// First as drawn (own z up), then on its other faces; nothing when it fits on none.
+std::optional<Lying> lying(const Printer& printer, const std::array<double, 3>& size) {
+    for (const auto& [u, v, up] : {std::array{0, 1, 2}, std::array{0, 2, 1}, std::array{1, 2, 0}}) {
+        if (size[up] > printer.bedMm[2])
+            continue;
+        if (const auto turn = turnToFit(size[u], size[v], printer.bedMm[0] - 2 * printer.borderMm, printer.bedMm[1] - 2 * printer.borderMm))
+            return Lying{*turn, up != 2, {size[u], size[v]}, size[up]};
+    }
+    return std::nullopt;
+}
+
+/// The fewest equal pieces that fit, across the axis that needs fewest.
+std::optional<Split> splitOf(const Printer& printer, const std::array<double, 3>& size) {
+    for (int pieces = 2; pieces <= 8; ++pieces)
+        for (std::size_t axis = 0; axis < 3; ++axis) {
+            auto piece = size;
+            piece[axis] = size[axis] / pieces + tongueMm;
+            if (!lying(printer, piece))
+                continue;
+            Split split{.axis = axis, .pieceMm = piece[axis], .jointMm = tongueMm, .clearanceMm = tongueClearanceMm};
+            for (int i = 1; i < pieces; ++i)
+                split.atMm.push_back(size[axis] * i / pieces);
+            return split;
+        }
+    return std::nullopt;
+}
 
 MadePart madePart(const Project& project, const Part& part, int copies) {
     const auto& spec = std::get<MadeSpec>(part.spec);
     MadePart made{.id = part.id, .name = part.name, .process = spec.process, .material = spec.material, .count = spec.count * copies};
     const std::array<double, 3> size{part.size[0].value.mm(), part.size[1].value.mm(), part.size[2].value.mm()};
-    const auto& bed = project.printer.bedMm;
-    // First as drawn (own z up), then on its other faces.
-    for (const auto& [u, v, up] : {std::array{0, 1, 2}, std::array{0, 2, 1}, std::array{1, 2, 0}}) {
-        if (size[up] > bed[2])
-            continue;
-        const auto turn = turnToFit(size[u], size[v], bed[0] - 2 * bedBorderMm, bed[1] - 2 * bedBorderMm);
-        if (turn && !made.fits) {
-            made.fits = true;
-            made.turnedDeg = *turn;
-            made.onItsSide = up != 2;
-            made.footMm = {size[u], size[v]};
-            made.heightMm = size[up];
-        }
-    }
-    if (!made.fits) {
+    if (const auto lies = lying(project.printer, size)) {
+        made.fits = true;
+        made.turnedDeg = lies->turnDeg;
+        made.onItsSide = lies->onItsSide;
+        made.footMm = lies->footMm;
+        made.heightMm = lies->heightMm;
+    } else {
         made.footMm = {size[0], size[1]};
         made.heightMm = size[2];
+        if (spec.process == Process::Print)
+            made.split = splitOf(project.printer, size);
     }
     if (spec.process == Process::Print) {
         const double plasticCm3 = spec.volumeCm3 * (spec.shellShare + spec.infillShare * (1 - spec.shellShare));
@@ -199,6 +225,20 @@ std::optional<double> turnToFit(double w, double h, double bedW, double bedH) {
             return degrees;
     }
     return std::nullopt;
+}
+
+std::string bedWords(const Project& project, const MadePart& part) {
+    if (part.fits)
+        return {};
+    const Printer& p = project.printer;
+    std::string text = part.name + " does not fit the printer bed of " + fixed(p.bedMm[0], 0) + " x " + fixed(p.bedMm[1], 0) + " x " + fixed(p.bedMm[2], 0) + " mm less a border of " + fixed(p.borderMm, 0) + ", not turned and not on its side";
+    if (!part.split)
+        return text + "; no cut into up to 8 pieces makes it fit";
+    constexpr std::array<const char*, 3> across{"width", "height", "depth"};
+    text += ": cut it across its " + std::string(across[part.split->axis]) + " at ";
+    for (std::size_t i = 0; i < part.split->atMm.size(); ++i)
+        text += (i ? ", " : "") + fixed(part.split->atMm[i], 1);
+    return text + " mm; each joint (tongue and groove) adds " + fixed(part.split->jointMm, 1) + " mm to its piece with " + fixed(part.split->clearanceMm, 1) + " clearance";
 }
 
 std::vector<std::string> orderOf(const Plan& plan) {

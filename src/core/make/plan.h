@@ -10,6 +10,15 @@ namespace core::make {
 struct Material { std::string_view id; double densityGcm3; double softensC; };
 [[nodiscard]] const Material* materialOf(std::string_view id);
 
+/// How a part that is too large for the bed can be cut: equal pieces along one of its own axes, joined by tongue and groove.
+struct Split {
+    std::size_t axis = 0;         ///< own axis of the part
+    std::vector<double> atMm;     ///< where to cut, from its low face
+    double pieceMm = 0;           ///< longest piece, with its tongue
+    double jointMm = 0;           ///< a tongue adds to its piece
+    double clearanceMm = 0;       ///< between tongue and groove; try 0.1, 0.2 and 0.3
+};
+
 struct MadePart {
     std::string id;
     std::string name;
@@ -21,6 +30,7 @@ struct MadePart {
     bool onItsSide = false; ///< fits only when stood on another face
     std::array<double, 2> footMm{}; ///< as it lies on the bed
     double heightMm = 0;
+    std::optional<Split> split; ///< when it does not fit and pieces would
     double hours = 0;       ///< of all copies
     double massG = 0;
     double cost = 0;
@@ -58,6 +68,9 @@ struct Plan {
 
 /// Mounts in the order in which their parts go in.
 [[nodiscard]] std::vector<std::string> orderOf(const Plan& plan);
+
+/// Caution of a part that does not fit the bed, with where to split it; empty when it fits.
+[[nodiscard]] std::string bedWords(const Project& project, const MadePart& part);
 
 /// Smallest turn in degrees at which a w x h rectangle fits into a W x H bed, or nothing.
 [[nodiscard]] std::optional<double> turnToFit(double w, double h, double bedW, double bedH);

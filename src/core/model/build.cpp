@@ -50,4 +50,20 @@ const Opening* Build::opening(std::string_view id) const {
     return it == openings.end() ? nullptr : &*it;
 }
 
+std::array<double, 3> Placed::inCaseMm(const std::array<Measure, 3>& own) const {
+    std::array<double, 3> at{};
+    for (std::size_t i = 0; i < 3; ++i) {
+        const Direction d = frame.axis[i];
+        const std::size_t a = index(d.axis);
+        at[a] = d.sign > 0 ? lowAt[a].mm() + own[i].value.mm() : highAt[a].mm() - own[i].value.mm();
+    }
+    return at;
+}
+
+Direction Placed::inCase(Direction own) const {
+    Direction d = frame.axis[index(own.axis)];
+    d.sign *= own.sign;
+    return d;
+}
+
 } // namespace core

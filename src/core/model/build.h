@@ -3,6 +3,8 @@
 #include "core/base/error.h"
 #include "core/model/project.h"
 
+#include <algorithm>
+
 namespace core {
 
 /// Where in the project a dimension is written down, so that a measured value can be put in its place.
@@ -59,10 +61,16 @@ struct Placed {
     std::optional<double> powerLimitW;
     std::string variant;        ///< of its mount; empty: the mount as it is
     std::vector<Port> ports;    ///< of the part, with the plugs chosen
+    std::string name;           ///< of the part; with its place where another part of the build has the same: "Fan 92, top"
+    bool outside = false;       ///< of the case, said so by its mount or by an offset outwards
 
-    /// Sustained draw at a load share of one, W.
-    [[nodiscard]] double powerW() const { return powerLimitW.value_or(part->powerW); }
+    /// Sustained draw at a load share of one, W; a limit never raises it.
+    [[nodiscard]] double powerW() const { return powerLimitW ? std::min(*powerLimitW, part->powerW) : part->powerW; }
     [[nodiscard]] Direction facing() const { return frame.axis[2]; }
+    /// A point given from the low corner in the part's own axes, brought into the case, mm.
+    [[nodiscard]] std::array<double, 3> inCaseMm(const std::array<Measure, 3>& own) const;
+    /// An own direction of the part, in the axes of the case.
+    [[nodiscard]] Direction inCase(Direction own) const;
 };
 
 /// A cable or adapter in use. Ends are "mount:port"; the case is "case".
@@ -86,7 +94,8 @@ struct Build {
     Orientation down = Side::Bottom;
     std::vector<Joined> joined;
     std::vector<const Modification*> modified; ///< of the case, in the order they were made
-    Measure feet;
+    Measure feet; ///< under the side it stands on
+    std::vector<ObservedLink> observed; ///< on the machine built as this very revision
 
     [[nodiscard]] const CaseSpec& caseSpec() const { return std::get<CaseSpec>(casePart->spec); }
     [[nodiscard]] const Placed* at(std::string_view mount) const;

@@ -50,6 +50,7 @@ struct MountVariant {
     std::optional<std::array<Offset, 3>> at;
     std::optional<Direction> facing;
     std::optional<Direction> up;
+    bool outside = false; ///< of the case, on purpose
     friend bool operator==(const MountVariant&, const MountVariant&) = default;
 };
 
@@ -72,6 +73,8 @@ struct Mount {
     Direction up{Axis::Y, 1};     ///< owner direction of the part's own y
     std::vector<MountVariant> variants;
     std::vector<Slide> slides;
+    bool outside = false;   ///< of the case, on purpose
+    double frameMm = 0;     ///< of the fan its holes are drilled for; 0: not stated
     friend bool operator==(const Mount&, const Mount&) = default;
 };
 
@@ -150,6 +153,7 @@ struct Opening {
     std::string to; ///< the chamber behind it, empty for the outside
     std::array<double, 2> centreMm{};
     std::array<double, 2> sizeMm{};
+    bool round = false; ///< an ellipse that fills the rectangle
     OpeningStyle style = OpeningStyle::Mesh;
     double perforation = 0.45; ///< open share of the plate, 0..1
     double holeMm = 3.0;
@@ -198,6 +202,8 @@ struct CaseSpec {
     WallMaterial material = WallMaterial::Steel;
     std::vector<std::string> pieces; ///< made parts on the shelf that this case is put together from
     std::vector<std::string> boardForms; ///< forms that the tray takes, e.g. "mini-itx"
+    std::vector<std::string> supplyForms; ///< forms that the supply bay takes, e.g. "sfx"; empty: not stated
+    int slotCovers = 0;                  ///< at the rear, for cards; 0: not stated
     std::vector<Chamber> chambers;
     std::vector<Panel> panels;
     std::vector<Opening> openings;
@@ -236,6 +242,7 @@ struct ProcessorSpec {
     double limitC = 95;
     double dieResistance = 0.30; ///< K/W, die to lid with paste
     int lanes = 0;               ///< for slots, 0: not stated
+    double peakW = 0;            ///< for seconds, before it falls back to its sustained power; 0: not stated
     friend bool operator==(const ProcessorSpec&, const ProcessorSpec&) = default;
 };
 
@@ -249,6 +256,8 @@ struct CoolerSpec {
     double ratedTdpW = 0; ///< 0: not stated, the fins are taken from the size
     std::string metal;    ///< of what the liquid touches: "copper", "aluminium", "nickel"; empty: no liquid
     bool pump = false;    ///< the pump sits on this block
+    bool sealed = false;  ///< bought filled, as one loop with its radiator
+    double pumpDba = 0;   ///< of the pump at 1 m; 0: not stated
     friend bool operator==(const CoolerSpec&, const CoolerSpec&) = default;
 };
 
@@ -282,6 +291,7 @@ struct PowerSupplySpec {
     double rail12A = 0;     ///< current of the 12 V rail; 0: not stated
     double twelvePinW = 0;  ///< what the sense wires of its 12-pin plug allow: 150, 300, 450 or 600; 0: not stated
     std::string cableFamily; ///< its modular leads; empty: leads are fixed
+    double levelDba = 0;     ///< at 1 m at full load; 0: not stated, told from its form
     friend bool operator==(const PowerSupplySpec&, const PowerSupplySpec&) = default;
 };
 
@@ -290,6 +300,8 @@ enum class DriveForm { Inch35, Inch25, M2Bare, M2Sink };
 struct DriveSpec {
     DriveForm form = DriveForm::M2Bare;
     double limitC = 70;
+    double spinUpA = 0;  ///< at 12 V while it starts; 0: not stated
+    double levelDba = 0; ///< at 1 m, seeking; 0: not stated
     friend bool operator==(const DriveSpec&, const DriveSpec&) = default;
 };
 
@@ -299,6 +311,7 @@ struct RadiatorSpec {
     double plateMm = 1.0; ///< of the plate its fan screws go through
     std::string metal = "aluminium"; ///< of what the liquid touches
     bool pump = false;    ///< the pump sits in its end tank
+    double pumpDba = 0;   ///< of the pump at 1 m; 0: not stated
     friend bool operator==(const RadiatorSpec&, const RadiatorSpec&) = default;
 };
 

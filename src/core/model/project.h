@@ -57,7 +57,16 @@ struct Printer {
     std::array<double, 3> bedMm{220, 220, 240};
     double flowMm3s = 9.0;       ///< volume of plastic a second, averaged over a print
     double pricePerKg = 25.0;
+    double borderMm = 5.0;       ///< of the bed that is left free on each side
     friend bool operator==(const Printer&, const Printer&) = default;
+};
+
+/// What a link was seen to run at, by the tool that reads it.
+struct ObservedLink {
+    std::string mount; ///< of the part at its end
+    int generation = 0;
+    int lanes = 0;
+    friend bool operator==(const ObservedLink&, const ObservedLink&) = default;
 };
 
 struct Revision {
@@ -66,6 +75,7 @@ struct Revision {
     std::vector<Change> changes;
     std::string note;
     bool validated = false;
+    std::vector<ObservedLink> observed; ///< on the built machine
     friend bool operator==(const Revision&, const Revision&) = default;
 };
 
@@ -73,6 +83,7 @@ struct Project {
     std::string id; ///< made once for a new project; empty in files written by hand
     std::string name;
     std::string currency = "EUR";
+    bool simulation = false; ///< says of itself that it is one: its simulated runs count
     Brief brief;
     Printer printer;
     std::vector<Load> loads;

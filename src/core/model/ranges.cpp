@@ -18,6 +18,10 @@ public:
             check("printer.bed_mm", mm, 10, 2000, "mm");
         check("printer.flow_mm3_s", p.printer.flowMm3s, 0.1, 200, "mm³/s");
         check("printer.price_per_kg", p.printer.pricePerKg, 0, 1e5, "");
+        check("printer.border_mm", p.printer.borderMm, 0, 100, "mm");
+        for (const Revision& r : p.revisions)
+            for (const ObservedLink& seen : r.observed)
+                link("revision " + r.id + ", observed_links " + seen.mount, seen.generation, seen.lanes);
         for (const Load& load : p.loads) {
             check("load " + load.id + ", processor_share", load.processorShare, 0, 2, "");
             check("load " + load.id + ", card_share", load.cardShare, 0, 2, "");
@@ -105,6 +109,7 @@ private:
     void mount(const std::string& place, const Mount& m) {
         for (const Offset& o : m.at)
             size(place, o.value, -2000);
+        stated(place + ", frame_mm", m.frameMm, 20, 300, "mm");
         for (const MountVariant& v : m.variants)
             if (v.at)
                 for (const Offset& o : *v.at)
@@ -127,6 +132,7 @@ private:
     void spec(const std::string& place, const CaseSpec& s) {
         size(place + ".wall_mm", s.wall, 0.01);
         check(place + ".feet_mm", s.feetMm, 0, 200, "mm");
+        count(place + ".slot_covers", s.slotCovers, 0, 20);
         if (s.chambers.size() > mostChambers)
             m_add({place + ".chambers", std::to_string(s.chambers.size()) + " air spaces", "at most " + std::to_string(mostChambers)});
         for (const Chamber& c : s.chambers)
@@ -169,11 +175,13 @@ private:
         check(place + ".limit_c", s.limitC, 40, 150, "°C");
         check(place + ".die_resistance_k_w", s.dieResistance, 0.001, 10, "K/W");
         count(place + ".lanes", s.lanes, 0, 256);
+        stated(place + ".peak_w", s.peakW, 1, 2000, "W");
     }
     void spec(const std::string& place, const CoolerSpec& s) {
         check(place + ".fan_frame_mm", s.fanFrameMm, 20, 300, "mm");
         check(place + ".fan_thickness_mm", s.fanThicknessMm, 3, 100, "mm");
         stated(place + ".rated_tdp_w", s.ratedTdpW, 1, 2000, "W");
+        stated(place + ".pump_dba", s.pumpDba, -20, 120, "dB(A)");
     }
     void spec(const std::string& place, const FanSpec& s) {
         stated(place + ".rpm", s.rpm, 50, 30000, "rpm");
@@ -194,13 +202,19 @@ private:
         stated(place + ".peak_w", s.peakW, 5, 20000, "W");
         stated(place + ".rail_12v_a", s.rail12A, 0.1, 1000, "A");
         stated(place + ".twelve_pin_w", s.twelvePinW, 10, 1000, "W");
+        stated(place + ".level_dba", s.levelDba, -20, 120, "dB(A)");
     }
-    void spec(const std::string& place, const DriveSpec& s) { check(place + ".limit_c", s.limitC, 30, 150, "°C"); }
+    void spec(const std::string& place, const DriveSpec& s) {
+        check(place + ".limit_c", s.limitC, 30, 150, "°C");
+        stated(place + ".spin_up_a", s.spinUpA, 0.001, 20, "A");
+        stated(place + ".level_dba", s.levelDba, -20, 120, "dB(A)");
+    }
     void spec(const std::string& place, const MemorySpec& s) { count(place + ".modules", s.modules, 1, 16); }
     void spec(const std::string& place, const RadiatorSpec& s) {
         check(place + ".frame_mm", s.frameMm, 20, 300, "mm");
         count(place + ".fans", s.fans, 1, 12);
         check(place + ".plate_mm", s.plateMm, 0, 50, "mm");
+        stated(place + ".pump_dba", s.pumpDba, -20, 120, "dB(A)");
     }
     void spec(const std::string& place, const AdapterSpec& s) { check(place + ".limit_w", s.limitW, 0, 5000, "W"); }
     void spec(const std::string& place, const CableSpec& s) {

@@ -3,6 +3,8 @@
 
 #include "core/base/text.h"
 
+#include <map>
+
 namespace core {
 namespace {
 
@@ -49,6 +51,8 @@ private:
     Check applyTo(const Modify& c, const std::string& place);
 
     Check placeAll();
+    void nameParts();
+    Check outsideIsSaid(const Order& order, const Placed& placed) const;
     Check placeOne(const Order& order);
     static Check setPlugs(const Order& order, Placed& placed);
     Check checkEnds() const;
@@ -62,6 +66,7 @@ private:
     const Project& m_project;
     Build m_build;
     std::vector<Order> m_orders;
+    std::map<Orientation, Measure> m_feet; ///< by the side they are under; set for the side it stands on then
 };
 
 Result<Build> Resolver::run(std::string_view revisionId, const std::vector<Change>& more) {
@@ -73,6 +78,8 @@ Result<Build> Resolver::run(std::string_view revisionId, const std::vector<Chang
         for (std::size_t i = 0; i < revision->changes.size(); ++i)
             if (auto wrong = apply(revision->changes[i], "revision " + revision->id + ", change " + std::to_string(i + 1)))
                 return tl::make_unexpected(*wrong);
+    if (more.empty()) // what was seen holds for the machine as it was built
+        m_build.observed = line->back()->observed;
     for (const Change& change : more)
         if (auto wrong = apply(change, "the change tried"))
             return tl::make_unexpected(*wrong);
@@ -81,6 +88,10 @@ Result<Build> Resolver::run(std::string_view revisionId, const std::vector<Chang
                        "start the first revision with a change of kind \"case\"");
     if (auto wrong = placeAll())
         return tl::make_unexpected(*wrong);
+    nameParts();
+    // Laid on a side it stands on pads that come with any case, until it is told: common practice, no source.
+    const auto feet = m_feet.find(m_build.down);
+    m_build.feet = feet != m_feet.end() ? feet->second : measureMm(3, Source::Estimate);
     return std::move(m_build);
 }
 
@@ -110,7 +121,7 @@ Resolver::Check Resolver::applyTo(const SetCase& c, const std::string& place) {
     const std::vector<Opening> oldOriginal = second ? m_build.caseSpec().openings : std::vector<Opening>{};
     m_build.casePart = part;
     m_build.openings = m_build.caseSpec().openings;
-    m_build.feet = measureMm(m_build.caseSpec().feetMm, Source::Drawing);
+    m_feet = {{Side::Bottom, measureMm(m_build.caseSpec().feetMm, Source::Drawing)}};
     m_build.modified.clear(); // another case has not been cut yet
     for (Opening& now : m_build.openings)
         for (std::size_t i = 0; i < before.size(); ++i)
@@ -146,6 +157,8 @@ Resolver::Check Resolver::applyTo(const SwapPart& c, const std::string& place) {
     Order* o = order(c.mount);
     if (!o)
         return unknown(place, "a part at mount", c.mount);
+    if (o->part != part)
+        o->powerLimitW.reset(); // it was set for the part that goes
     o->part = part;
     o->place = place;
     return std::nullopt;
@@ -205,7 +218,7 @@ Resolver::Check Resolver::applyTo(const Disconnect& c, const std::string& place)
 Resolver::Check Resolver::applyTo(const SetFeet& c, const std::string& place) {
     if (!(c.mm >= 0 && c.mm <= 200))
         return Problem{place, "feet of " + shortest(c.mm) + " mm", "from 0 to 200 mm"};
-    m_build.feet = measureMm(c.mm, Source::Drawing);
+    m_feet[m_build.down] = measureMm(c.mm, Source::Drawing);
     return std::nullopt;
 }
 
@@ -310,6 +323,28 @@ Resolver::Check Resolver::placeAll() {
     return checkEnds();
 }
 
+/// Equal names are told apart by the place: "Fan 92, top".
+void Resolver::nameParts() {
+    std::map<std::string_view, int> count;
+    for (const Placed& p : m_build.placed)
+        ++count[p.part->name];
+    for (Placed& p : m_build.placed)
+        p.name = count[p.part->name] > 1 ? p.part->name + ", " + p.mount : p.part->name;
+}
+
+/// A part that lies wholly outside must be meant to: most often an offset was typed ten times too large.
+Resolver::Check Resolver::outsideIsSaid(const Order& o, const Placed& p) const {
+    if (p.outside || (p.part->kind == PartKind::PowerSupply && std::get<PowerSupplySpec>(p.part->spec).brick))
+        return std::nullopt;
+    constexpr std::array<const char*, 3> axes{"x", "y", "z"};
+    const Length wall = m_build.caseSpec().wall.value + Length::fromUm(10);
+    for (std::size_t a = 0; a < 3; ++a)
+        if ((p.lowAt[a] >= m_build.insideAt[a] && p.highAt[a] > m_build.insideAt[a] + wall) || (p.highAt[a] <= Length{} && p.lowAt[a] < Length{} - wall))
+            return Problem{o.place, p.part->name + " at \"" + o.mount + "\" lies wholly outside the case: " + axes[a] + " from " + fixed(p.lowAt[a].mm(), 1) + " to " + fixed(p.highAt[a].mm(), 1) + " mm, inside is 0 to " + fixed(m_build.insideAt[a].mm(), 1),
+                           "check the offset of the mount, or say \"outside\": true there"};
+    return std::nullopt;
+}
+
 /// Every end of a cable is at something that is there.
 Resolver::Check Resolver::checkEnds() const {
     for (const Joined& j : m_build.joined) {
@@ -394,6 +429,7 @@ Resolver::Check Resolver::placeOne(const Order& o) {
         varied.at = v->at.value_or(mount->at);
         varied.facing = v->facing.value_or(mount->facing);
         varied.up = v->up.value_or(mount->up);
+        varied.outside = mount->outside || v->outside;
         mount = &varied;
         p.variant = o.variant;
     }
@@ -408,6 +444,7 @@ Resolver::Check Resolver::placeOne(const Order& o) {
     const Direction facing = map(ownerFrame, mount->facing);
     const Direction up = map(ownerFrame, mount->up);
     p.frame.axis = {cross(up, facing), up, facing};
+    p.outside = mount->outside || (p.parent >= 0 && m_build.placed[static_cast<std::size_t>(p.parent)].outside);
 
     for (std::size_t own = 0; own < 3; ++own) {
         // Axis "own" of the part lies along ownerAxis of the owner, which lies along caseAxis of the case.
@@ -423,6 +460,7 @@ Resolver::Check Resolver::placeOne(const Order& o) {
         const Chain& ownerHigh = p.parent >= 0 ? m_build.placed[static_cast<std::size_t>(p.parent)].high[a] : m_build.inside[a];
 
         const Offset& offset = mount->at[ownerAxis];
+        p.outside = p.outside || (p.parent < 0 && (offset.ref == Ref::Above || offset.ref == Ref::Below));
         constexpr std::array<const char*, 3> sizeWords{"width", "height", "depth"};
         const std::size_t size = dimension(o.part->name + ", " + sizeWords[own], o.part->size[own], {DimensionOrigin::What::PartSize, o.part->id, {}, {}, own});
         const bool needsOffset = offset.value.value != Length{} || offset.value.tolerance != Length{};
@@ -466,6 +504,8 @@ Resolver::Check Resolver::placeOne(const Order& o) {
         p.lowAt[a] = low.nominal(m_build.dimensions);
         p.highAt[a] = high.nominal(m_build.dimensions);
     }
+    if (auto wrong = outsideIsSaid(o, p))
+        return wrong;
     m_build.placed.push_back(std::move(p));
     return std::nullopt;
 }

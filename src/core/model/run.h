@@ -19,6 +19,7 @@ struct Channel {
     ChannelKind kind = ChannelKind::Other;
     std::string subject; ///< mount of the part it belongs to, or empty
     std::vector<double> values;
+    bool assumed = false; ///< the subject was guessed from the heading: shown as such, proves nothing
 };
 
 struct Samples {
@@ -58,6 +59,7 @@ struct Run {
     std::string instruments;
     std::string note;
     std::string source;     ///< "file", "rig" or "capture"
+    bool simulated = false; ///< made by a simulated device: for ever, and it proves nothing
     double distanceM = 1.0; ///< of the sound level meter
     std::optional<double> loadStartS; ///< marks set by the user where the load was not found
     std::optional<double> loadEndS;

@@ -84,6 +84,8 @@ private:
             const std::string at = place + ".openings " + o.id;
             if (std::none_of(spec.chambers.begin(), spec.chambers.end(), [&](const Chamber& c) { return c.id == o.chamber; }))
                 add({at, "chamber \"" + o.chamber + "\" is not there", "name one of the case's chambers"});
+            if (!o.to.empty() && std::none_of(spec.chambers.begin(), spec.chambers.end(), [&](const Chamber& c) { return c.id == o.to; }))
+                add({at + ", to", "chamber \"" + o.to + "\" is not there", "name one of the case's chambers, or leave it out for the outside"});
         }
     }
     void checkRuns() {

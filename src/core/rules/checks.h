@@ -27,6 +27,9 @@ void checkPlugs(const Checks& c);  ///< what is short, fan headers, families of 
 void checkPower(const Checks& c);  ///< sum, peaks, rail, capacity of plugs
 void checkLinks(const Checks& c);  ///< chains of lanes and their budget
 void checkLiquid(const Checks& c); ///< metals, pump, screws into a radiator, bends of tubes and risers
+void checkMissing(const Checks& c); ///< parts, plugs and places that nobody stated: what is not there or not looked at
+void checkCase(const Checks& c);    ///< what the case takes and shows: supply form, slot covers, risers, the side it stands on
+void checkCutouts(const Checks& c); ///< fans and radiators over their openings, frames on other places
 void checkLeads(const Checks& c);  ///< cable lengths, modifications of the case
 
 } // namespace core::rules

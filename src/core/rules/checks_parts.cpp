@@ -15,7 +15,7 @@ void socketOfProcessor(const Checks& c) {
     const auto* board = c.specOf<BoardSpec>(PartKind::Board);
     const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor, &at);
     if (board && cpu && board->socket != cpu->socket)
-        c.add("socket", Severity::Blocker, at->mount, at->part->name + " has socket " + cpu->socket + ", the board has " + board->socket,
+        c.add("socket", Severity::Blocker, at->mount, at->name + " has socket " + cpu->socket + ", the board has " + board->socket,
               {"a processor for " + board->socket, "a board with " + cpu->socket});
 }
 
@@ -24,7 +24,7 @@ void socketOfCooler(const Checks& c) {
     const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor);
     const auto* cooler = c.specOf<CoolerSpec>(PartKind::Cooler, &at);
     if (cpu && cooler && !cooler->sockets.empty() && !contains(cooler->sockets, cpu->socket))
-        c.add("cooler-socket", Severity::Blocker, at->mount, at->part->name + " has no mounting kit for socket " + cpu->socket,
+        c.add("cooler-socket", Severity::Blocker, at->mount, at->name + " has no mounting kit for socket " + cpu->socket,
               {"a mounting kit for " + cpu->socket, "another cooler"});
     if (cpu && !cooler)
         c.add("cooler-missing", Severity::Blocker, c.build.firstOf(PartKind::Processor)->mount, "The processor has no cooler", {"place a cooler on its lid"});
@@ -35,7 +35,7 @@ void formOfBoard(const Checks& c) {
     const auto* board = c.specOf<BoardSpec>(PartKind::Board, &at);
     const auto& forms = c.build.caseSpec().boardForms;
     if (board && !forms.empty() && !contains(forms, board->form))
-        c.add("board-form", Severity::Blocker, at->mount, at->part->name + " is " + board->form + ", the case takes " + forms.front(),
+        c.add("board-form", Severity::Blocker, at->mount, at->name + " is " + board->form + ", the case takes " + forms.front(),
               {"a board of form " + forms.front()});
 }
 
@@ -58,7 +58,7 @@ void sizeOfForm(const Checks& c) {
             continue;
         const double off = offStandardMm(*p.part, *standard);
         if (off > 2)
-            c.add("form-size", Severity::Note, p.mount, p.part->name + " says it is " + std::string(standard->form) + ", but is " + fixed(off, 1) + " mm off its size (" + std::string(standard->source) + ")",
+            c.add("form-size", Severity::Note, p.mount, p.name + " says it is " + std::string(standard->form) + ", but is " + fixed(off, 1) + " mm off its size (" + std::string(standard->source) + ")",
                   {"check the size", "another form"});
     }
 }
@@ -86,9 +86,10 @@ void checkMemory(const Checks& c) {
         modules += memory.modules;
         mount = p.mount;
         if (memory.memoryKind != board->memoryKind)
-            c.add("memory-kind", Severity::Blocker, p.mount, p.part->name + " does not match the board's " + board->memoryKind, {"memory of kind " + board->memoryKind});
+            c.add("memory-kind", Severity::Blocker, p.mount, p.name + " does not match the board's " + board->memoryKind, {"memory of kind " + board->memoryKind});
     }
-    if (modules > board->memorySlots)
+    // Slots that are counted as sockets are told there, once.
+    if (modules > board->memorySlots && !c.wiring.ports.isShort("memory-slot"))
         c.add("memory-slots", Severity::Blocker, mount, std::to_string(modules) + " modules for " + std::to_string(board->memorySlots) + " memory slots", {"fewer, larger modules"});
     if (modules > 0 && modules == board->memoryChannels && board->memorySlots == 2 * board->memoryChannels)
         c.add("memory-fill", Severity::Note, mount, "Fill the second slot of each channel first (common practice); the board's book has the last word", {"second and fourth slot from the processor"});

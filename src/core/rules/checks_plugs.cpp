@@ -1,30 +1,65 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/text.h"
+#include "core/model/plug_fits.h"
 #include "core/rules/checks.h"
 
 namespace core::rules {
 namespace {
 
+/// What is asked for and not there, counted by the kind that is asked for.
+struct Short { int asked = 0, missing = 0; std::vector<std::string> takers; };
+
+/// Sockets that would take it, taken or not.
+int thereFor(const PortMap& map, const std::string& kind) {
+    return static_cast<int>(std::count_if(map.sockets.begin(), map.sockets.end(), [&](const Socket& s) { return plugFit(kind, s.kind) != PlugFit::Not; }));
+}
+
 void missingPlugs(const Checks& c) {
-    for (const auto& row : connectors(c.build).rows) {
-        if (row.needed <= row.given)
-            continue;
-        const int missing = row.needed - row.given;
-        std::vector<std::string> remedies;
-        for (const Offer& offer : c.wiring.ports.offers)
-            if (offer.kind == row.kind)
-                remedies.push_back(offer.name + (offer.canBeFed ? "" : ", once something feeds it"));
-        if (remedies.empty())
-            remedies.push_back("an adapter that gives " + row.kind);
-        remedies.push_back("drop one of: " + row.takers.back());
-        // The machine runs without a socket at its front.
-        const Severity severity = row.kind.starts_with("front-") ? Severity::Caution : Severity::Blocker;
-        c.add("plug-count", severity, row.kind, std::to_string(row.needed) + " x " + row.kind + " needed, " + std::to_string(row.given) + " there: " + std::to_string(missing) + " short", remedies);
+    const PortMap& map = c.wiring.ports;
+    std::map<std::string, Short> kinds;
+    for (const Need& need : map.needs) {
+        Short& s = kinds[need.kind];
+        ++s.asked;
+        s.missing += need.socket < 0;
+        if (need.socket < 0)
+            s.takers.push_back(need.taker.name);
     }
-    // Enough in number, but a stated connection has taken what another part waits for.
-    for (const Need& need : c.wiring.ports.needs)
-        if (need.socket < 0 && c.findings.end() == std::find_if(c.findings.begin(), c.findings.end(), [&](const Finding& f) { return f.rule == "plug-count" && f.subject == need.kind; }))
-            c.add("plug-taken", Severity::Blocker, need.taker.mount, need.taker.name + " finds no free " + need.kind + ": the stated connections have taken it", {"another connection"});
+    for (const auto& [kind, s] : kinds) {
+        if (s.missing == 0)
+            continue;
+        std::vector<std::string> remedies;
+        for (const Offer& offer : map.offers)
+            if (plugFit(kind, offer.kind) == PlugFit::Whole)
+                remedies.push_back(offer.name + (offer.canBeFed ? "" : ", once something feeds it"));
+        // Enough in number, but a stated connection has taken what another part waits for.
+        if (thereFor(map, kind) >= s.asked) {
+            c.add("plug-taken", Severity::Blocker, kind, s.takers.front() + " finds no free " + kind + ": the others have taken it", {"another connection"});
+            continue;
+        }
+        if (remedies.empty())
+            remedies.push_back("an adapter that gives " + kind);
+        remedies.push_back("drop one of: " + s.takers.back());
+        // The machine runs without a socket at its front.
+        const Severity severity = kind.starts_with("front-") ? Severity::Caution : Severity::Blocker;
+        c.add("plug-count", severity, kind, std::to_string(s.asked) + " x " + kind + " needed, " + std::to_string(s.asked - s.missing) + " there: " + std::to_string(s.missing) + " short", remedies);
+    }
+}
+
+/// A plug that fits and gives less than the socket could take.
+void narrowPlugs(const Checks& c) {
+    const PortMap& map = c.wiring.ports;
+    for (const Need& need : map.needs) {
+        if (need.socket < 0)
+            continue;
+        const Socket& socket = map.sockets[static_cast<std::size_t>(need.socket)];
+        if (plugFit(need.kind, socket.kind) != PlugFit::Narrow)
+            continue;
+        const std::string names = need.taker.name + ": a " + socket.kind + " of " + socket.giver.name + " sits in its " + need.kind;
+        if (socket.kind == "eps-4")
+            c.add("plug-narrow", Severity::Note, need.taker.mount, names + ": good for 120 W, 150 less a fifth in reserve (common practice)", {"a full 8-pin lead of the supply"});
+        else
+            c.add("plug-narrow", Severity::Note, need.taker.mount, names + ": its speed is not controlled", {"a header with four pins"});
+    }
 }
 
 void headerCurrent(const Checks& c) {
@@ -47,7 +82,7 @@ void leadFamilies(const Checks& c) {
             continue;
         const std::string& family = std::get<PowerSupplySpec>(supply->part->spec).cableFamily;
         if (cable->family != family)
-            c.add("lead-family", Severity::Blocker, supply->mount, j.part->name + " is a lead of " + cable->family + ", " + supply->part->name + (family.empty() ? " has fixed leads" : " takes those of " + family) +
+            c.add("lead-family", Severity::Blocker, supply->mount, j.part->name + " is a lead of " + cable->family + ", " + supply->name + (family.empty() ? " has fixed leads" : " takes those of " + family) +
                   ": never mix modular leads, the plugs fit and the pins differ", {"a lead of the supply's own family"});
     }
 }
@@ -65,6 +100,7 @@ void mouldedAdapters(const Checks& c) {
 
 void checkPlugs(const Checks& c) {
     missingPlugs(c);
+    narrowPlugs(c);
     headerCurrent(c);
     leadFamilies(c);
     mouldedAdapters(c);

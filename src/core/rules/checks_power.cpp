@@ -19,33 +19,65 @@ void budget(const Checks& c, const PowerBudget& power, const Placed& supply) {
         c.add("power-share-low", Severity::Note, supply.mount, text + ": more supply than needed", {"a smaller supply"});
 }
 
-/// A card may draw twice its sustained power for less than a millisecond: engineering judgement.
+/// Short peaks of the machine: a card may draw twice its sustained power for less than a millisecond (engineering
+/// judgement), a processor what it states.
 void peaks(const Checks& c, const PowerBudget& power, const Placed& supply) {
-    double cardW = 0;
-    for (const Placed& p : c.build.placed)
+    double more = 0;
+    for (const Placed& p : c.build.placed) {
         if (p.part->kind == PartKind::Card)
-            cardW += p.powerW();
-    const double peak = power.drawW + cardW;
+            more += p.powerW();
+        else if (const auto* cpu = std::get_if<ProcessorSpec>(&p.part->spec); cpu && !p.powerLimitW)
+            more += std::max(0.0, cpu->peakW - p.powerW());
+    }
+    const double peak = power.drawW + more;
     const auto& spec = std::get<PowerSupplySpec>(supply.part->spec);
-    if (cardW <= 0 || power.share > 1)
+    if (more <= 0 || power.share > 1)
         return;
-    const std::string text = "Short peaks of the card reach " + fixed(peak, 0) + " W";
+    const std::string text = "Short peaks of the machine reach " + fixed(peak, 0) + " W";
     if (spec.peakW > 0 && peak > spec.peakW)
         c.add("power-peak", Severity::Caution, supply.mount, text + ", the supply states " + fixed(spec.peakW, 0) + " W for a millisecond", {"a supply with more headroom", "limit the power of the card"});
     else if (spec.peakW <= 0 && peak > power.supplyW)
         c.add("power-peak", Severity::Note, supply.mount, text + ", more than the " + fixed(power.supplyW, 0) + " W the supply holds; its peak is not stated", {"state its peak power", "limit the power of the card"});
 }
 
+std::string amps(double a) { return fixed(a, 1) + " A (" + fixed(a * railVolts, 0) + " W)"; }
+
 void rail(const Checks& c, const PowerBudget& power, const Placed& supply) {
     const double limit = std::get<PowerSupplySpec>(supply.part->spec).rail12A;
     const double amperes = power.drawW / railVolts;
-    if (limit <= 0 || amperes <= 0.8 * limit)
+    if (limit <= 0)
         return;
-    c.add("rail-12v", amperes > limit ? Severity::Blocker : Severity::Caution, supply.mount, "12 V rail: " + fixed(amperes, 1) + " A of " + fixed(limit, 1) + " A", {"a supply with a stronger 12 V rail"});
+    const Severity severity = amperes > limit ? Severity::Blocker : amperes > 0.8 * limit ? Severity::Caution : Severity::Note;
+    c.add("rail-12v", severity, supply.mount, "12 V rail: " + amps(amperes) + " asked of " + amps(limit) + ", " + fixed(100 * amperes / limit, 0) + " %", {"a supply with a stronger 12 V rail"});
 }
 
-/// What the plugs of a part may carry together against what it draws.
-struct Feed { double capacityW = 0; bool known = true; int plugs = 0; std::string words; };
+/// Drives that start together, with everything else at work: the worst there is on the rail for ten seconds.
+void spinUp(const Checks& c, const PowerBudget& power, const Placed& supply) {
+    constexpr double usualA = 2; // of a 3.5 in drive at 12 V for 10 s: common practice, no source
+    double starting = 0, running = 0;
+    int drives = 0;
+    for (const Placed& p : c.build.placed)
+        if (const auto* spec = std::get_if<DriveSpec>(&p.part->spec)) {
+            const double a = spec->spinUpA > 0 ? spec->spinUpA : spec->form == DriveForm::Inch35 ? usualA : 0;
+            if (a <= 0)
+                continue;
+            ++drives;
+            starting += a;
+            running += p.powerW() / railVolts;
+        }
+    if (drives == 0)
+        return;
+    const auto& spec = std::get<PowerSupplySpec>(supply.part->spec);
+    const double limit = spec.rail12A > 0 ? spec.rail12A : spec.ratedW / railVolts, total = power.drawW / railVolts - running + starting;
+    const std::string text = std::to_string(drives) + (drives == 1 ? " drive draws " : " drives draw ") + fixed(starting, 1) + " A at 12 V while " + (drives == 1 ? "it starts" : "they start") + ": " + amps(total) + " with all else, of " + amps(limit) + (spec.rail12A > 0 ? "" : " taken from its rated power");
+    if (total > limit)
+        c.add("spin-up", Severity::Caution, supply.mount, text, {"let the drives start one after another", "a supply with a stronger 12 V rail"});
+    else
+        c.add("spin-up", Severity::Note, supply.mount, text, {});
+}
+
+/// What the plugs of a part may carry together against what it draws. A plug that is missing is told as missing, once.
+struct Feed { double capacityW = 0; bool known = true; bool missing = false; int plugs = 0; std::string words; };
 Feed feedOf(const Checks& c, const std::string& mount, auto&& counts) {
     Feed feed;
     const PortMap& map = c.wiring.ports;
@@ -55,9 +87,10 @@ Feed feedOf(const Checks& c, const std::string& mount, auto&& counts) {
             continue;
         const double w = capacityW(c.build, map, static_cast<int>(n));
         ++feed.plugs;
-        feed.known = feed.known && (w > 0 || need.socket < 0);
+        feed.missing = feed.missing || need.socket < 0;
+        feed.known = feed.known && w > 0;
         feed.capacityW += w;
-        feed.words += (feed.words.empty() ? "" : " + ") + need.kind + " " + fixed(w, 0);
+        feed.words += (feed.words.empty() ? "" : " + ") + std::string(map.plugOf(need)) + " " + fixed(w, 0);
     }
     return feed;
 }
@@ -68,7 +101,7 @@ void feedOfCards(const Checks& c) {
             continue;
         const Feed feed = feedOf(c, p.mount, [](const std::string& kind) { return kind.starts_with("card-") || kind.starts_with("slot-"); });
         if (feed.plugs > 0 && feed.known && p.powerW() > feed.capacityW)
-            c.add("card-feed", Severity::Blocker, p.mount, p.part->name + " draws " + fixed(p.powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) + " W: " + feed.words,
+            c.add("card-feed", Severity::Blocker, p.mount, p.name + " draws " + fixed(p.powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) + " W: " + feed.words,
                   {"plugs that carry more", "limit the power of the card"});
     }
 }
@@ -85,7 +118,7 @@ void senseWires(const Checks& c) {
         const Placed* card = c.build.at(need.taker.mount);
         const Feed others = feedOf(c, need.taker.mount, [](const std::string& kind) { return (kind.starts_with("card-") && kind != "card-12") || kind.starts_with("slot-"); });
         if (supply && supply->twelvePinW <= 0 && card && card->powerW() > others.capacityW + sureW)
-            c.add("sense-wires", Severity::Caution, card->mount, card->part->name + " wants more than 150 W of its 12-pin plug; what the sense wires of " + map.sockets[static_cast<std::size_t>(need.socket)].giver.name + " allow is not stated",
+            c.add("sense-wires", Severity::Caution, card->mount, card->name + " wants more than 150 W of its 12-pin plug; what the sense wires of " + map.sockets[static_cast<std::size_t>(need.socket)].giver.name + " allow is not stated",
                   {"state what its 12-pin plug allows: 150, 300, 450 or 600 W", "limit the power of the card"});
     }
 }
@@ -97,7 +130,7 @@ void feedOfProcessor(const Checks& c) {
         return;
     const Feed feed = feedOf(c, board->mount, [](const std::string& kind) { return kind.starts_with("eps-"); });
     if (feed.plugs > 0 && feed.known && cpu->powerW() > feed.capacityW)
-        c.add("processor-feed", Severity::Blocker, cpu->mount, cpu->part->name + " draws " + fixed(cpu->powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) + " W: " + feed.words + "; a splitter adds no capacity",
+        c.add("processor-feed", Severity::Blocker, cpu->mount, cpu->name + " draws " + fixed(cpu->powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) + " W: " + feed.words + "; a splitter adds no capacity",
               {"a full 8-pin lead from the supply", "limit the power of the processor"});
 }
 
@@ -127,13 +160,15 @@ void checkPower(const Checks& c) {
     sataRail(c);
     const PowerBudget power = powerBudget(c.build);
     if (power.supplyW <= 0) {
-        c.add("supply-missing", Severity::Blocker, "supply", "No power supply is placed", {"place a supply"});
+        if (!c.build.placed.empty()) // a bare case asks for nothing yet
+            c.add("supply-missing", Severity::Blocker, "supply", "No power supply is placed", {"place a supply"});
         return;
     }
     const Placed& supply = *c.build.firstOf(PartKind::PowerSupply);
     budget(c, power, supply);
     peaks(c, power, supply);
     rail(c, power, supply);
+    spinUp(c, power, supply);
 }
 
 } // namespace core::rules

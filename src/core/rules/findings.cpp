@@ -28,7 +28,7 @@ PowerBudget powerBudget(const Build& build) {
             continue;
         }
         if (p.powerW() > 0)
-            budget.items.push_back({p.mount, p.part->name, p.part->kind, p.powerW()});
+            budget.items.push_back({p.mount, p.name, p.part->kind, p.powerW()});
         budget.drawW += p.powerW();
     }
     std::stable_sort(budget.items.begin(), budget.items.end(), [](const auto& a, const auto& b) { return a.watts > b.watts; });
@@ -79,40 +79,50 @@ std::vector<Finding> compatibility(const Build& build, const Wiring& wiring) {
     checkLinks(checks);
     checkLiquid(checks);
     checkLeads(checks);
+    checkCutouts(checks);
+    checkMissing(checks);
+    checkCase(checks);
     return findings;
 }
 
 std::vector<Finding> gapFindings(const fit::FitResult& fit) {
     std::vector<Finding> findings;
     for (const fit::Gap& gap : fit.gaps) {
-        const std::string names = gap.between[0].text + " to " + gap.between[1].text;
+        const std::string names = gap.between[0].text + " to " + gap.between[1].text, is = fixed(gap.nominal.mm(), 1) + " mm, needs " + fixed(gap.requiredMm, 1);
         Finding f{std::string(gap.rule) + ":" + gap.id, Severity::Caution, Station::Fit, gap.id, "", std::string(gap.rule), {}};
-        const auto isKeepOut = [](fit::Face face) { return face == fit::Face::KeepOut || face == fit::Face::Lead; };
-        const bool plug = isKeepOut(gap.between[0].face) || isKeepOut(gap.between[1].face);
+        const auto shows = [&](auto... faces) { return ((gap.between[0].face == faces || gap.between[1].face == faces) || ...); };
         switch (gap.state) {
         case fit::GapState::Clash:
             f.severity = Severity::Blocker;
-            if (plug)
+            if (shows(fit::Face::KeepOut, fit::Face::Lead) && gap.nominal < Length{})
                 f.text = names + ": the plug or lead has no room, " + fixed(-gap.nominal.mm(), 1) + " mm short";
             else if (gap.nominal < Length{})
                 f.text = names + ": overlap " + fixed(-gap.nominal.mm(), 1) + " mm";
             else
-                f.text = names + ": " + fixed(gap.nominal.mm(), 1) + " mm, needs " + fixed(gap.requiredMm, 1);
+                f.text = names + ": " + is + ": it stops the blades";
             f.remedies = {"a thinner part", "another mount", "measure the chain: it carries ±" + fixed(gap.worstBandMm, 1) + " mm"};
+            break;
+        case fit::GapState::Blocked:
+            f.severity = Severity::Blocker;
+            f.text = names + ": blocked, " + is + " (" + std::string(gap.reason) + "); below a third of it the ring it breathes through is smaller than half the fan";
+            f.remedies = {"an opening before it", "a thinner part", "another mount"};
+            break;
+        case fit::GapState::Starved:
+            f.text = names + ": short of air, " + is + " (" + std::string(gap.reason) + ")";
+            f.remedies = {"an opening before it", "a thinner part", "another mount"};
+            if (gap.rule == "intake-desk")
+                f.remedies = {"higher feet"};
             break;
         case fit::GapState::Bulge:
             f.text = names + ": the panel is forced out " + fixed(-gap.nominal.mm(), 1) + " mm, it closes under stress";
             f.remedies = {"a thinner part", "a stiffer panel further out"};
             break;
         case fit::GapState::Rub:
-            f.text = names + ": " + fixed(gap.nominal.mm(), 1) + " mm, needs " + fixed(gap.requiredMm, 1) + " (" + std::string(gap.reason) + ")";
-            f.severity = Severity::Caution;
+            f.text = names + ": " + is + " (" + std::string(gap.reason) + ")";
             f.remedies = {"a thinner part", "measure the chain"};
-            if (gap.rule == "intake-desk")
-                f.remedies = {"higher feet"};
             break;
         case fit::GapState::Clear:
-            if (gap.mark != Mark::Open && gap.requiredMm >= 3 && gap.nominal.mm() < 5 && (gap.between[0].face == fit::Face::Blades || gap.between[1].face == fit::Face::Blades)) {
+            if (gap.mark != Mark::Open && gap.requiredMm >= 3 && gap.nominal.mm() < 5 && shows(fit::Face::Blades)) {
                 f.id = "blades-whine:" + gap.id;
                 f.rule = "blades-whine";
                 f.severity = Severity::Note;
@@ -122,7 +132,7 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
             }
             if (gap.mark != Mark::Open)
                 continue;
-            f.severity = gap.marginMm() < 0 ? Severity::Caution : Severity::Note;
+            f.severity = gap.marginMm() < 0 && !gap.breathing ? Severity::Caution : Severity::Note;
             f.text = names + " keeps " + fixed(gap.marginMm(), 1) + " mm at worst";
             f.remedies = {"measure the chain with a caliper"};
             break;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/rules/port_map.h"
 
+#include "core/model/plug_fits.h"
 #include "core/model/plug_sizes.h"
 
 namespace core::rules {
@@ -13,15 +14,16 @@ public:
     PortMap run() {
         addHolder({"case", m_build.casePart->name, m_build.casePart});
         for (const Placed& p : m_build.placed)
-            addHolder({p.mount, p.part->name, p.part});
+            addHolder({p.mount, p.name, p.part});
         for (std::size_t i = 0; i < m_build.joined.size(); ++i)
             addHolder({"lead:" + std::to_string(i), m_build.joined[i].part->name, m_build.joined[i].part, true});
         applyLosses();
         for (std::size_t i = 0; i < m_build.joined.size(); ++i)
             join(i);
-        for (std::size_t n = 0; n < m_map.needs.size(); ++n)
-            if (m_map.needs[n].socket < 0)
-                take(static_cast<int>(n), {});
+        for (const Match match : {Match::Same, Match::Whole, Match::Any})
+            for (std::size_t n = 0; n < m_map.needs.size(); ++n)
+                if (m_map.needs[n].socket < 0)
+                    take(static_cast<int>(n), {}, match);
         return std::move(m_map);
     }
 
@@ -54,37 +56,55 @@ private:
                     return port.kind;
         return end.port;
     }
-    bool take(int need, const std::string& from) {
-        Need& n = m_map.needs[static_cast<std::size_t>(need)];
+    /// How far from its own kind a plug may look.
+    enum class Match { Same, Whole, Any };
+    [[nodiscard]] static bool matches(const std::string& asked, const std::string& offered, Match match) {
+        if (match == Match::Same)
+            return asked == offered;
+        const PlugFit fit = plugFit(asked, offered);
+        return fit == PlugFit::Whole || (fit == PlugFit::Narrow && match == Match::Any);
+    }
+    bool take(int need, const std::string& from, Match match) {
+        const Need n = m_map.needs[static_cast<std::size_t>(need)];
+        int best = -1;
         for (std::size_t s = 0; s < m_map.sockets.size(); ++s) {
-            Socket& socket = m_map.sockets[s];
+            const Socket& socket = m_map.sockets[s];
             const bool own = n.taker.isLead && socket.giver.mount == n.taker.mount;
             // Adapters serve whom they are stated to serve first; what is left of them is free for all.
-            if (socket.kind != n.kind || socket.takenBy >= 0 || own || (!from.empty() && socket.giver.mount != from))
+            if (!matches(n.kind, socket.kind, match) || socket.takenBy >= 0 || own || (!from.empty() && socket.giver.mount != from))
                 continue;
-            socket.takenBy = need;
-            n.socket = static_cast<int>(s);
-            return true;
+            // Of slots the narrowest that takes the card.
+            if (best < 0 || (slotWidth(socket.kind) > 0 && slotWidth(socket.kind) < slotWidth(m_map.sockets[static_cast<std::size_t>(best)].kind)))
+                best = static_cast<int>(s);
         }
-        return false;
+        if (best < 0)
+            return false;
+        Socket& socket = m_map.sockets[static_cast<std::size_t>(best)];
+        socket.takenBy = need;
+        m_map.needs[static_cast<std::size_t>(need)].socket = best;
+        if (const std::string rest(restOfPlug(n.kind, socket.kind)); !rest.empty())
+            m_map.sockets.push_back({rest, Holder(socket.giver), socket.number});
+        return true;
     }
+    /// The best there is: its own kind, else one that fits.
+    bool takeBest(int need, const std::string& from) { return take(need, from, Match::Same) || take(need, from, Match::Whole) || take(need, from, Match::Any); }
     void join(std::size_t i) {
         const Joined& j = m_build.joined[i];
         const std::string lead = "lead:" + std::to_string(i);
         const EndName from = endName(j.from);
         for (std::size_t n = 0; n < m_map.needs.size(); ++n)
             if (m_map.needs[n].taker.mount == lead && m_map.needs[n].socket < 0 && !j.from.empty())
-                take(static_cast<int>(n), from.mount);
+                takeBest(static_cast<int>(n), from.mount);
         for (const std::string& text : j.to) {
             const EndName to = endName(text);
             const std::string kind = kindAt(to);
             for (std::size_t n = 0; n < m_map.needs.size(); ++n) {
                 Need& need = m_map.needs[n];
-                if (need.taker.mount != to.mount || need.socket >= 0 || (!kind.empty() && need.kind != kind))
+                if (need.taker.mount != to.mount || need.socket >= 0 || (!kind.empty() && need.kind != kind && plugFit(need.kind, kind) == PlugFit::Not))
                     continue;
                 // An adapter gives the socket itself; a plain cable brings that of the part at its other end.
                 const bool gives = !j.part->gives.empty();
-                if (take(static_cast<int>(n), gives ? lead : from.mount)) {
+                if (takeBest(static_cast<int>(n), gives ? lead : from.mount)) {
                     if (!gives) {
                         need.via = j.part->name;
                         need.cable = static_cast<int>(i);
@@ -106,7 +126,8 @@ void findOffers(const Project& project, PortMap& map) {
         if (part.kind != PartKind::Adapter)
             continue;
         for (const auto& [kind, count] : part.gives) {
-            if (count <= 0 || !map.isShort(kind))
+            const bool wanted = std::any_of(map.needs.begin(), map.needs.end(), [&, offered = std::string_view(kind)](const Need& n) { return n.socket < 0 && plugFit(n.kind, offered) == PlugFit::Whole; });
+            if (count <= 0 || !wanted)
                 continue;
             bool fed = true;
             for (const auto& [need, n] : part.needs)
@@ -131,6 +152,8 @@ bool PortMap::isShort(std::string_view kind) const {
     return std::any_of(needs.begin(), needs.end(), [&](const Need& n) { return n.kind == kind && n.socket < 0; });
 }
 
+std::string_view PortMap::plugOf(const Need& need) const { return need.socket < 0 ? std::string_view(need.kind) : narrowerPlug(need.kind, sockets[static_cast<std::size_t>(need.socket)].kind); }
+
 int PortMap::root(int need) const {
     for (std::size_t depth = 0; depth <= sockets.size(); ++depth) {
         const int socket = needs[static_cast<std::size_t>(need)].socket;
@@ -152,13 +175,18 @@ PortMap portMap(const Build& build, const Project* project) {
 }
 
 namespace {
+constexpr double fourPinReserve = 0.2; // a fifth of a 4-pin plug stays in reserve: common practice, no source
+
 double capacity(const Build& build, const PortMap& map, int index, int depth) {
     const Need& need = map.needs[static_cast<std::size_t>(index)];
     if (need.socket < 0 || depth > 8)
         return 0;
     const auto least = [](double a, double b) { return a <= 0 ? b : b <= 0 ? a : std::min(a, b); };
-    const PlugSize* plug = plugSize(need.kind);
+    const std::string_view kind = map.plugOf(need);
+    const PlugSize* plug = plugSize(kind);
     double limit = least(plug ? plug->limitW : 0, need.leadW);
+    if (kind == "eps-4" && limit > 0)
+        limit *= 1 - fourPinReserve;
     const Holder& giver = map.sockets[static_cast<std::size_t>(need.socket)].giver;
     if (const auto* supply = std::get_if<PowerSupplySpec>(&giver.part->spec); supply && need.kind == "card-12")
         limit = least(limit, supply->twelvePinW);

@@ -33,7 +33,8 @@ struct Need {
 /// An adapter on the shelf that would give what is short.
 struct Offer { std::string part; std::string name; std::string kind; double price = 0; bool canBeFed = false; };
 
-/// What plugs into what. Stated connections first, then first come, first served by kind.
+/// What plugs into what. Stated connections first, then plugs made for each other, then those that fit as well; first come,
+/// first served.
 struct PortMap {
     std::vector<Socket> sockets;
     std::vector<Need> needs;
@@ -41,6 +42,8 @@ struct PortMap {
     /// The need of a lead or adapter itself: where it draws from.
     [[nodiscard]] std::vector<int> needsOf(const Holder& holder) const;
     [[nodiscard]] bool isShort(std::string_view kind) const;
+    /// The kind of plug that sits in the socket a need found: the narrower of the two.
+    [[nodiscard]] std::string_view plugOf(const Need& need) const;
     /// Socket at the far end of a chain of adapters, -1 when the chain ends nowhere.
     [[nodiscard]] int root(int need) const;
 };

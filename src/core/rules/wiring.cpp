@@ -53,6 +53,7 @@ private:
         return false;
     }
     static void narrow(LinkResult& link, int generation, int lanes, const std::string& by) {
+        link.stages.insert(link.stages.begin(), {by, generation, lanes});
         if (generation < link.generation || lanes < link.lanes)
             link.narrowest = by;
         link.generation = std::min(link.generation, generation);
@@ -68,7 +69,7 @@ private:
 LinkResult Links::follow(int index) const {
     const Holder& device = m_map.needs[static_cast<std::size_t>(index)].taker;
     const Link& own = *device.part->link;
-    LinkResult link{.mount = device.mount, .name = device.name, .chain = {device.name}, .generation = own.generation, .lanes = own.lanes, .needGbs = own.needGbs, .narrowest = device.name};
+    LinkResult link{.mount = device.mount, .name = device.name, .chain = {device.name}, .stages = {{device.name, own.generation, own.lanes}}, .generation = own.generation, .lanes = own.lanes, .needGbs = own.needGbs, .narrowest = device.name};
     for (std::size_t depth = 0; depth < m_map.sockets.size() + 1; ++depth) {
         const Need& need = m_map.needs[static_cast<std::size_t>(index)];
         if (need.socket < 0) {
@@ -76,6 +77,11 @@ LinkResult Links::follow(int index) const {
             break;
         }
         const Socket& socket = m_map.sockets[static_cast<std::size_t>(need.socket)];
+        if (need.cable >= 0) // a riser lets through what it is made for
+            if (const Part& lead = *m_build.joined[static_cast<std::size_t>(need.cable)].part; lead.link) {
+                link.chain.insert(link.chain.begin(), lead.name);
+                narrow(link, lead.link->generation, lead.link->lanes, lead.name);
+            }
         link.chain.insert(link.chain.begin(), socket.giver.name);
         if (!socket.giver.isLead) {
             const BoardSlot* slot = m_board && socket.giver.part->kind == PartKind::Board ? slotOf(*m_board, socket.kind, socket.number) : nullptr;
@@ -119,7 +125,7 @@ LeadEnd leadEnd(const Build& build, const std::string& text) {
             end.at[a] = a == 0 ? build.insideAt[0].mm() / 2 : 0;
         return end;
     }
-    end.words = p->part->name;
+    end.words = p->name;
     for (std::size_t a = 0; a < 3; ++a)
         end.at[a] = 0.5 * (p->lowAt[a].mm() + p->highAt[a].mm());
     for (const Port& port : p->ports) {
@@ -208,7 +214,7 @@ std::vector<LedgerRow> ledger(const Build& build) {
             const auto gives = [&](const Part& part) { return !loss.replacedBy.empty() && part.gives.contains(loss.replacedBy); };
             for (const Placed& p : build.placed)
                 if (gives(*p.part))
-                    row.by = p.part->name;
+                    row.by = p.name;
             for (const Joined& j : build.joined)
                 if (gives(*j.part))
                     row.by = j.part->name;
@@ -217,7 +223,7 @@ std::vector<LedgerRow> ledger(const Build& build) {
             if (!loss.replace.empty())
                 row.text += row.by.empty() ? "; still to be replaced: " + loss.replace : "; replaced by " + row.by;
             for (const std::string& mount : row.homeless)
-                row.text += "; " + build.at(mount)->part->name + " has no place any more";
+                row.text += "; " + build.at(mount)->name + " has no place any more";
             rows.push_back(std::move(row));
         }
     return rows;

@@ -4,12 +4,16 @@
 
 namespace core::rules {
 
+/// One link of a chain, with what it lets through by itself.
+struct LinkStage { std::string name; int generation = 0; int lanes = 0; };
+
 /// A part with lanes and the chain of sockets and adapters up to the board: it runs at the narrowest width and the oldest
 /// generation on its way.
 struct LinkResult {
     std::string mount;
     std::string name;
     std::vector<std::string> chain; ///< from the board to the part
+    std::vector<LinkStage> stages;  ///< of it, those whose width and generation are stated
     int generation = 0;
     int lanes = 0;
     double usableGbs = 0;

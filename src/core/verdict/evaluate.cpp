@@ -50,11 +50,10 @@ void addCarryFinding(const Project& project, Evaluation& e) {
         }
 }
 
-void addMakeFindings(Evaluation& e) {
+void addMakeFindings(const Project& project, Evaluation& e) {
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)
-            e.findings.push_back({"bed:" + part.id, rules::Severity::Blocker, rules::Station::Make, part.id,
-                                  part.name + " does not fit the printer bed, not turned and not on its side", "bed", {"split it", "a larger bed"}});
+            e.findings.push_back({"bed:" + part.id, rules::Severity::Blocker, rules::Station::Make, part.id, make::bedWords(project, part), "bed", {"split it", "a larger bed"}});
 }
 
 } // namespace
@@ -96,7 +95,7 @@ Result<Evaluation> evaluateBuild(const Project& project, Build build, std::strin
         e.findings.insert(e.findings.end(), more.begin(), more.end());
     addTargetFindings(project, e);
     addCarryFinding(project, e);
-    addMakeFindings(e);
+    addMakeFindings(project, e);
     rules::sortFindings(e.findings);
     return e;
 }

@@ -44,7 +44,9 @@ struct TargetResult {
     double headroom = 0; ///< positive: kept
     Mark state = Mark::None;
     Basis basis = Basis::Missing;
-    std::string run;  ///< where a measured value comes from
+    std::string run;  ///< where a measured value comes from; the last of several
+    int runs = 0;     ///< that count together
+    bool simulated = false; ///< measured in a simulated run of a project that says it is a simulation
     std::string why;  ///< what is missing, or how it was found
 };
 

@@ -12,7 +12,30 @@ struct Measured {
     double value = 0, half = 0;
     bench::SettleState state = bench::SettleState::Refused;
     std::string run, why;
+    bool simulated = false;
 };
+
+/// Runs of one revision count together: the mean, with what they scatter and what each is sure of. With few runs the
+/// scatter itself is little known, so Student's t widens it. Source: JCGM 100, 4.2 and G.3.
+Measured together(const std::vector<Measured>& runs) {
+    Measured m = runs.back();
+    if (runs.size() < 2)
+        return m;
+    const auto n = static_cast<double>(runs.size());
+    double mean = 0, own = 0, squares = 0;
+    for (const Measured& r : runs) {
+        mean += r.value / n;
+        own += std::pow(r.half / 1.96, 2) / n;
+    }
+    for (const Measured& r : runs)
+        squares += std::pow(r.value - mean, 2);
+    const double scatter = std::sqrt(squares / (n - 1));
+    m.value = mean;
+    // What all share (room sensor, method) does not average out; the scatter does.
+    m.half = std::hypot(1.96 * std::sqrt(own), bench::tQuantile(0.975, std::max(2.0, n - 1)) * scatter / std::sqrt(n));
+    m.why = std::to_string(runs.size()) + " runs together, " + fixed(scatter, 1) + " apart (standard deviation); the last: " + m.why;
+    return m;
+}
 
 class Judge {
 public:
@@ -48,7 +71,9 @@ public:
 
 private:
     TargetResult one(const Target& target) const;
-    std::optional<Measured> measured(const Target& target, std::string& why) const;
+    std::optional<Measured> measured(const Target& target, std::string& why, int& count) const;
+    std::optional<Measured> ofRun(const Run& run, const Target& target, ChannelKind kind, std::string& why) const;
+    static const bench::ChannelResult* channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind, std::string& why);
     [[nodiscard]] std::optional<std::pair<double, double>> predicted(const Target& target) const;
     [[nodiscard]] std::optional<std::pair<double, double>> computed(const Target& target) const;
 
@@ -57,7 +82,7 @@ private:
     const RunAnalyses& m_runs;
 };
 
-ChannelKind channelOf(TargetKind kind) {
+ChannelKind channelKindOf(TargetKind kind) {
     switch (kind) {
     case TargetKind::Temperature: return ChannelKind::Temperature;
     case TargetKind::Noise: return ChannelKind::Level;
@@ -66,44 +91,79 @@ ChannelKind channelOf(TargetKind kind) {
     }
 }
 
-std::optional<Measured> Judge::measured(const Target& target, std::string& why) const {
-    const ChannelKind kind = channelOf(target.kind);
+std::optional<Measured> Judge::measured(const Target& target, std::string& why, int& count) const {
+    const ChannelKind kind = channelKindOf(target.kind);
     if (kind == ChannelKind::Other)
         return std::nullopt;
-    std::optional<Measured> best;
+    std::vector<Measured> best;
     why = "no run of this revision under the brief's load";
     for (const Run& run : m_project.runs) {
         if (run.revision != m_e.build.revision || run.load != m_project.brief.load)
             continue;
-        const auto found = m_runs.find(run.id);
-        if (found == m_runs.end() || !found->second)
+        auto m = ofRun(run, target, kind, why);
+        if (!m)
             continue;
-        if (found->second->stepped) {
-            why = "run " + run.name + ": a fan or the power was changed in the middle";
-            continue;
-        }
-        const bench::ChannelResult* c = found->second->channel(kind, kind == ChannelKind::Level ? std::string_view{} : std::string_view(target.subject));
-        if (!c) {
-            why = "run " + run.name + " has no such channel";
-            continue;
-        }
-        if (c->state == bench::SettleState::Refused || !std::isfinite(c->settled)) {
-            why = "run " + run.name + ": " + c->why;
-            continue;
-        }
-        Measured m{.value = c->settled, .half = 0.5 * (c->high - c->low), .state = c->state, .run = run.id, .why = "run " + run.name + ", " + c->why};
-        if (c->atReference) {
-            m.value = c->atReference->value;
-            m.half = 1.96 * c->atReference->u;
-        }
-        if (kind == ChannelKind::Level) {
-            m.value -= 20 * std::log10(m_project.brief.listenerM / std::max(0.1, run.distanceM));
-            m.half = std::hypot(m.half, 1.0); // a meter of class 2, uncalibrated
-        }
-        if (!best || m.state <= best->state) // the latest of the best kind
-            best = m;
+        if (!best.empty() && m->state < best.front().state)
+            best.clear(); // a better kind of run goes before
+        if (best.empty() || m->state == best.front().state)
+            best.push_back(std::move(*m));
     }
-    return best;
+    if (best.empty())
+        return std::nullopt;
+    count = static_cast<int>(best.size());
+    return together(best);
+}
+
+/// The channel of the part that was named for it; the warmest of several. A guess proves nothing.
+const bench::ChannelResult* Judge::channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind, std::string& why) {
+    const bench::ChannelResult* found = nullptr;
+    for (const bench::ChannelResult& c : a.channels) {
+        if (c.kind != kind || (kind != ChannelKind::Level && (target.subject.empty() || c.subject != target.subject)))
+            continue;
+        if (c.assumed) {
+            why = c.name + " is only assumed to be of that part: say so when reading it in, or in the channels of the run";
+            continue;
+        }
+        if (!found || (kind == ChannelKind::Temperature && std::max(c.settled, c.sustainedMax) > std::max(found->settled, found->sustainedMax)))
+            found = &c;
+    }
+    return found;
+}
+
+std::optional<Measured> Judge::ofRun(const Run& run, const Target& target, ChannelKind kind, std::string& why) const {
+    const auto found = m_runs.find(run.id);
+    if (found == m_runs.end() || !found->second)
+        return std::nullopt;
+    const bench::RunAnalysis& a = *found->second;
+    if (run.simulated && !m_project.simulation) {
+        why = "run " + run.name + " is simulated: it proves nothing";
+        return std::nullopt;
+    }
+    std::string unsure = "run " + run.name + " has no such channel";
+    const bench::ChannelResult* c = channelOf(a, target, kind, unsure);
+    if (!c) {
+        why = unsure;
+        return std::nullopt;
+    }
+    const double roomOff = kind == ChannelKind::Temperature ? m_project.brief.roomC - a.roomC : 0;
+    const double passed = c->sustainedMax + roomOff;
+    if (a.stepped || c->state == bench::SettleState::Refused || !std::isfinite(c->settled)) {
+        // What is not settled can still refute: it only would have become warmer.
+        if ((kind == ChannelKind::Temperature || kind == ChannelKind::Level) && !a.stepped && std::isfinite(passed) && passed > target.limit)
+            return Measured{.value = passed, .half = 0.5, .state = bench::SettleState::Rough, .run = run.id, .why = "run " + run.name + " had passed the limit for 10 s before it settled", .simulated = run.simulated};
+        why = "run " + run.name + ": " + (a.stepped ? std::string("a fan or the power was changed in the middle") : c->why);
+        return std::nullopt;
+    }
+    Measured m{.value = c->settled, .half = 0.5 * (c->high - c->low), .state = c->state, .run = run.id, .why = "run " + run.name + ", " + c->why, .simulated = run.simulated};
+    if (c->atReference) {
+        m.value = c->atReference->value;
+        m.half = 1.96 * c->atReference->u;
+    }
+    if (kind == ChannelKind::Level) {
+        m.value -= 20 * std::log10(m_project.brief.listenerM / std::max(0.1, run.distanceM));
+        m.half = std::hypot(m.half, 1.0); // a meter of class 2, uncalibrated
+    }
+    return m;
 }
 
 std::optional<std::pair<double, double>> Judge::predicted(const Target& target) const {
@@ -124,7 +184,8 @@ std::optional<std::pair<double, double>> Judge::computed(const Target& target) c
     case TargetKind::Gap:
         if (m_e.fit.gaps.empty())
             return std::nullopt;
-        return std::pair{m_e.fit.gaps.front().marginMm(), 0.0}; // the margin is at worst already
+        // The margin is at worst already; air is judged elsewhere, here nothing may touch.
+        return std::pair{fit::tightestMm(m_e.fit), 0.0};
     case TargetKind::Volume: return std::pair{m_e.fit.volumeL, 0.0};
     case TargetKind::Mass: return std::pair{m_e.massG, 0.0};
     case TargetKind::Cost: return std::pair{m_e.price, 0.0};
@@ -151,9 +212,10 @@ TargetResult Judge::one(const Target& target) const {
         return r;
     }
     std::string why;
-    if (const auto m = measured(target, why)) {
+    if (const auto m = measured(target, why, r.runs)) {
         fill(m->value, m->half, Basis::Measured);
         r.run = m->run;
+        r.simulated = m->simulated;
         r.why = m->why;
         return r;
     }

@@ -126,7 +126,8 @@ private slots:
         row("peak not stated, over the rated power", judged, supply(300), "power-peak", Severity::Note);
         row("peak not stated, within the rated power", judged, supply(330), "power-peak", no);
         const auto rail = [](double amperes) { return [=](Project& p) { spec<PowerSupplySpec>(p, "supply").rail12A = amperes; }; };
-        row("rail: 16.8 A of 62 A (744 W)", common, rail(62), "rail-12v", no);
+        row("rail: 16.8 A of 62 A (744 W), in words", common, rail(62), "rail-12v", Severity::Note);
+        row("rail not stated", common, rail(0), "rail-12v", no);
         row("rail: 16.8 A of 20 A", common, rail(20), "rail-12v", Severity::Caution);
         row("rail: 16.8 A of 16 A", common, rail(16), "rail-12v", Severity::Blocker);
         // plugs: the card has a slot (75 W) and an 8-pin (150 W)
@@ -150,8 +151,8 @@ private slots:
             p.shelf.push_back(adapter("4to8", {{"eps-4", 1}}, {{"eps-8", 1}}));
             change(p, Connect{"4to8", "bay:eps-4", {"tray:eps-8"}});
         }; };
-        row("4-to-8-pin splitter, small processor of 150 W", judged, splitter(150), "processor-feed", no);
-        row("4-to-8-pin splitter adds no capacity: 151 W", judged, splitter(151), "processor-feed", Severity::Blocker);
+        row("4-to-8-pin splitter, small processor of 120 W", judged, splitter(120), "processor-feed", no);
+        row("4-to-8-pin splitter adds no capacity: 121 W, a fifth of 150 stays in reserve", judged, splitter(121), "processor-feed", Severity::Blocker);
         const auto sataLead = [](double watts) { return [=](Project& p) {
             addDrive(p, {{"sata-power", 1}}, {}, watts);
             shelf(p, "supply").gives["sata-power"] = 1;
@@ -239,6 +240,175 @@ private slots:
         row("lead of 352 is not too short", judged, leadOf(352), "lead-short", no);
         row("lead of 501 is little to stow", judged, leadOf(501), "lead-long", no);
         row("lead of 502 is much to stow", judged, leadOf(502), "lead-long", Severity::Note);
+        // plugs that fit several sockets
+        const auto slotFor = [](const char* asked, const char* offered) { return [=](Project& p) {
+            shelf(p, "card").needs = {{asked, 1}, {"card-8", 1}};
+            shelf(p, "board").gives.erase("slot-x16");
+            shelf(p, "board").gives[offered] = 1;
+        }; };
+        row("card x4 in a slot x16", common, slotFor("slot-x4", "slot-x16"), "plug-count", no);
+        row("card x8 in a slot x8", common, slotFor("slot-x8", "slot-x8"), "plug-count", no);
+        row("card x16 in a slot x8", common, slotFor("slot-x16", "slot-x8"), "plug-count", Severity::Blocker);
+        const auto eps = [](const char* asked, const char* offered, double watts) { return [=](Project& p) {
+            shelf(p, "board").needs[asked] = 1;
+            shelf(p, "supply").gives[offered] = 1;
+            shelf(p, "cpu").powerW = watts;
+        }; };
+        row("4+4 in an 8-pin", common, eps("eps-8", "eps-4+4", 200), "plug-count", no);
+        row("4+4 in an 8-pin carries as one", judged, eps("eps-8", "eps-4+4", 300), "processor-feed", no);
+        row("4+4 in an 8-pin, 301 W", judged, eps("eps-8", "eps-4+4", 301), "processor-feed", Severity::Blocker);
+        row("half a 4+4 on a 4-pin", common, eps("eps-4", "eps-4+4", 65), "plug-count", no);
+        row("half a 4+4 carries as a 4-pin: 120 W", judged, eps("eps-4", "eps-4+4", 120), "processor-feed", no);
+        row("half a 4+4, 121 W", judged, eps("eps-4", "eps-4+4", 121), "processor-feed", Severity::Blocker);
+        row("8-pin does not go into a 4-pin", common, eps("eps-4", "eps-8", 65), "plug-count", Severity::Blocker);
+        row("4-pin in an 8-pin, a note", common, eps("eps-8", "eps-4", 65), "plug-narrow", Severity::Note);
+        row("4-pin in an 8-pin, a small processor", common, eps("eps-8", "eps-4", 120), "processor-feed", no);
+        row("4-pin in an 8-pin, a large processor", common, eps("eps-8", "eps-4", 121), "processor-feed", Severity::Blocker);
+        row("4-pin in an 8-pin is not missing", common, eps("eps-8", "eps-4", 65), "plug-count", no);
+        row("8-pin for an 8-pin, no note", common, eps("eps-8", "eps-8", 65), "plug-narrow", no);
+        const auto cards = [](const char* asked, const char* offered, double watts) { return [=](Project& p) {
+            shelf(p, "card").needs = {{"slot-x16", 1}, {asked, 1}};
+            shelf(p, "supply").gives = {{"atx-24", 1}, {offered, 1}};
+            shelf(p, "card").powerW = watts;
+        }; };
+        row("6+2 in a 6-pin", common, cards("card-6", "card-6+2", 150), "plug-count", no);
+        row("6+2 in an 8-pin", common, cards("card-8", "card-6+2", 225), "plug-count", no);
+        row("6+2 in an 8-pin: 225 W with the slot", cem, cards("card-8", "card-6+2", 225), "card-feed", no);
+        row("6+2 in an 8-pin: 226 W", cem, cards("card-8", "card-6+2", 226), "card-feed", Severity::Blocker);
+        row("6-pin does not go into an 8-pin", common, cards("card-8", "card-6", 100), "plug-count", Severity::Blocker);
+        row("missing is told once, not as 0 W as well", common, cards("card-8", "card-6", 160), "card-feed", no);
+        row("20+4 in a 24-pin", common, [](Project& p) { shelf(p, "supply").gives = {{"atx-20+4", 1}, {"card-8", 1}}; }, "plug-count", no);
+        row("20 in a 24-pin", common, [](Project& p) { shelf(p, "supply").gives = {{"atx-20", 1}, {"card-8", 1}}; }, "plug-count", Severity::Blocker);
+        const auto fans = [](const char* asked, const char* offered) { return [=](Project& p) {
+            shelf(p, "fan-15").needs = {{asked, 1}};
+            shelf(p, "board").gives = {{"slot-x16", 1}, {"memory-slot", 2}, {"fan", 1}, {offered, 1}};
+        }; };
+        row("3-pin fan on a 4-pin header", common, fans("fan-3", "fan-4"), "plug-count", no);
+        row("4-pin fan on a 3-pin header", common, fans("fan-4", "fan-3"), "plug-count", no);
+        row("4-pin fan on a 3-pin header is not controlled", common, fans("fan-4", "fan-3"), "plug-narrow", Severity::Note);
+        row("small plug on no header of its own", common, fans("fan-mini", "fan-4"), "plug-count", Severity::Blocker);
+        // what was said nowhere
+        row("no board", common, [](Project& p) { change(p, RemovePart{"tray"}); }, "board-missing", Severity::Blocker);
+        row("a board", common, [](Project&) {}, "board-missing", no);
+        row("no processor", common, [](Project& p) { change(p, RemovePart{"tray/cpu"}); }, "processor-missing", Severity::Blocker);
+        row("no memory", common, [](Project& p) { change(p, RemovePart{"tray/memory"}); }, "memory-missing", Severity::Blocker);
+        row("memory", common, [](Project&) {}, "memory-missing", no);
+        row("no storage", common, [](Project&) {}, "storage-missing", Severity::Caution);
+        row("storage", common, [](Project& p) { addDrive(p, {}); }, "storage-missing", no);
+        const auto unplugged = [](double watts) { return [=](Project& p) { shelf(p, "card").needs = {{"slot-x16", 1}}; shelf(p, "card").powerW = watts; }; };
+        row("card of 75 W from the slot", cem, unplugged(75), "plugs-unstated", no);
+        row("card of 76 W and no plug stated", cem, unplugged(76), "plugs-unstated", Severity::Caution);
+        row("processor of 75 W, no plug stated", judged, [](Project& p) { shelf(p, "cpu").powerW = 75; }, "plugs-unstated", no);
+        row("processor of 76 W, no plug stated", judged, [](Project& p) { shelf(p, "cpu").powerW = 76; }, "plugs-unstated", Severity::Caution);
+        row("board without a power plug", common, [](Project& p) { shelf(p, "board").needs.clear(); }, "plugs-unstated", Severity::Caution);
+        row("place of a plug not stated", common, [](Project&) {}, "plug-place", Severity::Note);
+        row("place of all plugs stated", common, [](Project& p) {
+            shelf(p, "board").ports = {{.id = "atx-24", .kind = "atx-24", .at = {mm(2), mm(80), mm(1.6)}}};
+            shelf(p, "card").ports = {{.id = "card-8", .kind = "card-8", .at = {mm(80), mm(58), mm(19)}, .out = {Axis::Y, 1}}};
+        }, "plug-place", no);
+        row("place of the mains socket not stated", common, [](Project&) {}, "mains-place", Severity::Note);
+        row("place of the mains socket stated", common, [](Project& p) { shelf(p, "supply").ports = {{.id = "mains", .kind = "mains", .at = {mm(50), mm(0), mm(30)}, .out = {Axis::Y, -1}}}; }, "mains-place", no);
+        row("a brick has none inside", common, supply(400, true), "mains-place", no);
+        const auto rated = [](double watts) { return [=](Project& p) { spec<CoolerSpec>(p, "cooler-37").ratedTdpW = watts; }; };
+        row("65 W under a cooler for 65", common, rated(65), "cooler-rating", no);
+        row("65 W under a cooler for 64", judged, rated(64), "cooler-rating", Severity::Caution);
+        row("65 W under a cooler for 50: 1.3 times", judged, rated(50), "cooler-rating", Severity::Caution);
+        row("65 W under a cooler for 49.9", judged, rated(49.9), "cooler-rating", Severity::Blocker);
+        row("a limit helps", common, [](Project& p) { spec<CoolerSpec>(p, "cooler-37").ratedTdpW = 50; change(p, LimitPower{"tray/cpu", 50}); }, "cooler-rating", no);
+        const auto bay = [](std::vector<std::string> forms) { return [=](Project& p) { spec<CaseSpec>(p, "box").supplyForms = forms; }; };
+        row("bay not stated", common, bay({}), "supply-form", no);
+        row("SFX in a bay for SFX", "SFX12V design guide (from memory)", bay({"flex", "sfx"}), "supply-form", no);
+        row("SFX in a bay for Flex", "Flex ATX design guide (from memory)", bay({"flex"}), "supply-form", Severity::Blocker);
+        const auto covers = [](int there, int wanted) { return [=](Project& p) { spec<CaseSpec>(p, "box").slotCovers = there; spec<CardSpec>(p, "card").slotCount = wanted; }; };
+        row("two slots, two covers", common, covers(2, 2), "slot-covers", no);
+        row("three slots, two covers", common, covers(2, 3), "slot-covers", Severity::Blocker);
+        row("covers not stated", common, covers(0, 3), "slot-covers", no);
+        // The card lies at z 8 to -30 below the board's place: 8 is its upper face as it faces down.
+        const auto slotAt = [](double upMm) { return [=](Project& p) { shelf(p, "board").ports = {{.id = "slot", .kind = "slot-x16", .at = {mm(85), mm(upMm), mm(1.6)}}}; }; };
+        row("place of the slot not stated", common, [](Project&) {}, "slot-place", Severity::Note);
+        row("card at its slot", judged, slotAt(-30), "riser-missing", no);
+        row("card away from its slot", judged, slotAt(80), "riser-missing", Severity::Blocker);
+        const auto riserOf = [](double lengthMm, int generation) { return [=](Project& p) {
+            Part r = lead("riser", lengthMm);
+            r.link = Link{.generation = generation, .lanes = 16};
+            p.shelf.push_back(r);
+            shelf(p, "board").ports = {{.id = "slot", .kind = "slot-x16", .at = {mm(85), mm(80), mm(1.6)}}};
+            change(p, Connect{"riser", "tray:slot", {"card:slot-x16"}});
+        }; };
+        row("a riser joins them", common, riserOf(300, 4), "riser-missing", no);
+        row("riser of 300 at generation 4", judged, riserOf(300, 4), "riser-long", no);
+        row("riser of 301 at generation 4", judged, riserOf(301, 4), "riser-long", Severity::Caution);
+        row("riser of 400 at generation 3", judged, riserOf(400, 3), "riser-long", no);
+        const auto spin = [](double railA, DriveForm form, double stated = 0) { return [=](Project& p) {
+            addDrive(p, {}, {}, 6);
+            spec<DriveSpec>(p, "drive").form = form;
+            spec<DriveSpec>(p, "drive").spinUpA = stated;
+            spec<PowerSupplySpec>(p, "supply").rail12A = railA;
+        }; };
+        row("drive starts: 18.8 A of 18.9 A", common, spin(18.9, DriveForm::Inch35), "spin-up", Severity::Note);
+        row("drive starts: 18.8 A of 18.7 A", common, spin(18.7, DriveForm::Inch35), "spin-up", Severity::Caution);
+        row("a 2.5 in drive starts gently", common, spin(18.7, DriveForm::Inch25), "spin-up", no);
+        row("unless it says otherwise", common, spin(18.7, DriveForm::Inch25, 3), "spin-up", Severity::Caution);
+        row("standing on the rear", common, [](Project& p) { change(p, Orient{Side::Rear}); }, "rear-down", Severity::Caution);
+        row("standing on the rear with feet of 39", common, [](Project& p) { change(p, Orient{Side::Rear}); change(p, SetFeet{39}); }, "rear-down", Severity::Caution);
+        row("standing on the rear with feet of 40", common, [](Project& p) { change(p, Orient{Side::Rear}); change(p, SetFeet{40}); }, "rear-down", Severity::Note);
+        row("standing on the bottom", common, [](Project&) {}, "rear-down", no);
+        // an observed link against its chain: generation 4, 16 lanes
+        const auto seen = [](int generation, int lanes, const char* mount = "card") { return [=](Project& p) {
+            addSlot(p, "slot-x16", 4, 16);
+            shelf(p, "board").gives["slot-x16"] = 1;
+            shelf(p, "card").link = Link{.generation = 4, .lanes = 16};
+            p.revisions.back().observed = {{mount, generation, lanes}};
+        }; };
+        row("seen as it should be", common, seen(4, 16), "link-observed", Severity::Note);
+        row("seen with fewer lanes", common, seen(4, 8), "link-observed", Severity::Caution);
+        row("seen at an older generation", common, seen(3, 16), "link-observed", Severity::Caution);
+        row("seen where nothing is", common, seen(4, 16, "nowhere"), "link-observed", Severity::Caution);
+        row("lanes in use, in words", common, [=](Project& p) { seen(4, 16)(p); spec<ProcessorSpec>(p, "cpu").lanes = 16; }, "lanes-used", Severity::Note);
+        row("more lanes than there are is no note", common, [=](Project& p) { seen(4, 16)(p); spec<ProcessorSpec>(p, "cpu").lanes = 15; }, "lanes-used", no);
+        // a loop that is sold filled
+        const auto sealed = [](bool is) { return [=](Project& p) { addLoop(p, "copper", "aluminium", true); spec<CoolerSpec>(p, "cooler-37").sealed = is; }; };
+        row("aluminium and copper, one fills it", common, sealed(false), "loop-metals", Severity::Blocker);
+        row("aluminium and copper, sold sealed", common, sealed(true), "loop-metals", Severity::Caution);
+        const auto boost = [](double watts) { return [=](Project& p) { spec<PowerSupplySpec>(p, "supply").peakW = 400; spec<ProcessorSpec>(p, "cpu").peakW = watts; }; };
+        row("peak with the processor's: 201.7 + 120 + 78 W within 400", judged, boost(143), "power-peak", no);
+        row("peak with the processor's: 201.7 + 120 + 79 W", judged, boost(144), "power-peak", Severity::Caution);
+        row("a limited processor has no peak", common, [=](Project& p) { boost(300)(p); change(p, LimitPower{"tray/cpu", 65}); }, "power-peak", no);
+        // frames, vents and cut-outs: an opening of the right panel under a fan of 92 at (200, 60)
+        const auto vent = [](double u, double size, bool round, OpeningStyle style = OpeningStyle::Mesh) { return [=](Project& p) {
+            Opening& o = spec<CaseSpec>(p, "box").openings[0];
+            o.centreMm = {u, 60};
+            o.sizeMm = {size, size};
+            o.round = round;
+            o.style = style;
+        }; };
+        row("round vent of 92 on the middle", common, vent(200, 92, true), "vent-offset", no);
+        row("round vent of 92, 16 off", judged, vent(216, 92, true), "vent-offset", Severity::Note); // 78 % of the disc
+        row("round vent of 92, 20 off", judged, vent(220, 92, true), "vent-offset", Severity::Caution); // 73 %
+        row("round vent of 60: 43 % of the disc", judged, vent(200, 60, true), "vent-offset", Severity::Caution);
+        row("holes of 82.5 beside a round cut-out of 90", common, vent(200, 90, true, OpeningStyle::Plain), "hole-edge", no); // 58.3 from the middle, 13.3 from the edge
+        row("holes beside a square cut-out of 74: 6.0", judged, vent(200, 74, false, OpeningStyle::Plain), "hole-edge", no); // (41.25 - 37) * 1.414
+        row("holes beside a square cut-out of 74.1: 5.9", judged, vent(200, 74.1, false, OpeningStyle::Plain), "hole-edge", Severity::Caution);
+        row("in plastic 8 are wanted: a cut-out of 71.1", judged, [=](Project& p) { vent(200, 71.1, false, OpeningStyle::Plain)(p); spec<CaseSpec>(p, "box").material = WallMaterial::Plastic; }, "hole-edge", no);
+        row("in plastic: a cut-out of 71.2", judged, [=](Project& p) { vent(200, 71.2, false, OpeningStyle::Plain)(p); spec<CaseSpec>(p, "box").material = WallMaterial::Plastic; }, "hole-edge", Severity::Caution);
+        row("all holes in the cut-out", common, vent(200, 90, false, OpeningStyle::Plain), "seat", Severity::Blocker);
+        row("two holes in the cut-out", common, vent(210, 90, false, OpeningStyle::Plain), "seat", Severity::Caution);
+        row("a grille carries its screws", common, vent(200, 98, false), "seat", no);
+        const auto place = [](double mm) { return [=](Project& p) { p.shelf[0].mounts[2].frameMm = mm; }; };
+        row("fan of 92 on a place for 92", common, place(92), "frame-place", no);
+        row("fan of 92 on a place for 80", common, place(80), "frame-place", Severity::Caution);
+        row("place not stated", common, place(0), "frame-place", no);
+        row("fan of 120 on a radiator of 120", common, [](Project& p) { addLoop(p, "copper", "copper", true); }, "frame-place", no);
+        row("fan of 120 on a radiator of 140", common, [](Project& p) { addLoop(p, "copper", "copper", true); spec<RadiatorSpec>(p, "radiator").frameMm = 140; }, "frame-place", Severity::Caution);
+        const auto cutRoof = [](double u, double v) { return [=](Project& p) {
+            addLoop(p, "copper", "copper", true);
+            Opening& o = spec<CaseSpec>(p, "box").openings[1]; // under a radiator of 120 x 150 at (41, 150)
+            o.sizeMm = {u, v};
+            o.style = OpeningStyle::Plain;
+        }; };
+        row("radiator over a smaller cut-out", common, cutRoof(70, 110), "radiator-overlap", no);
+        row("cut-out beyond the radiator", common, cutRoof(70, 151), "radiator-overlap", Severity::Caution);
+        row("cut-out as long as the radiator", common, cutRoof(70, 150), "radiator-overlap", no);
         // modifications
         row("cut without a loss to replace", common, [](Project& p) { cutCase(p, {.what = "a divider"}); }, "modified", Severity::Note);
         row("cut takes the front USB", common, [](Project& p) { cutCase(p, {.what = "front USB", .needs = "front-usb", .replace = "USB at the rear"}); }, "modified", Severity::Caution);

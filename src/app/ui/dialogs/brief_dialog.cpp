@@ -68,7 +68,7 @@ void BriefDialog::addRow(const core::Target& target) {
     subject->addItem(QStringLiteral("–"), QString());
     if (const auto* e = m_context.view().evaluation())
         for (const core::Placed& p : e->build.placed)
-            subject->addItem(qs(p.part->name), qs(p.mount));
+            subject->addItem(qs(p.name), qs(p.mount));
     if (!target.subject.empty() && subject->findData(qs(target.subject)) < 0)
         subject->addItem(qs(target.subject), qs(target.subject)); // not in this revision, kept all the same
     subject->setCurrentIndex(std::max(0, subject->findData(qs(target.subject))));

@@ -13,7 +13,7 @@ FindDialog::FindDialog(Context& context, QWidget* parent) : QDialog(parent), m_t
     const View v = context.view();
     if (const auto* e = v.evaluation()) {
         for (const auto& p : e->build.placed)
-            m_things.push_back({e->air.part(p.mount) ? 2 : 1, QStringLiteral("part:") + qs(p.mount), tr("Part %1").arg(qs(p.part->name))});
+            m_things.push_back({e->air.part(p.mount) ? 2 : 1, QStringLiteral("part:") + qs(p.mount), tr("Part %1").arg(qs(p.name))});
         for (const auto& gap : e->fit.gaps)
             m_things.push_back({1, QStringLiteral("gap:") + qs(gap.id), tr("Gap %1 to %2").arg(qs(gap.between[0].text), qs(gap.between[1].text))});
         for (const auto& fan : e->air.fans)

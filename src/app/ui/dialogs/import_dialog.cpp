@@ -67,7 +67,7 @@ ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : Fo
     m_decimal->addItem(tr("point"), QChar(u'.'));
     m_decimal->addItem(tr("comma"), QChar(u','));
     m_timeFormat = addChoice(tr("Time is"), QStringLiteral("time"));
-    m_timeFormat->addItems({tr("seconds"), tr("hh:mm:ss"), tr("date and time (ISO 8601)")});
+    m_timeFormat->addItems({tr("seconds"), tr("hh:mm:ss"), tr("date and time (ISO 8601)"), tr("day.month.year and time")});
     m_header = new QCheckBox(tr("The first line names the columns"), this);
     m_form->addRow(QString(), m_header);
     m_readRest = new QCheckBox(tr("Take fields that are not numbers as missing"), this);
@@ -160,7 +160,7 @@ void ImportDialog::fillColumns() {
         of->addItem(QStringLiteral("–"), QString());
         if (e)
             for (const core::Placed& p : e->build.placed)
-                of->addItem(qs(p.part->name), qs(p.mount));
+                of->addItem(qs(p.name), qs(p.mount));
         const auto fillUnits = [role, unit] {
             unit->clear();
             const int r = role->currentData().toInt();
@@ -242,6 +242,7 @@ void ImportDialog::keep(const ReadLog& log) {
         run.id = run.name + "-" + std::to_string(n);
     if (m_hasRoom->isChecked())
         run.roomC = stored(m_room);
+    run.simulated = m_format.simulated || m_about.simulated;
     run.samples = std::make_shared<core::Samples>(log.samples);
     run.original = log.original;
     const auto done = document.edit(tr("Read in %1").arg(qs(run.name)), [&](core::Project& p) { p.runs.push_back(run); });

@@ -34,6 +34,7 @@ void Recorder::start(std::unique_ptr<devices::SampleSource> source, const std::s
         m_live.channels = m_source->channels();
         m_about.channels = m_source->channels();
         m_about.source = m_source->name().toStdString();
+        m_about.simulated = m_source->simulated();
         if (const auto opened = m_capture.open(file, m_about); !opened) {
             Q_EMIT failed(opened.error());
             finish(qs(opened.error().text()));
@@ -84,7 +85,7 @@ void Recorder::finish(const QString& reason) {
         do
             id = m_about.revision + "-live-" + std::to_string(n++);
         while (project.run(id));
-        core::Run run{.id = id, .name = id, .revision = m_about.revision, .load = m_about.load, .source = "capture", .distanceM = m_about.distanceM};
+        core::Run run{.id = id, .name = id, .revision = m_about.revision, .load = m_about.load, .source = m_about.simulated ? "rig" : "capture", .simulated = m_about.simulated, .distanceM = m_about.distanceM};
         run.samples = std::make_shared<core::Samples>(std::move(m_live));
         const auto kept = m_context.document.edit(tr("Recorded run"), [&](core::Project& p) { p.runs.push_back(run); });
         if (kept) {

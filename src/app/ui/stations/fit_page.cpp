@@ -97,7 +97,14 @@ void FitPage::apply(std::size_t row) {
     if (row >= m_answers.mends.size())
         return;
     const core::Change change = m_answers.mends[row].change; // the list is made anew by the edit
-    if (const auto done = m_context.document.addChange(change); !done)
+    const auto with = m_answers.mends[row].with;
+    auto& stack = m_context.document.undoStack();
+    stack.beginMacro(qs(m_answers.mends[row].text)); // a pair is one step
+    auto done = m_context.document.addChange(change);
+    if (done && with)
+        done = m_context.document.addChange(*with);
+    stack.endMacro();
+    if (!done)
         Q_EMIT refused(done.error());
     m_context.selection.select({});
 }
