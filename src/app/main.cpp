@@ -16,6 +16,7 @@
 #include <QFileInfo>
 #include <QIcon>
 #include <QLibraryInfo>
+#include <QScreen>
 #include <QStandardPaths>
 #include <QTimer>
 #include <QTranslator>
@@ -158,6 +159,11 @@ int main(int argc, char** argv) {
     const QStringList size = parser.value(QStringLiteral("size")).split(QLatin1Char('x'));
     if (size.size() == 2)
         window.resize(size[0].toInt(), size[1].toInt());
+    else if (const QScreen* screen = QApplication::primaryScreen(); screen && !once) {
+        // With its title bar it stays on the screen.
+        constexpr int titleBar = 40, edges = 8;
+        window.resize(window.size().boundedTo(screen->availableSize() - QSize(edges, titleBar)));
+    }
     const QString given = parser.positionalArguments().value(0);
     // Without a name the last session's project comes back.
     const QString wanted = !given.isEmpty() ? given : !once && QFileInfo::exists(context.settings.lastProject) ? context.settings.lastProject : QString();

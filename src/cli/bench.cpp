@@ -12,7 +12,7 @@ store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
     using store::Json;
     Json channels = Json::array();
     for (const auto& c : a.channels) {
-        Json j{{"name", c.name}, {"unit", c.unit}, {"kind", std::string(core::channelKindWord(c.kind))}, {"subject", c.subject},
+        Json j{{"name", c.name}, {"unit", c.unit}, {"kind", std::string(core::channelKindWord(c.kind))}, {"subject", c.subject}, {"assumed", c.assumed},
                {"state", std::string(core::bench::settleWord(c.state))}, {"settled", finite(c.settled)}, {"low", finite(c.low)}, {"high", finite(c.high)},
                {"tau_s", c.fit ? finite(c.tauS) : Json()}, {"more_minutes", c.moreMinutes ? Json(*c.moreMinutes) : Json()}, {"mean", finite(c.mean)}, {"p95", finite(c.p95)},
                {"sustained_max", finite(c.sustainedMax)}, {"why", c.why}};
@@ -22,7 +22,11 @@ store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
         }
         channels.push_back(std::move(j));
     }
-    Json out{{"run", run.id}, {"revision", run.revision}, {"load", run.load}, {"room_c", a.roomC}, {"room_logged", a.roomLogged}};
+    Json out{{"run", run.id}, {"revision", run.revision}, {"load", run.load}, {"room_c", a.roomC}, {"room_logged", a.roomLogged}, {"simulated", run.simulated}, {"stopped_early", a.stoppedEarly}};
+    Json throttles = Json::array();
+    for (const auto& t : a.throttles)
+        throttles.push_back({{"subject", t.subject}, {"kind", t.kind == core::bench::Throttle::Thermal ? "thermal" : t.kind == core::bench::Throttle::PowerLimit ? "power limit" : "other"}, {"share", t.share}, {"drop", t.drop}});
+    out["throttles"] = throttles;
     out["load_interval"] = a.load ? Json{{"start_s", a.load->startS}, {"end_s", a.load->endS}, {"from_temperature", a.load->fromTemperature}} : Json();
     out["steady_from_s"] = a.steadyFromS ? Json(*a.steadyFromS) : Json();
     out["throttle"] = a.throttle == core::bench::Throttle::None ? "none" : a.throttle == core::bench::Throttle::Thermal ? "thermal" : a.throttle == core::bench::Throttle::PowerLimit ? "power limit" : "other";
@@ -75,7 +79,9 @@ int bench(const Options& options) {
         print(runs.size() == 1 ? runs[0] : store::Json{{"runs", runs}, {"channels", all}});
     } else {
         for (const auto& run : runs) {
-            say("%s, revision %s\n", run["run"].get<std::string>().c_str(), run["revision"].get<std::string>().c_str());
+            say("%s, revision %s%s\n", run["run"].get<std::string>().c_str(), run["revision"].get<std::string>().c_str(), run["simulated"].get<bool>() ? ", simulated" : "");
+            if (const auto early = run["stopped_early"].get<std::string>(); !early.empty())
+                say("  %s\n", early.c_str());
             for (const auto& c : run["channels"])
                 say("  %-14s %-9s %s  %s\n", c["name"].get<std::string>().c_str(), c["state"].get<std::string>().c_str(),
                             c["settled"].is_null() ? "-" : (core::fixed(c["settled"].get<double>(), 1) + " " + c["unit"].get<std::string>()).c_str(), c["why"].get<std::string>().c_str());

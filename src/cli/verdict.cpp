@@ -16,7 +16,7 @@ store::Json verdictJson(const RevisionVerdict& v) {
     for (const auto& t : v.targets)
         targets.push_back({{"id", t.id}, {"name", t.name}, {"unit", std::string(core::targetUnit(t.kind))}, {"value", finite(t.value)}, {"low", finite(t.low)}, {"high", finite(t.high)},
                            {"limit", t.limit}, {"headroom", finite(t.headroom)}, {"state", std::string(core::markWord(t.state))}, {"basis", std::string(core::verdict::basisWord(t.basis))},
-                           {"run", t.run}, {"why", t.why}});
+                           {"run", t.run}, {"runs", t.runs}, {"simulated", t.simulated}, {"why", t.why}});
     return {{"id", v.id}, {"targets", targets}, {"proven", v.proven}, {"blockers", v.blockers}, {"can_be_validated", v.canBeValidated}, {"validated", v.validated}, {"before", v.before}, {"problem", v.problem}};
 }
 
@@ -62,13 +62,13 @@ int verdict(const Options& options) {
         for (const auto& t : v.targets)
             say("  %-8s %-26s %s\n", std::string(core::markWord(t.state)).c_str(), t.name.c_str(),
                         t.basis == core::verdict::Basis::Missing ? ("missing: " + t.why).c_str()
-                                                                 : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " + std::string(core::verdict::basisWord(t.basis))).c_str());
+                                                                 : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " + core::verdict::basisText(t)).c_str());
         if (!v.problem.empty())
             say("  does not resolve: %s\n", v.problem.c_str());
         sayFindings(findings);
     }
     if (options.json)
-        print({{"revisions", revisions}});
+        print({{"simulation", project->simulation}, {"revisions", revisions}});
     return met ? ExitFine : ExitNotMet;
 }
 

@@ -55,7 +55,7 @@ public:
                 if (r.basis == verdict::Basis::Missing)
                     m_out += "<td class=sub>missing: " + escape(r.why) + "</td>";
                 else
-                    m_out += "<td>" + m_show.number(q, r.value) + " " + markHtml(r.state) + "<br><span class=sub>" + std::string(verdict::basisWord(r.basis)) + "</span></td>";
+                    m_out += "<td>" + m_show.number(q, r.value) + " " + markHtml(r.state) + "<br><span class=sub>" + verdict::basisText(r) + "</span></td>";
             }
             m_out += "</tr>\n";
         }
@@ -114,7 +114,12 @@ public:
             if (run.revision != e.build.revision || it == analyses.end())
                 continue;
             any = true;
-            m_out += "<h3>" + escape(run.name) + "</h3><table><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr>\n";
+            m_out += "<h3>" + escape(run.name) + (run.simulated ? ", simulated" : "") + "</h3>";
+            if (run.simulated && !m_project.simulation)
+                m_out += "<p><b>Readings of a simulated device: they prove nothing.</b></p>";
+            if (!it->second->stoppedEarly.empty())
+                m_out += "<p><b>" + escape(it->second->stoppedEarly) + "</b></p>";
+            m_out += "<table><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr>\n";
             for (const auto& c : it->second->channels)
                 m_out += "<tr><td>" + escape(c.name) + "</td><td>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +
                          (std::isfinite(c.settled) ? reading(c, c.settled) + "<br><span class=sub>" + reading(c, c.low) + " to " + reading(c, c.high) + "</span>" : "") + "</td><td class=n>" +

@@ -91,6 +91,10 @@ public:
                     break;
                 return tl::make_unexpected(*wrong);
             }
+            if (!m_format.ours && saysNothing() && isFooter(at)) {
+                dropLast();
+                break;
+            }
             at = end + 1;
             if (m_samples.timeS.size() * m_format.columns.size() > mostValues)
                 return core::problem(m_file + ", line " + std::to_string(m_line), "nearly all fields are missing", "rows with as many fields as there are columns");
@@ -106,6 +110,15 @@ public:
 private:
     std::optional<core::Problem> row(std::string_view line, const std::vector<std::string>* split);
     [[nodiscard]] bool isFooter(std::size_t at) const;
+    /// The last row has neither a time nor a reading.
+    [[nodiscard]] bool saysNothing() const {
+        return m_samples.timeS.size() > 1 && std::isnan(m_samples.timeS.back()) && std::all_of(m_samples.channels.begin(), m_samples.channels.end(), [](const core::Channel& c) { return std::isnan(c.values.back()); });
+    }
+    void dropLast() {
+        m_samples.timeS.pop_back();
+        for (core::Channel& c : m_samples.channels)
+            c.values.pop_back();
+    }
     std::optional<core::Problem> wrong(std::size_t column, std::string_view field, const char* expected) {
         return core::Problem{m_file + ", line " + std::to_string(m_line) + ", column \"" + (column < m_format.columns.size() ? m_format.columns[column].header : std::to_string(column + 1)) + "\"",
                              "found \"" + std::string(field.substr(0, 40)) + "\"", expected};

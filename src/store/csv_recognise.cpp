@@ -4,6 +4,7 @@
 #include "store/csv_fields.h"
 
 #include <algorithm>
+#include <map>
 
 namespace store {
 namespace {
@@ -53,12 +54,14 @@ char findSeparator(const std::vector<std::string_view>& lines) {
     char best = ',';
     double bestScore = -1;
     for (const char c : {';', '\t', ',', '|'}) {
-        const auto first = countOutside(lines.back(), c);
-        if (first == 0)
-            continue;
-        double same = 0;
+        // The number that most lines have: headings may have more, footers fewer.
+        std::map<std::ptrdiff_t, int> counts;
         for (const auto& line : lines)
-            same += countOutside(line, c) == first ? 1 : 0;
+            ++counts[countOutside(line, c)];
+        const auto most = std::max_element(counts.begin(), counts.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+        if (most->first == 0)
+            continue;
+        const double same = most->second;
         // A decimal comma also cuts lines evenly: a semicolon or tab in the same lines has precedence.
         const double score = same * 10 + (c == ',' ? 0 : 5);
         if (score > bestScore) {

@@ -137,7 +137,7 @@ private slots:
         dialog.accept();
         const auto& after = *m_context.document.result().evaluation;
         QVERIFY(m_context.document.revision() != before);
-        const QString margin = QString::fromStdString(core::Show().signedNumber(core::Quantity::Length, after.fit.gaps.front().marginMm()));
+        const QString margin = QString::fromStdString(core::Show().signedNumber(core::Quantity::Length, core::fit::tightestMm(after.fit)));
         QVERIFY2(preview.contains(margin), qPrintable(preview + " / " + margin));
     }
     void speedIsSaidAsItIsTyped() {

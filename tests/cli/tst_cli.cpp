@@ -106,6 +106,91 @@ private slots:
         QVERIFY(j["revisions"][0]["validated"].get<bool>());
     }
 
+    /// What decides the exit code is printed by the command itself, in words and as JSON.
+    void findingsThatDecide_data() {
+        QTest::addColumn<QString>("command");
+        QTest::addColumn<QString>("revision");
+        QTest::newRow("fit") << "fit" << "R3";
+        QTest::newRow("verdict") << "verdict" << "R3";
+    }
+    void findingsThatDecide() {
+        QFETCH(QString, command);
+        QFETCH(QString, revision);
+        const Ended words = cli({command, demo(), "-r", revision}), e = cli({command, demo(), "-r", revision, "--json"});
+        QCOMPARE(e.code, 1);
+        const auto j = json(e);
+        const auto findings = command == "verdict" ? j["revisions"][0]["findings"] : j["findings"];
+        int blockers = 0;
+        for (const auto& f : findings)
+            if (f["severity"] == "blocker") {
+                ++blockers;
+                QVERIFY2(words.out.contains(QString::fromStdString(f["text"].get<std::string>())), qPrintable(words.out));
+            }
+        QVERIFY(blockers > 0);
+        QVERIFY(json(cli({"air", demo(), "--json"})).contains("findings"));
+        QVERIFY(!json(cli({"bench", demo(), "--run", "r6-short", "--json"}))["findings"].empty());
+    }
+    /// Where each part and socket came to lie, by hand: the board of the demo stands at x 6, its slot side up.
+    void placesJson() {
+        const auto j = json(cli({"fit", demo(), "-r", "R10", "--json"}));
+        QVERIFY(!j["joints"].empty() && !j["seats"].empty());
+        bool board = false;
+        for (const auto& p : j["placed"]) {
+            QCOMPARE(missing(p, {"mount", "part", "name", "low_mm", "high_mm", "facing", "up", "outside", "ports"}), QString());
+            if (p["mount"] == "tray") {
+                board = true;
+                QCOMPARE(p["low_mm"][0].get<double>(), 6.0);
+                QCOMPARE(QString::fromStdString(p["facing"].get<std::string>()), QStringLiteral("+x"));
+                QVERIFY(!p["ports"].empty());
+                QCOMPARE(missing(p["ports"][0], {"id", "kind", "at_mm", "direction"}), QString());
+            }
+        }
+        QVERIFY(board);
+    }
+    /// The rig's readings stay marked, through log, import and export, and prove nothing in a project that is no simulation.
+    void simulatedForEver() {
+        const QString folder = m_dir.filePath("real"), log = m_dir.filePath("rig.csv");
+        auto project = support::demoProject();
+        project.simulation = false;
+        project.runs.clear();
+        QVERIFY(store::saveProject(project, folder));
+        QCOMPARE(cli({"capture", "-o", log, QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", demo(), "--revision", "R10", "--duration", "2700", "--speed", "0"}).code, 0);
+        const QString carried = m_dir.filePath("carried.csv"); // without the file beside it
+        QVERIFY(QFile::copy(log, carried));
+        for (const QString& file : {log, carried}) {
+            const QString name = QFileInfo(file).completeBaseName();
+            const Ended in = cli(QStringList{"import", folder, file, "-r", "R10", "--name", name});
+            QVERIFY2(in.code == 0, qPrintable(in.err));
+            QVERIFY(json(cli({"bench", folder, "--run", name, "--json"}))["simulated"].get<bool>());
+        }
+        const auto j = json(cli({"verdict", folder, "-r", "R10", "--json"}));
+        for (const auto& t : j["revisions"][0]["targets"])
+            QVERIFY2(t["basis"] != "measured", t["why"].get<std::string>().c_str());
+        QVERIFY(!j["revisions"][0]["can_be_validated"].get<bool>());
+        const QString file = m_dir.filePath("real.minidraft");
+        QCOMPARE(cli({"export", folder, "-o", file}).code, 0);
+        QVERIFY(json(cli({"bench", file, "--run", "rig", "--json"}))["simulated"].get<bool>());
+        // The demo says of itself that it is a simulation, and of each target that it is measured in a simulated run.
+        const auto demoJson = json(cli({"verdict", demo(), "-r", "R10", "--json"}));
+        QVERIFY(demoJson["simulation"].get<bool>() && demoJson["revisions"][0]["targets"][0]["simulated"].get<bool>());
+    }
+    void ambiguousColumnsAreRefused() {
+        const QString folder = m_dir.filePath("ambiguous"), log = m_dir.filePath("cores.csv");
+        auto project = support::demoProject();
+        project.runs.clear();
+        QVERIFY(store::saveProject(project, folder));
+        QFile file(log);
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("Time,CPU core 1 (C),CPU core 2 (C)\n0,40,44\n1,41,45\n2,42,46\n");
+        file.close();
+        const Ended refused = cli({"import", folder, log, "-r", "R10"});
+        QCOMPARE(refused.code, 2);
+        QVERIFY2(refused.err.contains("\"CPU core 1 (C)\", \"CPU core 2 (C)\"") && refused.err.contains("--subject"), qPrintable(refused.err));
+        QCOMPARE(cli({"import", folder, log, "-r", "R10", "--subject", "CPU core 2 (C)=tray/cpu"}).code, 0);
+        QCOMPARE(store::openProject(folder)->project.runs.front().samples->channels[1].subject, std::string("tray/cpu"));
+        QCOMPARE(cli({"import", folder, log, "-r", "R10", "--name", "x", "--subject", "CPU core 9=tray/cpu"}).code, 2);
+    }
+
     /// What the demo must show.
     void demoTells_data() {
         QTest::addColumn<QStringList>("arguments");

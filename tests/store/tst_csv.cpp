@@ -43,6 +43,21 @@ private slots:
         QTest::newRow("quoted") << "\"time_s\",\"cpu_c\"\n\"0\",\"40\"\n\"1\",\"41.5\"\n" << 1.0 << 41.5;
         QTest::newRow("blank lines") << "time_s,cpu_c\n0,40\n\n1,41.5\n\n" << 1.0 << 41.5;
         QTest::newRow("no newline at the end") << "time_s,cpu_c\n0,40\n1,41.5" << 1.0 << 41.5;
+        QTest::newRow("milliseconds by their size") << "time,cpu_c\n0,40\n1000,41\n2000,41.5\n" << 2.0 << 41.5;
+        QTest::newRow("microseconds by their size") << "time,cpu_c\n0,40\n1000000,41\n2000000,41.5\n" << 2.0 << 41.5;
+        QTest::newRow("a row every five minutes stays seconds") << "time,cpu_c\n0,40\n300,41\n600,41.5\n" << 600.0 << 41.5;
+        QTest::newRow("a heading with its unit is believed") << "time_s,cpu\n0,40\n1000,41\n2000,41.5\n" << 2000.0 << 41.5;
+        QTest::newRow("time_ms") << "time_ms,cpu_c\n0,40\n100,41\n200,41.5\n" << 0.2 << 41.5;
+        QTest::newRow("moments in milliseconds") << "timestamp,cpu_c\n1777900000000,40\n1777900001000,41.5\n" << 1.0 << 41.5;
+        QTest::newRow("moments in seconds") << "timestamp,cpu_c\n1777900000,40\n1777900060,41.5\n" << 60.0 << 41.5;
+        QTest::newRow("moments in microseconds") << "timestamp,cpu_c\n1777900000000000,40\n1777900002000000,41.5\n" << 2.0 << 41.5;
+        QTest::newRow("day.month.year") << "time;cpu_c\n04.05.2026 18:30:00;40\n04.05.2026 18:31:00,5;41,5\n" << 60.5 << 41.5;
+        QTest::newRow("date and time in two columns") << "Date,Time,cpu_c\n2026-05-04,23:59:59,40\n2026-05-05,00:00:01,41.5\n" << 2.0 << 41.5;
+        QTest::newRow("time and date in two columns, with points") << "Zeit;time;date;cpu_c\n1;23:59:59;04.05.2026;40\n1;00:00:01;05.05.2026;41,5\n" << 2.0 << 41.5;
+        QTest::newRow("a row of units") << "time,cpu\ns,°F\n0,104\n1,212\n" << 1.0 << 100.0;
+        QTest::newRow("a footer") << "time_s2,time_s,cpu_c\n0,0,40\n1,1,41.5\n,end of log,\n,,written by a logger\n" << 1.0 << 41.5;
+        QTest::newRow("a footer of words") << "Time;cpu_c\n0;40\n1;41,5\nEnd of log\n" << 1.0 << 41.5;
+        QTest::newRow("an empty column at the end") << "time,cpu_c,\n0,40,\n1,41.5,\n" << 1.0 << 41.5;
         QTest::newRow("GHz") << "time_s,clock [GHz]\n0,4.1\n1,4.2\n" << 1.0 << 4200.0;
     }
     void recognises() {
@@ -88,6 +103,10 @@ private slots:
         QTest::newRow("text in numbers") << "time_s,cpu_c\n0,40\n1,warm\n" << "log.csv, line 3, column \"cpu_c\": found \"warm\"";
         QTest::newRow("text in time") << "time_s,cpu_c\n0,40\nsoon,41\n" << "line 3, column \"time_s\"";
         QTest::newRow("no time") << "cpu_c,card_c\n40,50\n41,51\n" << "no column of time";
+        QTest::newRow("dates with slashes") << "date,cpu_c\n05/04/2026 18:30:00,40\n05/04/2026 18:31:00,41\n" << "can be read two ways";
+        QTest::newRow("a footer of numbers is no footer") << "time_s,cpu_c\n0,40\n1,41\nmean,40.5\n" << "line 4, column \"time_s\"";
+        QTest::newRow("text in the middle is no footer") << "time_s,cpu_c\n0,40\npause,\n2,41\n" << "line 3, column \"time_s\"";
+        QTest::newRow("a date that is none") << "Date,Time,cpu_c\n2026-05-04,10:00:00,40\nyesterday,10:00:01,41\n" << "column \"Date\"";
         QTest::newRow("not text") << QString::fromLatin1("\x89PNG\r\n\x1a\n\0\0\0", 11) << "not text";
     }
     void refuses() {

@@ -101,6 +101,14 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
             c.box(row, c.t.marker, c.t.medge, 1.5);
         c.mark({r.left() + 4, y + 6}, v.document.isAnalysing(run.id) ? Mark::Running : !cpu ? Mark::Crossed : a->stepped ? core::worse(Mark::Open, markOfState(*cpu)) : markOfState(*cpu));
         c.text({r.left() + 26, y, 120, 24}, c.elided(qs(run.name), 118, 12.5, Weight::Medium), 12.5, Weight::Medium);
+        // What must be said of a run stands in its row.
+        QStringList said;
+        if (a && !a->stoppedEarly.empty())
+            said << QObject::tr("stopped early");
+        if (run.simulated)
+            said << QObject::tr("simulated");
+        const double from = r.left() + 34 + std::min(118.0, c.width(qs(run.name), 12.5, Weight::Medium)), room = lengthX - 42 - from;
+        c.second({from, y, room, 24}, c.elided(said.join(QStringLiteral(", ")), room, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
         if (a && a->load) {
             c.text({lengthX - 60, y, 60, 24}, qs(core::fixed((a->load->endS - a->load->startS) / 60, 0)) + QStringLiteral(" min"), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
             c.text({roomX - 40, y, 40, 24}, v.number(Quantity::Temperature, a->roomC), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
@@ -108,7 +116,7 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         const QString value = cpu && cpu->atReference ? v.number(Quantity::Temperature, cpu->atReference->value) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, 1.96 * cpu->atReference->u) : QObject::tr("not yet");
         c.text({settledX - 92, y, 92, 24}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 24, c.t.hair);
-        c.hit(row, key, QObject::tr("Run %1, CPU %2").arg(qs(run.name), value));
+        c.hit(row, key, said.isEmpty() ? QObject::tr("Run %1, CPU %2").arg(qs(run.name), value) : QObject::tr("Run %1 (%3), CPU %2").arg(qs(run.name), value, said.join(QStringLiteral(", "))));
         y += 24;
     }
     if (count == 0)

@@ -205,7 +205,7 @@ void beforeList(Canvas& c, const QRectF& r, const View& v) {
             if (y + 20 > r.bottom())
                 break;
             c.mark({r.left(), y + 4}, t.state);
-            y += std::max(20.0, c.paragraph({r.left() + 24, y + 2, r.width() - 24, 40}, qs(t.name) + QStringLiteral(": ") + qs(core::verdict::basisWord(t.basis)) + (t.run.empty() ? QString() : QStringLiteral(", ") + qs(t.run)), 12.5, Weight::Regular, c.t.ink, 1) + 3);
+            y += std::max(20.0, c.paragraph({r.left() + 24, y + 2, r.width() - 24, 40}, qs(t.name) + QStringLiteral(": ") + qs(core::verdict::basisText(t)) + (t.run.empty() ? QString() : QStringLiteral(", ") + qs(t.run)), 12.5, Weight::Regular, c.t.ink, 1) + 3);
         }
         return;
     }

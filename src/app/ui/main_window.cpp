@@ -132,6 +132,12 @@ void MainWindow::buildPages() {
 void MainWindow::connectViews() {
     connect(m_strip, &StationStrip::stationChosen, this, &MainWindow::setStation);
     connect(m_strip, &StationStrip::menuWanted, this, [this](const QPoint& at) { m_menu->popup(at); });
+    std::vector<PaintedPanel*> panels{m_pages.begin(), m_pages.end()};
+    panels.push_back(m_rail->cards());
+    for (PaintedPanel* panel : panels) {
+        connect(panel, &PaintedPanel::opened, this, &MainWindow::editThing);
+        connect(panel, &PaintedPanel::menuWanted, this, &MainWindow::showMenuOf);
+    }
     connect(m_rail, &RevisionRail::newRevision, this, &MainWindow::newRevision);
     connect(m_findings, &FindingsLine::toggled, this, &MainWindow::toggleFindings);
     connect(m_findings, &FindingsLine::show, this, &MainWindow::showFinding);
@@ -272,6 +278,16 @@ void MainWindow::nextRegion(int direction) {
 void MainWindow::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Escape || event->key() == Qt::Key_Backspace)
         return m_context.selection.back();
+    // After choosing in the rail or in Working the keys of the sheet go on working: what no region took is the page's.
+    QWidget* sheet = m_pages[static_cast<std::size_t>(station())];
+    const bool plain = (event->modifiers() & ~(Qt::ShiftModifier | Qt::AltModifier | Qt::KeypadModifier)) == Qt::NoModifier;
+    if (plain && !m_forwarding && !sheet->hasFocus() && (!sheet->focusWidget() || !sheet->focusWidget()->hasFocus())) {
+        m_forwarding = true;
+        QApplication::sendEvent(sheet, event);
+        m_forwarding = false;
+        if (event->isAccepted())
+            return;
+    }
     QMainWindow::keyPressEvent(event);
 }
 

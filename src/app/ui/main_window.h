@@ -55,6 +55,16 @@ public:
     bool writeReport(const QString& path);
     /// Opens the dialog that reads in a log; nothing when there is no revision to attach it to.
     ImportDialog* importLog(const QString& path);
+    // ---- what is selected (main_window_editing.cpp); keys as in Selection ----
+    void editThing(const QString& key);
+    void renameThing(const QString& key);
+    void renameTo(const QString& key, const QString& name);
+    void removeThing(const QString& key);
+    void duplicateThing(const QString& key);
+    void replaceThing(const QString& key);
+    /// What can be done with a thing; empty where nothing can.
+    [[nodiscard]] QMenu* menuOf(const QString& key);
+
     bool printSheet(const QString& pdfPath);
     /// The measuring sheet, to a printer or (with a path) into a PDF.
     bool printMeasures(const QString& pdfPath);
@@ -169,7 +179,14 @@ private:
     std::vector<std::shared_ptr<const core::LogFile>> m_knownFiles; ///< where readings stand since the last save to a folder
     std::set<QString> m_passed; ///< copies and captures that were offered in this session
     bool m_openedWell = false, m_savedWell = false, m_reportWell = false, m_asking = false;
+    void showMenuOf(const QString& key, const QPoint& at);
+    /// What keys act on: the selection, or the revision where the rail has the focus.
+    [[nodiscard]] QString thingSelected() const;
+    [[nodiscard]] std::string partAt(const QString& key) const;
+    bool change(const QString& text, const std::function<core::Result<void>(core::Project&)>& edit);
+
     bool m_narrow = false, m_closing = false;
+    bool m_forwarding = false; ///< a key is on its way to the sheet
 };
 
 } // namespace app

@@ -4,6 +4,7 @@
 #include "app/ui/dialogs/brief_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/find_dialog.h"
+#include "app/ui/dialogs/keys_dialog.h"
 #include "app/ui/dialogs/measure_dialog.h"
 #include "app/ui/dialogs/need_dialog.h"
 #include "app/ui/dialogs/new_project_dialog.h"
@@ -18,6 +19,7 @@
 #include <QActionGroup>
 #include <QApplication>
 #include <QMenu>
+#include <QShortcut>
 
 namespace app {
 
@@ -66,6 +68,9 @@ void MainWindow::buildActions() {
     action(edit, tr("&Search combinations ..."), QKeySequence(tr("Ctrl+Shift+F")), [this] { searchCombinations(); }, QStringLiteral("actSearch"));
     action(edit, tr("&Measuring sheet ..."), QKeySequence(tr("Ctrl+M")), [this] { fillInMeasures(); }, QStringLiteral("actMeasure"));
     action(edit, tr("Need of the selected &gap ..."), QKeySequence(tr("Ctrl+G")), [this] { changeNeed(); }, QStringLiteral("actNeed"));
+    action(edit, tr("&Edit what is selected ..."), {}, [this] { editThing(m_context.selection.key()); }, QStringLiteral("actEditThing"));
+    action(edit, tr("Re&name ..."), QKeySequence(tr("F2")), [this] { renameThing(thingSelected()); }, QStringLiteral("actRename"));
+    action(edit, tr("&Take out, delete"), QKeySequence::Delete, [this] { removeThing(thingSelected()); }, QStringLiteral("actRemove"));
     action(edit, tr("&Find a part or number ..."), QKeySequence(tr("/")), [this] { find(); });
 
     QMenu* revision = m_menu->addMenu(tr("&Revision"));
@@ -111,8 +116,13 @@ void MainWindow::buildActions() {
     unit(tr("Lengths in inch"), QStringLiteral("actInch"), &core::UnitChoice::inch);
 
     QMenu* help = m_menu->addMenu(tr("&Help"));
+    action(help, tr("&Keys ..."), QKeySequence(tr("F1")), [this] { (new KeysDialog(m_context, *m_menu, this))->open(); }, QStringLiteral("actKeys"));
     action(help, tr("&About Mini Draft"), {}, [this] { about(); });
-    action(m_menu, tr("This menu"), QKeySequence(tr("F10")), [this] { m_menu->popup(mapToGlobal(QPoint(8, 56))); })->setVisible(false);
+    // An action that is not shown has no keys either.
+    connect(new QShortcut(QKeySequence(tr("F10")), this), &QShortcut::activated, this, [this] {
+        m_menu->popup(mapToGlobal(QPoint(8, 56)));
+        m_menu->setActiveAction(m_menu->actions().value(0));
+    });
 }
 
 void MainWindow::fillRecent() {

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/painted_panel.h"
 
+#include <QContextMenuEvent>
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPainter>
@@ -28,11 +29,23 @@ void PaintedPanel::paintEvent(QPaintEvent*) {
     Canvas canvas(painter, m_context.theme, m_context.selection.key(), m_context.selection.hovered());
     paintContent(canvas);
     m_hits = std::move(canvas.hits);
-    if (hasFocus() && focusPolicy() != Qt::NoFocus && m_hits.empty()) {
+    if (hasFocus() && m_ring) {
         painter.setPen(QPen(m_context.theme.ink, 2));
         painter.setBrush(Qt::NoBrush);
         painter.drawRect(QRectF(rect()).adjusted(2, 2, -2, -2));
     }
+}
+
+/// A ring for who came by keyboard; a click shows by itself where it went.
+void PaintedPanel::focusInEvent(QFocusEvent* event) {
+    m_ring = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason || event->reason() == Qt::ShortcutFocusReason;
+    QWidget::focusInEvent(event);
+    update();
+}
+
+void PaintedPanel::focusOutEvent(QFocusEvent* event) {
+    QWidget::focusOutEvent(event);
+    update();
 }
 
 const Hit* PaintedPanel::hitAt(const QPointF& at) const {
@@ -55,6 +68,25 @@ void PaintedPanel::mousePressEvent(QMouseEvent* event) {
         const Hit copy = *hit; // a click may repaint, and so replace the list
         clicked(copy);
     }
+}
+
+void PaintedPanel::mouseDoubleClickEvent(QMouseEvent* event) {
+    if (const Hit* hit = hitAt(event->position()); hit && event->button() == Qt::LeftButton)
+        Q_EMIT opened(QString(hit->key));
+}
+
+/// By mouse for what lies under it, by key for what is selected.
+void PaintedPanel::contextMenuEvent(QContextMenuEvent* event) {
+    const bool byMouse = event->reason() == QContextMenuEvent::Mouse;
+    const Hit* hit = byMouse ? hitAt(event->pos()) : nullptr;
+    const QString key = byMouse ? (hit ? hit->key : QString()) : m_context.selection.key();
+    QPoint at = event->globalPos();
+    if (!byMouse)
+        for (const Hit& h : m_hits)
+            if (h.key == key)
+                at = mapToGlobal(h.rect.center().toPoint());
+    if (!key.isEmpty())
+        Q_EMIT menuWanted(key, at);
 }
 
 void PaintedPanel::mouseMoveEvent(QMouseEvent* event) {

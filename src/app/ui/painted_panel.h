@@ -22,6 +22,8 @@ public:
 
 Q_SIGNALS:
     void activated(const QString& key); ///< clicked, or Enter
+    void opened(const QString& key);    ///< double-clicked, or Enter: to be edited
+    void menuWanted(const QString& key, const QPoint& globalPosition);
 
 protected:
     virtual void paintContent(Canvas& canvas) = 0;
@@ -30,12 +32,17 @@ protected:
 
     void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void leaveEvent(QEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
     bool event(QEvent* event) override;
 
     Context& m_context;
     std::vector<Hit> m_hits;
+    bool m_ring = false; ///< the focus came by keyboard
 };
 
 } // namespace app

@@ -1,8 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/style.h"
 
+#include <QAbstractSpinBox>
+#include <QComboBox>
+#include <QEvent>
 #include <QLabel>
 #include <QPainter>
+#include <QScrollBar>
 #include <QStyleFactory>
 #include <QStyleOption>
 #include <QWidget>
@@ -43,14 +47,28 @@ void SheetStyle::drawControl(ControlElement element, const QStyleOption* option,
 
 void SheetStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const {
     if (element == PE_FrameFocusRect) {
+        // On the ink-filled main action the ring is of paper.
+        const bool filled = widget && widget->property(mainAction).toBool() && widget->isEnabled();
         painter->save();
-        painter->setPen(QPen(m_theme.ink, 2));
+        painter->setPen(QPen(filled ? m_theme.paper : m_theme.ink, 2));
         painter->setBrush(Qt::NoBrush);
-        painter->drawRect(QRectF(option->rect).adjusted(1, 1, -1, -1));
+        painter->drawRect(filled ? QRectF(option->rect).adjusted(3, 3, -3, -3) : QRectF(option->rect).adjusted(1, 1, -1, -1));
         painter->restore();
         return;
     }
     QProxyStyle::drawPrimitive(element, option, painter, widget);
+    if (element == PE_PanelLineEdit && (option->state & State_HasFocus))
+        ring(painter, option->rect);
+    return;
+}
+
+void SheetStyle::ring(QPainter* painter, const QRect& rect) const {
+    painter->save();
+    painter->setRenderHint(QPainter::Antialiasing, false);
+    painter->setPen(QPen(m_theme.ink, 2));
+    painter->setBrush(Qt::NoBrush);
+    painter->drawRect(rect.adjusted(1, 1, -1, -1));
+    painter->restore();
 }
 
 int SheetStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const {
@@ -59,8 +77,12 @@ int SheetStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, cons
 
 void SheetStyle::drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter, const QWidget* widget) const {
     const auto* bar = qstyleoption_cast<const QStyleOptionSlider*>(option);
-    if (control != CC_ScrollBar || !bar)
-        return QProxyStyle::drawComplexControl(control, option, painter, widget);
+    if (control != CC_ScrollBar || !bar) {
+        QProxyStyle::drawComplexControl(control, option, painter, widget);
+        if ((control == CC_SpinBox || control == CC_ComboBox || control == CC_Slider) && (option->state & State_HasFocus))
+            ring(painter, option->rect);
+        return;
+    }
     // A plain track and handle; no arrows.
     painter->fillRect(bar->rect, m_theme.tray);
     const double range = bar->maximum - bar->minimum + bar->pageStep;
@@ -93,6 +115,20 @@ void SheetStyle::polish(QWidget* widget) {
     QProxyStyle::polish(widget);
     if (auto* label = qobject_cast<QLabel*>(widget); label && label->textFormat() == Qt::AutoText)
         label->setTextFormat(Qt::PlainText);
+    // A wheel that passes over a field on its way down the page changes nothing in it.
+    if (qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QComboBox*>(widget) || (qobject_cast<QAbstractSlider*>(widget) && !qobject_cast<QScrollBar*>(widget))) {
+        if (widget->focusPolicy() == Qt::WheelFocus)
+            widget->setFocusPolicy(Qt::StrongFocus);
+        widget->installEventFilter(this);
+    }
+}
+
+bool SheetStyle::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::Wheel && !static_cast<QWidget*>(watched)->hasFocus()) {
+        event->ignore(); // the page behind it scrolls
+        return true;
+    }
+    return QProxyStyle::eventFilter(watched, event);
 }
 
 int SheetStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const {

@@ -20,9 +20,12 @@ public:
     /// would load pictures from the disk.
     void polish(QWidget* widget) override;
     using QProxyStyle::polish;
+    bool eventFilter(QObject* watched, QEvent* event) override;
     int styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const override;
 
 private:
+    /// What has the focus, in both themes.
+    void ring(QPainter* painter, const QRect& rect) const;
     const Theme& m_theme;
 };
 

@@ -58,7 +58,7 @@ Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& targ
                  (target.state == Mark::Open ? ", and the band reaches the limit: not proven. " : ". ") +
                  (target.basis == verdict::Basis::Predicted ? "Predicted, not measured: " + target.why + "." : "");
     w.rows = {{"", isFloor(target.kind) ? "At least" : "At most", q, target.limit, 0, Stamp::Setting},
-              {"", std::string(verdict::basisWord(target.basis)), q, target.value, w.band,
+              {"", verdict::basisText(target), q, target.value, w.band,
                target.basis == verdict::Basis::Measured ? Stamp::Measured : Stamp::Computed},
               {"", "Headroom", difference, target.headroom, w.band, Stamp::Computed}};
     w.sum = target.why;

@@ -50,6 +50,9 @@ struct TargetResult {
     std::string why;  ///< what is missing, or how it was found
 };
 
+/// "measured, simulated, 2 runs": where a value comes from, with what must be said beside it.
+[[nodiscard]] std::string basisText(const TargetResult& target);
+
 struct RevisionVerdict {
     std::string id;
     std::vector<TargetResult> targets;

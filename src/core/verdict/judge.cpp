@@ -233,6 +233,15 @@ TargetResult Judge::one(const Target& target) const {
 
 std::string_view basisWord(Basis basis) { return wordOf(basisWords, basis); }
 
+std::string basisText(const TargetResult& target) {
+    std::string text(basisWord(target.basis));
+    if (target.simulated)
+        text += ", simulated";
+    if (target.runs > 1)
+        text += ", " + std::to_string(target.runs) + " runs";
+    return text;
+}
+
 RevisionVerdict judge(const Project& project, const Evaluation& evaluation, const RunAnalyses& runs) { return Judge(project, evaluation, runs).run(); }
 
 } // namespace core::verdict

@@ -31,6 +31,64 @@ private slots:
         QFETCH(double, levelDba);
         QCOMPARE_LE(std::abs(acoustics::fanLevel(25, share, distanceM, lossDb) - levelDba), 1e-3);
     }
+    /// Supplies by form, at a third of their load and at full; a stated level goes before. Engineering judgement.
+    void supplies_data() {
+        QTest::addColumn<QString>("form");
+        QTest::addColumn<double>("share");
+        QTest::addColumn<double>("stated");
+        QTest::addColumn<double>("levelDba");
+        QTest::newRow("Flex, a third") << "flex" << 1.0 / 3 << 0.0 << 32.0;
+        QTest::newRow("Flex, less than a third") << "flex" << 0.1 << 0.0 << 32.0;
+        QTest::newRow("Flex, full") << "flex" << 1.0 << 0.0 << 45.0;
+        QTest::newRow("1U, full") << "1u" << 1.0 << 0.0 << 45.0;
+        QTest::newRow("SFX, a third") << "sfx" << 1.0 / 3 << 0.0 << 18.0;
+        QTest::newRow("SFX, full") << "sfx" << 1.0 << 0.0 << 34.0;
+        QTest::newRow("SFX, two thirds") << "sfx" << 2.0 / 3 << 0.0 << 26.0;
+        QTest::newRow("Flex that states 40") << "flex" << 1.0 << 40.0 << 40.0;
+    }
+    void supplies() {
+        QFETCH(QString, form);
+        QFETCH(double, share);
+        QFETCH(double, stated);
+        QFETCH(double, levelDba);
+        Project p = project();
+        double watts = 0;
+        for (const Placed& placed : built(p, "R1").placed)
+            watts += placed.part->kind == PartKind::PowerSupply ? 0 : placed.powerW();
+        for (Part& part : p.shelf)
+            if (part.id == "supply")
+                part.spec = PowerSupplySpec{.form = form.toStdString(), .ratedW = watts / share, .levelDba = stated};
+        const Build b = built(p, "R1");
+        const auto noise = acoustics::noiseOf(b, air::predict(b, {.roomC = 23}), 1.0);
+        const auto supply = std::find_if(noise.sources.begin(), noise.sources.end(), [](const auto& s) { return s.id == "bay"; });
+        QVERIFY(supply != noise.sources.end());
+        QCOMPARE_LE(std::abs(supply->levelDba - levelDba), 0.01);
+    }
+    void drivesAndPumps() {
+        Project p = project();
+        Part drive{.id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(60), mm(60), mm(20)}};
+        drive.spec = DriveSpec{.form = DriveForm::Inch35};
+        p.shelf.push_back(drive);
+        const auto level = [](const Project& q, const char* id) {
+            const Build b = built(q, "R2");
+            for (const auto& s : acoustics::noiseOf(b, air::predict(b, {.roomC = 23}), 1.0).sources)
+                if (s.id == id)
+                    return s.levelDba;
+            return 0.0;
+        };
+        QCOMPARE(level(with(p, {PlacePart{"drive", "shelf"}}), "shelf"), 32.0); // 29 and its panel
+        std::get<DriveSpec>(p.shelf.back().spec).levelDba = 20;
+        QCOMPARE(level(with(p, {PlacePart{"drive", "shelf"}}), "shelf"), 23.0);
+        std::get<DriveSpec>(p.shelf.back().spec) = DriveSpec{.form = DriveForm::Inch25};
+        QCOMPARE(level(with(p, {PlacePart{"drive", "shelf"}}), "shelf"), 0.0);
+        for (Part& part : p.shelf)
+            if (part.id == "cooler-37")
+                part.spec = CoolerSpec{.type = CoolerType::Liquid, .pump = true, .pumpDba = 25};
+        const Project pumped = with(p, {}); // the build points into it
+        const Build b = built(pumped, "R2");
+        const auto noise = acoustics::noiseOf(b, air::predict(b, {.roomC = 23}), 1.0);
+        QVERIFY(std::any_of(noise.sources.begin(), noise.sources.end(), [](const auto& s) { return s.name.ends_with(", pump") && s.levelDba == 25; }));
+    }
     void stoppedFanIsSilent() { QVERIFY(std::isinf(acoustics::fanLevel(25, 0, 1, 0))); }
 
     void sharesAddUp() {

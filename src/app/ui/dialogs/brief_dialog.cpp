@@ -62,7 +62,8 @@ void BriefDialog::addRow(const core::Target& target) {
     m_table->setItem(row, 0, name);
     auto* kind = new QComboBox(m_table);
     auto* subject = new QComboBox(m_table);
-    auto* limit = new QDoubleSpinBox(m_table);
+    auto* limit = new NumberBox(m_table);
+    connect(limit, &NumberBox::refused, this, [this](const QString& why) { say(why); });
     for (const TargetKind k : kinds)
         kind->addItem(qs(core::targetWord(k)), static_cast<int>(k));
     subject->addItem(QStringLiteral("–"), QString());

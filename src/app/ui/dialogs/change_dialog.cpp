@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/change_dialog.h"
 
+#include "app/ui/dialogs/standard_parts.h"
 #include "core/base/text.h"
 #include "core/model/choices.h"
 
@@ -18,7 +19,7 @@ enum Kind { Swap, Place, Remove, Flip, Speed, ScreenOf, OpenShare, Move, Lay, Li
 } // namespace
 
 ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* parent) : FormDialog(context, tr("New revision"), parent), m_parent(context.document.revision()) {
-    auto* head = new QLabel(tr("%1 from %2. State one change; its words are made from it.").arg(qs(nextRevisionId(context.document.project())), qs(m_parent)), this);
+    auto* head = new QLabel(tr("%1 from %2. State what changes; its words are made from it.").arg(qs(nextRevisionId(context.document.project())), qs(m_parent)), this);
     head->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     m_layout->insertWidget(0, head);
     m_kind = addChoice(tr("Change"), QStringLiteral("kind"));
@@ -32,13 +33,29 @@ ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* pare
     m_length = addNumber(tr("By"), QStringLiteral("length"), Quantity::Length, 5, -500, 500);
     m_watts = addNumber(tr("At most"), QStringLiteral("watts"), Quantity::Power, 65, 1, 2000);
     m_note = addText(tr("Note"), QStringLiteral("note"));
+    auto* more = new QPushButton(tr("And one more change"), this);
+    more->setObjectName(QStringLiteral("oneMore"));
+    more->setAutoDefault(false);
+    more->setToolTip(tr("Keeps this change and states another one of the same revision. One change at a time tells more in a comparison."));
+    m_form->addRow(QString(), more);
+    connect(more, &QPushButton::clicked, this, &ChangeDialog::oneMore);
+    m_statedWords = new QLabel(this);
+    m_statedWords->setObjectName(QStringLiteral("stated"));
+    m_statedWords->setWordWrap(true);
+    m_statedWords->hide();
     m_preview = new QLabel(this);
     m_preview->setTextFormat(Qt::RichText); // its own lines; names in it are escaped
     m_preview->setObjectName(QStringLiteral("preview"));
     m_preview->setWordWrap(true);
     m_preview->setMinimumHeight(76);
     m_preview->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    m_layout->insertWidget(2, m_preview, 1);
+    m_layout->insertWidget(1, m_statedWords);
+    m_layout->insertWidget(3, m_preview, 1);
+    if (auto parts = standardParts())
+        for (core::Part& part : *parts) {
+            part.id = core::freePartId(context.document.project(), part.id);
+            m_standard.push_back(std::move(part));
+        }
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Make revision"));
     resize(460, 420);
     connect(m_kind, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillSubjects);
@@ -128,6 +145,15 @@ void ChangeDialog::fillValues() {
         for (const core::Part& p : shelf)
             if (accepted(p) && p.id != except)
                 m_value->addItem(qs(p.name), qs(p.id));
+        // Below the project's own parts the standard sizes, ready to be tried.
+        bool first = m_value->count() > 0;
+        for (const core::Part& p : m_standard) {
+            if (!accepted(p))
+                continue;
+            if (std::exchange(first, false))
+                m_value->insertSeparator(m_value->count());
+            m_value->addItem(tr("%1 (standard size)").arg(qs(p.name)), qs(p.id));
+        }
     };
     const core::Placed* placed = e ? e->build.at(subject()) : nullptr;
     switch (m_kind->currentIndex()) {
@@ -257,9 +283,9 @@ void ChangeDialog::preview() {
         return m_preview->setText(tr("There is nothing to choose here. Parts come onto the shelf with Add a part (Ctrl+Shift+A)."));
     const View v = m_context.view();
     const std::string id = nextRevisionId(v.project());
-    const core::Project after = Document::withRevision(v.project(), id, m_parent, {*wanted});
+    const core::Project with = withParts(), after = Document::withRevision(with, id, m_parent, changes());
     const auto then = core::verdict::evaluate(after, id);
-    QString text = QStringLiteral("<b>%1</b><br>").arg(qs(core::describe(*wanted, v.project(), m_parent)).toHtmlEscaped());
+    QString text = QStringLiteral("<b>%1</b><br>").arg(qs(core::describe(*wanted, with, m_parent)).toHtmlEscaped());
     if (!then) {
         m_buttons->button(QDialogButtonBox::Ok)->setEnabled(false);
         return m_preview->setText(text + qs(then.error().text()).toHtmlEscaped());
@@ -267,7 +293,7 @@ void ChangeDialog::preview() {
     const auto* now = v.evaluation();
     QStringList lines;
     if (now && !then->fit.gaps.empty() && !now->fit.gaps.empty())
-        lines << tr("tightest gap keeps %1 %2 (was %3)").arg(v.signedNumber(Quantity::Length, then->fit.gaps.front().marginMm()), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, now->fit.gaps.front().marginMm()));
+        lines << tr("tightest gap keeps %1 %2 (was %3)").arg(v.signedNumber(Quantity::Length, core::fit::tightestMm(then->fit)), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, core::fit::tightestMm(now->fit)));
     if (now)
         for (const auto& part : then->air.parts)
             if (const auto* before = now->air.part(part.id); before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
@@ -284,10 +310,68 @@ core::Result<void> ChangeDialog::apply() {
     const auto wanted = change();
     if (!wanted)
         return core::problem("Change", "nothing is chosen", "choose what to change");
-    const auto made = m_context.document.newRevision(m_parent, {*wanted}, m_note->text().toStdString());
-    if (!made)
+    Document& document = m_context.document;
+    const core::Project with = withParts();
+    const std::size_t known = document.project().shelf.size();
+    QUndoStack& stack = document.undoStack();
+    stack.beginMacro(tr("New revision"));
+    core::Result<std::string> made = core::problem({}, {});
+    core::Result<void> shelved = with.shelf.size() == known ? core::Result<void>{} : document.edit(tr("Standard sizes"), [&](core::Project& p) { p.shelf = with.shelf; });
+    made = shelved ? document.newRevision(m_parent, changes(), m_note->text().toStdString()) : core::Result<std::string>(tl::make_unexpected(shelved.error()));
+    stack.endMacro();
+    if (!made) {
+        stack.undo(); // the parts alone are of no use
         return tl::make_unexpected(made.error());
+    }
     return {};
+}
+
+std::vector<core::Change> ChangeDialog::changes() const {
+    std::vector<core::Change> all = m_stated;
+    if (const auto wanted = change())
+        all.push_back(*wanted);
+    return all;
+}
+
+core::Project ChangeDialog::withParts() const {
+    core::Project project = m_context.document.project();
+    const auto named = [](const core::Change& change) {
+        return std::visit([](const auto& c) -> std::string {
+            if constexpr (requires { c.part; })
+                return c.part;
+            else
+                return {};
+        }, change);
+    };
+    for (const core::Part& part : m_standard)
+        if (const auto all = changes(); !project.part(part.id) && std::any_of(all.begin(), all.end(), [&](const core::Change& c) { return named(c) == part.id; }))
+            project.shelf.push_back(part);
+    return project;
+}
+
+void ChangeDialog::oneMore() {
+    if (!fieldsTaken())
+        return;
+    const auto wanted = change();
+    if (!wanted)
+        return say(tr("Nothing is chosen yet that could be kept."));
+    const core::Project with = withParts();
+    const std::string id = nextRevisionId(with);
+    if (const auto tried = core::resolve(Document::withRevision(with, id, m_parent, changes()), id); !tried)
+        return say(qs(tried.error().text()));
+    say({});
+    m_stated.push_back(*wanted);
+    showStated();
+    preview();
+}
+
+void ChangeDialog::showStated() {
+    QStringList words;
+    const core::Project with = withParts();
+    for (const core::Change& c : m_stated)
+        words << qs(core::describe(c, with, m_parent));
+    m_statedWords->setText(tr("So far: %1").arg(words.join(QStringLiteral(", "))));
+    m_statedWords->setVisible(!words.isEmpty());
 }
 
 } // namespace app

@@ -4,7 +4,7 @@
 
 namespace app {
 
-/// A new revision by stating one change. Shows what the change would do before it is made: words, gaps, heat and noise.
+/// A new revision by stating one change, or several. Shows what the change would do before it is made: words, gaps, heat and noise.
 class ChangeDialog : public FormDialog {
     Q_OBJECT
 public:
@@ -21,9 +21,18 @@ private:
     void fillEnds();
     void startWith(const QString& about);
     [[nodiscard]] std::optional<core::Change> change() const;
+    /// The changes stated so far and the one that is being stated.
+    [[nodiscard]] std::vector<core::Change> changes() const;
+    /// The project with those standard parts on its shelf that the changes name.
+    [[nodiscard]] core::Project withParts() const;
+    void oneMore();
+    void showStated();
     [[nodiscard]] std::string subject() const;
 
     std::string m_parent;
+    std::vector<core::Change> m_stated; ///< before the one in the fields
+    std::vector<core::Part> m_standard; ///< sizes ready to be swapped in, not on the shelf yet; their ids are free there
+    QLabel* m_statedWords;
     QComboBox *m_from, *m_kind, *m_subject, *m_value, *m_axis;
     QDoubleSpinBox *m_share, *m_length, *m_watts;
     QLineEdit* m_note;

@@ -3,6 +3,7 @@
 
 #include "app/ui/style.h"
 
+#include <QKeyEvent>
 #include <QPushButton>
 
 namespace app {
@@ -37,7 +38,56 @@ void FormDialog::say(const QString& problem) {
     m_problem->setVisible(!problem.isEmpty());
 }
 
+bool FormDialog::fieldsTaken() {
+    for (NumberBox* box : findChildren<NumberBox*>())
+        if (!box->takeTyped()) {
+            box->setFocus(Qt::OtherFocusReason);
+            return false;
+        }
+    return true;
+}
+
+/// Opens on the first thing to fill in, with its text selected: what is typed then goes there.
+void FormDialog::showEvent(QShowEvent* event) {
+    QDialog::showEvent(event);
+    if (std::exchange(m_shown, true))
+        return;
+    for (int row = 0; row < m_form->rowCount(); ++row) {
+        QLayoutItem* item = m_form->itemAt(row, QFormLayout::FieldRole);
+        QWidget* field = item ? item->widget() : nullptr;
+        if (!field || !field->isEnabled() || field->focusPolicy() == Qt::NoFocus || field->isHidden())
+            continue;
+        field->setFocus(Qt::TabFocusReason);
+        if (auto* text = qobject_cast<QLineEdit*>(field))
+            text->selectAll();
+        return;
+    }
+}
+
+/// What a field refused stands below it.
+void FormDialog::sayBelow(NumberBox* box, const QString& why) {
+    QLabel*& note = m_notes[box];
+    if (!note) {
+        int row = -1;
+        QFormLayout::ItemRole role = QFormLayout::FieldRole;
+        m_form->getWidgetPosition(box, &row, &role);
+        if (row < 0)
+            return say(why); // in a table: below all fields
+        note = new QLabel(this);
+        note->setObjectName(box->objectName() + QStringLiteral("Refused"));
+        note->setWordWrap(true);
+        QPalette palette = note->palette();
+        palette.setColor(QPalette::WindowText, m_context.theme.block);
+        note->setPalette(palette);
+        m_form->insertRow(row + 1, QString(), note);
+    }
+    note->setText(why);
+    note->setVisible(!why.isEmpty());
+}
+
 void FormDialog::accept() {
+    if (!fieldsTaken())
+        return;
     if (const auto done = apply(); !done)
         return say(qs(done.error().text()));
     QDialog::accept();
@@ -52,14 +102,13 @@ QLineEdit* FormDialog::addText(const QString& label, const QString& objectName, 
 
 QDoubleSpinBox* FormDialog::addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double value, double low, double high) {
     const core::Show show = m_context.show();
-    auto* box = new QDoubleSpinBox(this);
+    auto* box = new NumberBox(this);
     box->setObjectName(objectName);
     box->setProperty("quantity", static_cast<int>(quantity));
     box->setDecimals(quantity == core::Quantity::Length && !show.units().inch ? 2 : std::max(1, show.decimals(quantity)));
     box->setRange(show.value(quantity, low), show.value(quantity, high));
     box->setSuffix(QStringLiteral("\u00a0") + qs(show.unit(quantity)));
-    box->setGroupSeparatorShown(false);
-    box->setKeyboardTracking(false);
+    connect(box, &NumberBox::refused, this, [this, box](const QString& why) { sayBelow(box, why); });
     setStored(box, value);
     m_form->addRow(label, box);
     return box;

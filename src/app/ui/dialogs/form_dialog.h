@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/ui/context.h"
+#include "app/ui/fields/number_box.h"
 
 #include <QComboBox>
 #include <QDialog>
@@ -10,6 +11,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QVBoxLayout>
+
+#include <map>
 
 namespace app {
 
@@ -23,6 +26,10 @@ public:
     [[nodiscard]] QString problem() const { return m_problem->text(); }
 
 protected:
+    void showEvent(QShowEvent* event) override;
+    /// Takes what stands typed in the fields; false where one refused, which then has the focus and says why.
+    [[nodiscard]] bool fieldsTaken();
+    void sayBelow(NumberBox* box, const QString& why);
     /// Carries out what the dialog is for.
     virtual core::Result<void> apply() = 0;
     void say(const QString& problem);
@@ -42,6 +49,10 @@ protected:
     QFormLayout* m_form;
     QLabel* m_problem;
     QDialogButtonBox* m_buttons;
+
+private:
+    std::map<NumberBox*, QLabel*> m_notes;
+    bool m_shown = false;
 };
 
 } // namespace app

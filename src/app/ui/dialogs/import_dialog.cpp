@@ -209,7 +209,7 @@ store::CsvFormat ImportDialog::format() const {
 }
 
 void ImportDialog::accept() {
-    if (m_job)
+    if (m_job || !fieldsTaken())
         return;
     say({});
     const auto bad = m_readRest->isChecked() ? store::BadField::ReadTheRest : store::BadField::Refuse;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/part_dialog.h"
 
+#include "app/ui/dialogs/standard_parts.h"
 #include "core/model/choices.h"
 #include "core/model/standard_sizes.h"
 #include "store/files.h"
@@ -54,10 +55,8 @@ QString textOf(const std::map<std::string, int>& counts) {
 }
 
 PartDialog::PartDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Add a part"), parent) {
-    QFile file(QStringLiteral(":/shelf/standard.json"));
-    if (file.open(QIODevice::ReadOnly))
-        if (auto parts = store::readShelfJson(file.readAll().toStdString(), "standard shelf"))
-            m_standard = std::move(*parts);
+    if (auto parts = standardParts())
+        m_standard = std::move(*parts);
     m_blank = blankParts();
     resize(560, 620);
     // The shelf at the left, the figures of the chosen part at the right.
@@ -195,6 +194,7 @@ void PartDialog::fillPlaces() {
 /// At the right of the window, so that the ghost on the drawing is seen.
 void PartDialog::showEvent(QShowEvent* event) {
     FormDialog::showEvent(event);
+    m_search->setFocus(Qt::TabFocusReason);
     if (const QWidget* over = parentWidget())
         move(over->mapToGlobal(QPoint(over->width() - width() - 8, 70)));
 }

@@ -291,6 +291,25 @@ void BenchPage::plot() {
         label->setColor(t.ink2);
         label->setText(tr("slow time constant %1 min").arg(qs(core::fixed(c->tauS / 60, 1))));
     }
+    // What must be said of the whole run stands in its plot as well, also on paper.
+    QStringList said;
+    if (run->simulated)
+        said << tr("simulated readings");
+    if (a && !a->stoppedEarly.empty())
+        said << qs(a->stoppedEarly);
+    if (!said.isEmpty()) {
+        auto* label = new QCPItemText(m_trace);
+        label->setObjectName(QStringLiteral("said"));
+        label->position->setTypeX(QCPItemPosition::ptAxisRectRatio);
+        label->position->setTypeY(QCPItemPosition::ptAxisRectRatio);
+        label->position->setCoords(0.5, 0.03);
+        label->setPositionAlignment(Qt::AlignHCenter | Qt::AlignTop);
+        label->setPadding(QMargins(6, 2, 6, 2));
+        label->setBrush(t.paper);
+        label->setFont(t.font(11.5, Weight::SemiBold));
+        label->setColor(a && !a->stoppedEarly.empty() ? t.block : t.ink2);
+        label->setText(said.join(QStringLiteral("; ")));
+    }
     m_trace->yAxis->setLabel((c ? channelName(m_context.view(), *run, c->kind, c->subject, c->name) + QStringLiteral(", ") : QString()) + qs(show.unit(Quantity::Temperature)));
     m_trace->xAxis->setLabel(tr("minutes"));
     if (high > low)
@@ -376,7 +395,9 @@ void BenchPage::paintContent(Canvas& c) {
     const core::Run* run = v.project().run(m_run);
     if (run && !m_recorder.isRecording()) {
         const auto* channel = plotted();
-        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (channel ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name) : QString()), channel ? qs(channel->why) : QString());
+        const auto* analysis = v.document.analysis(m_run);
+        const bool early = analysis && !analysis->stoppedEarly.empty();
+        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (run->simulated ? tr(", simulated") : QString()) + (channel ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name) : QString()), early ? qs(analysis->stoppedEarly) : channel ? qs(channel->why) : QString());
     } else if (!m_recorder.isRecording()) {
         c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80}, tr("No run to show. Read in a log with Ctrl+I, or record with Ctrl+R: without sensors the simulated rig plays this revision."), 13, Weight::Medium, c.t.ink);
     }

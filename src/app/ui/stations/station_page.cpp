@@ -56,7 +56,7 @@ void paintBorder(Canvas& c, const QRectF& r) {
 
 void StationPage::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
-        Q_EMIT activated(m_context.selection.key());
+        Q_EMIT opened(m_context.selection.key());
     else
         PaintedPanel::keyPressEvent(event);
 }

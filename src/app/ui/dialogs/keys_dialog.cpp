@@ -1,0 +1,65 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/dialogs/keys_dialog.h"
+
+#include <QDialogButtonBox>
+#include <QHeaderView>
+#include <QMenu>
+#include <QTreeWidget>
+#include <QVBoxLayout>
+
+namespace app {
+namespace {
+
+struct Key { QString keys, what; };
+
+void addGroup(QTreeWidget* tree, const QString& title, const std::vector<Key>& keys) {
+    if (keys.empty())
+        return;
+    auto* group = new QTreeWidgetItem(tree, {title});
+    group->setFirstColumnSpanned(true);
+    QFont font = tree->font();
+    font.setBold(true);
+    group->setFont(0, font);
+    for (const Key& key : keys)
+        new QTreeWidgetItem(group, {key.what, key.keys});
+    group->setExpanded(true);
+}
+
+std::vector<Key> keysOf(const QMenu& menu) {
+    std::vector<Key> keys;
+    for (const QAction* action : menu.actions())
+        if (!action->menu() && !action->shortcuts().isEmpty())
+            keys.push_back({QKeySequence::listToString(action->shortcuts(), QKeySequence::NativeText), QString(action->text()).remove(QLatin1Char('&')).remove(QStringLiteral(" ..."))});
+    return keys;
+}
+
+} // namespace
+
+KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(parent) {
+    setWindowTitle(tr("Keys"));
+    setObjectName(QStringLiteral("keys"));
+    setAttribute(Qt::WA_DeleteOnClose);
+    auto* layout = new QVBoxLayout(this);
+    auto* tree = new QTreeWidget(this);
+    tree->setObjectName(QStringLiteral("keysTree"));
+    tree->setColumnCount(2);
+    tree->setHeaderLabels({tr("What"), tr("Keys")});
+    tree->setRootIsDecorated(false);
+    tree->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+    tree->header()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
+    for (const QAction* action : menu.actions())
+        if (action->menu())
+            addGroup(tree, QString(action->text()).remove(QLatin1Char('&')), keysOf(*action->menu()));
+    addGroup(tree, tr("Everywhere"), {{tr("F10"), tr("Menu")}, {tr("F6, Shift+F6"), tr("From region to region")}, {tr("Esc, Backspace"), tr("Back to what was selected before")}, {tr("Enter"), tr("Edit what is selected")},
+                                      {tr("F2"), tr("Rename what is selected")}, {tr("Delete"), tr("Take out what is selected")}, {tr("Menu key, Shift+F10"), tr("What can be done with it")}});
+    addGroup(tree, tr("Fit"), {{tr("A, B, C"), tr("Section from the side, the front, from above")}, {tr("Arrows, Shift+arrows"), tr("Move the cut by 1 or 10 mm")}, {tr("End"), tr("Cut at the next edge")}, {tr("G, M, T, R, I"), tr("Gaps, what would mend, what to measure, room left, going in")},
+                               {tr("S, D"), tr("Sort the gaps, show fewer of them")}, {tr("Page up and down"), tr("Scroll the list")}, {tr("+, -, 0"), tr("Larger, smaller, all of it")}, {tr("Alt+arrows, Alt+Page up and down"), tr("Nudge the selected part by 0.5 mm, with Shift by 5")}});
+    addGroup(tree, tr("Revisions"), {{tr("Up, Down"), tr("The revision above or below")}});
+    layout->addWidget(tree);
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);
+    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    layout->addWidget(buttons);
+    resize(560, 600);
+}
+
+} // namespace app

@@ -1,0 +1,88 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/fields/number_box.h"
+
+#include "core/base/text.h"
+
+#include <QLineEdit>
+
+#include <cmath>
+
+namespace app {
+
+NumberBox::NumberBox(QWidget* parent) : QDoubleSpinBox(parent) {
+    setKeyboardTracking(false);
+    setGroupSeparatorShown(false);
+    connect(lineEdit(), &QLineEdit::textEdited, this, [this] {
+        if (m_refusal.isEmpty())
+            return;
+        m_refusal.clear();
+        m_fresh = false;
+        Q_EMIT refused({});
+    });
+}
+
+/// Without prefix, unit and blanks.
+QString NumberBox::bare(const QString& text) const {
+    QString t = text;
+    if (!prefix().isEmpty() && t.startsWith(prefix()))
+        t.remove(0, prefix().size());
+    const QString unit = suffix().trimmed();
+    t = t.trimmed();
+    // The unit that was there, and one that was typed before it.
+    for (t = t.trimmed(); !unit.isEmpty() && t.endsWith(unit); t = t.trimmed())
+        t.chop(unit.size());
+    return t;
+}
+
+NumberBox::Read NumberBox::read(const QString& text) const {
+    QString t = bare(text);
+    const QString said = text.trimmed();
+    if (t.isEmpty())
+        return {0, tr("nothing is typed")};
+    if (t.count(QLatin1Char(',')) + t.count(QLatin1Char('.')) > 1)
+        return {0, tr("\u201c%1\u201d has more than one comma or point: write it without separators of thousands").arg(said)};
+    t.replace(QLatin1Char(','), QLatin1Char('.')).replace(QChar(0x2212), QLatin1Char('-'));
+    if (t.startsWith(QLatin1Char('+')))
+        t.remove(0, 1);
+    const auto number = core::numberFrom(t.toStdString());
+    if (!number || !std::isfinite(*number))
+        return {0, tr("\u201c%1\u201d is no number").arg(said)};
+    const double half = 0.5 * std::pow(10.0, -decimals());
+    if (*number < minimum() - half || *number > maximum() + half)
+        return {0, tr("%1 is out of range, %2 to %3").arg(said, textFromValue(minimum()), textFromValue(maximum()) + suffix())};
+    return {std::clamp(*number, minimum(), maximum()), {}};
+}
+
+/// Nothing is swallowed while typing: what is no number yet may become one.
+QValidator::State NumberBox::validate(QString& input, int&) const { return read(input).why.isEmpty() ? QValidator::Acceptable : QValidator::Intermediate; }
+
+double NumberBox::valueFromText(const QString& text) const {
+    const Read r = read(text);
+    return r.why.isEmpty() ? r.value : value();
+}
+
+QString NumberBox::textFromValue(double value) const { return QString::number(value, 'f', decimals()); }
+
+void NumberBox::fixup(QString& input) const {
+    const Read r = read(input);
+    if (r.why.isEmpty())
+        return;
+    const QString stays = textFromValue(value());
+    m_refusal = tr("%1; %2 stays").arg(r.why, stays + suffix());
+    m_fresh = true;
+    Q_EMIT refused(m_refusal);
+    input = prefix() + stays + suffix();
+}
+
+bool NumberBox::takeTyped() {
+    interpretText();
+    return !std::exchange(m_fresh, false);
+}
+
+void NumberBox::focusInEvent(QFocusEvent* event) {
+    QDoubleSpinBox::focusInEvent(event);
+    if (event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason)
+        selectAll();
+}
+
+} // namespace app

@@ -1,0 +1,355 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/window.h"
+
+#include "app/ui/dialogs/brief_dialog.h"
+#include "app/ui/dialogs/change_dialog.h"
+#include "app/ui/fields/number_box.h"
+#include "app/ui/shell/revision_rail.h"
+#include "app/ui/stations/fit_page.h"
+
+#include <QComboBox>
+#include <QContextMenuEvent>
+#include <QLabel>
+#include <QMenu>
+#include <QMessageBox>
+#include <QTreeWidget>
+#include <QWheelEvent>
+
+using app::NumberBox;
+using support::Window;
+
+/// What a hand does in the window: numbers typed as people type them, focus that can be seen, keys that work, things that
+/// can be changed after they were made.
+class HandsTest : public QObject {
+    Q_OBJECT
+
+    static void type(NumberBox* box, const QString& text) {
+        box->setFocus();
+        box->selectAll();
+        QTest::keyClicks(box, text);
+    }
+    static void wheel(QWidget* over) {
+        QWheelEvent event(QPointF(4, 4), over->mapToGlobal(QPointF(4, 4)), {}, {0, 120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(over, &event);
+    }
+    static const core::Part* partAt(Window& w, const char* mount) {
+        const core::Placed* p = w.document().result().evaluation->build.at(mount);
+        return p ? p->part : nullptr;
+    }
+
+private slots:
+    void initTestCase() {
+        QStandardPaths::setTestModeEnabled(true);
+        QCoreApplication::setOrganizationName("mini-draft-test");
+    }
+    void cleanup() {
+        QApplication::processEvents();
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (qobject_cast<QDialog*>(top) || qobject_cast<QMenu*>(top))
+                delete top;
+    }
+
+    // ---- numbers ----
+    void numbers_data() {
+        QTest::addColumn<QString>("typed");
+        QTest::addColumn<double>("value");   // of a field from 0 to 100 with two digits that held 12.5 mm
+        QTest::addColumn<QString>("refusal");
+        QTest::newRow("point") << "65.5" << 65.5 << "";
+        QTest::newRow("comma") << "65,5" << 65.5 << "";
+        QTest::newRow("with its unit") << "65,5 mm" << 65.5 << "";
+        QTest::newRow("with a plus") << "+7" << 7.0 << "";
+        QTest::newRow("small exponent") << "1e1" << 10.0 << "";
+        QTest::newRow("not finite") << "1e999" << 12.5 << "is no number";
+        QTest::newRow("too large") << "999999" << 12.5 << "out of range";
+        QTest::newRow("too small") << "-300" << 12.5 << "out of range";
+        QTest::newRow("thousands") << "1.234,5" << 12.5 << "more than one comma or point";
+        QTest::newRow("words") << "wide" << 12.5 << "is no number";
+        QTest::newRow("nothing") << " " << 12.5 << "nothing is typed";
+        QTest::newRow("at the limit") << "100" << 100.0 << "";
+        QTest::newRow("over the limit") << "100,01" << 12.5 << "out of range";
+    }
+    void numbers() {
+        QFETCH(QString, typed);
+        QFETCH(double, value);
+        QFETCH(QString, refusal);
+        for (const QLocale& locale : {QLocale::c(), QLocale(QLocale::German), QLocale(QLocale::Turkish)}) {
+            QLocale::setDefault(locale);
+            NumberBox box;
+            box.setDecimals(2);
+            box.setRange(0, 100);
+            box.setSuffix(QStringLiteral("\u00a0mm"));
+            box.setValue(12.5);
+            QString said;
+            connect(&box, &NumberBox::refused, this, [&](const QString& why) { said = why; });
+            box.show();
+            type(&box, typed);
+            QVERIFY(box.text().contains(typed.trimmed().left(1)) || typed.trimmed().isEmpty()); // nothing is swallowed while typing
+            QTest::keyClick(&box, Qt::Key_Return);
+            QCOMPARE(box.value(), value);
+            QCOMPARE(said.isEmpty(), refusal.isEmpty());
+            if (!refusal.isEmpty())
+                QVERIFY2(said.contains(refusal) && said.contains("12.50") && said.contains("stays"), qPrintable(said));
+        }
+        QLocale::setDefault(QLocale::c());
+    }
+    /// Refused in a dialog: said below the field, and Enter does not take the old value for the new one unseen.
+    void refusedInADialog() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* dialog = new app::BriefDialog(w.context, w.window.get());
+        dialog->open();
+        auto* room = dialog->findChild<NumberBox*>("room");
+        QVERIFY(room);
+        const double before = w.document().project().brief.roomC;
+        type(room, "3400");
+        QTest::keyClick(room, Qt::Key_Return);
+        QVERIFY(dialog->isVisible());
+        auto* note = dialog->findChild<QLabel*>("roomRefused");
+        QVERIFY(note && note->isVisible() && note->text().contains("out of range"));
+        QCOMPARE(dialog->focusWidget(), room);
+        type(room, "31,5");
+        QVERIFY(!note->isVisible());
+        QTest::keyClick(room, Qt::Key_Return);
+        QTRY_COMPARE(w.document().project().brief.roomC, 31.5);
+        QVERIFY(before != 31.5);
+    }
+    void theWheelNeedsFocus() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* dialog = new app::BriefDialog(w.context, w.window.get());
+        dialog->open();
+        auto* room = dialog->findChild<NumberBox*>("room");
+        auto* load = dialog->findChild<QComboBox*>("load");
+        QVERIFY(room && load);
+        dialog->findChild<QPushButton*>()->setFocus();
+        const double value = room->value();
+        const int index = load->currentIndex();
+        wheel(room);
+        wheel(load);
+        QCOMPARE(room->value(), value);
+        QCOMPARE(load->currentIndex(), index);
+        QApplication::setActiveWindow(dialog);
+        room->setFocus();
+        wheel(room);
+        QVERIFY(room->value() != value);
+    }
+
+    // ---- focus and keys ----
+    void typingGoesToTheFirstField() {
+        Window w;
+        QMetaObject::invokeMethod(w.window.get(), "newProject");
+        QDialog* dialog = w.openDialog();
+        QVERIFY(dialog);
+        QVERIFY(qobject_cast<QLineEdit*>(dialog->focusWidget()));
+        QTest::keyClicks(dialog->focusWidget(), "Cellar");
+        QCOMPARE(dialog->findChild<QLineEdit*>("name")->text(), QStringLiteral("Cellar"));
+        QVERIFY(w.document().project().revisions.empty()); // no project was started by it
+    }
+    /// A ring of ink on what has the focus by key, in both themes.
+    void focusCanBeSeen() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        for (const auto theme : {app::ThemeChoice::Light, app::ThemeChoice::Dark}) {
+            w.window->applyTheme(theme);
+            w.window->resize(1100, 700);
+            for (int i = 0; i < 5; ++i) {
+                w.key(Qt::Key_F6);
+                auto* panel = qobject_cast<app::PaintedPanel*>(QApplication::focusWidget());
+                QVERIFY(panel);
+                const QImage image = panel->grab().toImage();
+                QCOMPARE(QColor(image.pixel(image.width() / 2, 2)).name(), w.context.theme.ink.name());
+            }
+        }
+    }
+    void keysWorkAfterTheRail() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->setStation(1);
+        auto* fit = static_cast<app::FitPage*>(w.window->page(1));
+        auto* cards = w.window->findChild<app::RevisionRail*>()->cards();
+        QVERIFY(w.click(cards, "revision:R8"));
+        QVERIFY(cards->hasFocus());
+        using List = app::FitLook::List;
+        for (const auto& [key, list] : {std::pair{Qt::Key_M, List::Change}, std::pair{Qt::Key_T, List::Measure}, std::pair{Qt::Key_R, List::Room}, std::pair{Qt::Key_I, List::GoingIn}, std::pair{Qt::Key_G, List::Gaps}}) {
+            QTest::keyClick(cards, key);
+            QCOMPARE(fit->look().list, list);
+        }
+        QTest::keyClick(cards, Qt::Key_Up); // the rail keeps its own
+        QCOMPARE(w.document().revision(), std::string("R7"));
+    }
+    void menuAndKeysPage() {
+        Window w;
+        w.key(Qt::Key_F10);
+        auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());
+        QVERIFY(menu);
+        QVERIFY(menu->isVisible() && !menu->actions().isEmpty());
+        while (QWidget* popup = QApplication::activePopupWidget()) // the first of its menus is open as well
+            popup->close();
+        QTest::qWait(50);
+        w.key(Qt::Key_F1);
+        auto* tree = w.dialog<QTreeWidget>("keysTree");
+        QVERIFY(tree);
+        QStringList all;
+        for (QTreeWidgetItemIterator it(tree); *it; ++it)
+            all << (*it)->text(0) + ": " + (*it)->text(1);
+        const QString text = all.join('\n');
+        for (const char* words : {"Save: Ctrl+S", "Next figure: J", "G, M, T, R, I", "F10", "Delete"})
+            QVERIFY2(text.contains(words), words);
+    }
+    /// The part that fails stands first in the table of Air, also in a low window.
+    void nothingThatFailsIsHidden() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->resize(1100, 700);
+        w.document().selectRevision("R1");
+        w.window->setStation(2);
+        const auto& parts = w.document().result().evaluation->air.parts;
+        int failing = 0;
+        for (const auto& p : parts)
+            if (p.limitC > 0 && p.temperatureC > p.limitC - 6) {
+                ++failing;
+                int rows = 0;
+                w.window->page(2)->grab();
+                for (const auto& hit : w.window->page(2)->hits())
+                    rows += hit.key == "part:" + QString::fromStdString(p.id) && hit.rect.width() > 200 && w.window->page(2)->rect().contains(hit.rect.toRect());
+                QVERIFY2(rows == 1, p.name.c_str());
+            }
+        QVERIFY(failing > 0);
+    }
+
+    // ---- things that were made ----
+    void aPartIsEdited() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R12");
+        w.window->setStation(1);
+        auto* page = w.window->page(1);
+        const auto hit = w.place(page, "part:tray/cpu/lid");
+        QVERIFY(hit);
+        QTest::mouseDClick(page, Qt::LeftButton, {}, hit->rect.center().toPoint());
+        auto* name = w.dialog<QLineEdit>("name");
+        QVERIFY(name && name->hasFocus());
+        name->setText("My cooler");
+        auto* depth = w.openDialog()->findChild<NumberBox*>("depth");
+        const double was = partAt(w, "tray/cpu/lid")->size[2].value.mm();
+        const auto width = partAt(w, "tray/cpu/lid")->size[0];
+        type(depth, QString::number(was - 1).replace('.', ','));
+        QTest::keyClick(depth, Qt::Key_Return);
+        QTRY_COMPARE(partAt(w, "tray/cpu/lid")->name, std::string("My cooler"));
+        QCOMPARE(partAt(w, "tray/cpu/lid")->size[2].value.mm(), was - 1);
+        QVERIFY(partAt(w, "tray/cpu/lid")->size[0] == width); // what was not touched
+        w.document().undoStack().undo();
+        QCOMPARE(partAt(w, "tray/cpu/lid")->size[2].value.mm(), was);
+        // Enter opens it as well.
+        w.context.selection.select("part:tray/cpu/lid");
+        page->setFocus();
+        QTest::keyClick(page, Qt::Key_Return);
+        QVERIFY(w.dialog<QLineEdit>("name"));
+    }
+    void partsAreTakenOutAndDuplicated() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        const auto shelf = w.document().project().shelf.size();
+        w.context.selection.select("part:top");
+        w.window->duplicateThing("part:top");
+        QCOMPARE(w.document().project().shelf.size(), shelf + 1);
+        QVERIFY(partAt(w, "top")->name.ends_with("copy"));
+        w.document().undoStack().undo(); // one step
+        QCOMPARE(w.document().project().shelf.size(), shelf);
+        w.context.selection.select("part:top");
+        w.key(Qt::Key_Delete);
+        QVERIFY(!partAt(w, "top"));
+        w.document().undoStack().undo();
+        QVERIFY(partAt(w, "top"));
+    }
+    void contextMenus() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->setStation(1);
+        const auto words = [&](const QString& key) {
+            QStringList all;
+            std::unique_ptr<QMenu> menu(w.window->menuOf(key));
+            for (const QAction* a : menu->actions())
+                all << QString(a->text()).remove('&');
+            return all;
+        };
+        QCOMPARE(words("part:top"), (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
+        QCOMPARE(words("run:r10-both"), (QStringList{"Rename ...", "Delete"}));
+        QCOMPARE(words("revision:R10"), (QStringList{"Rename ...", "Delete"}));
+        QVERIFY(words("power").isEmpty());
+        auto* page = w.window->page(1);
+        const auto hit = w.place(page, "part:tray/cpu/lid");
+        QContextMenuEvent event(QContextMenuEvent::Mouse, hit->rect.center().toPoint(), page->mapToGlobal(hit->rect.center().toPoint()));
+        QApplication::sendEvent(page, &event);
+        QVERIFY(qobject_cast<QMenu*>(QApplication::activePopupWidget()));
+        QApplication::activePopupWidget()->close();
+        QCOMPARE(w.context.selection.key(), QStringLiteral("part:tray/cpu/lid"));
+    }
+    void runsAndRevisions() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->renameTo("run:r10-both", "evening");
+        QCOMPARE(w.document().project().run("r10-both")->name, std::string("evening"));
+        w.window->removeThing("run:r10-both");
+        QVERIFY(!w.document().project().run("r10-both"));
+        w.document().undoStack().undo();
+        QVERIFY(w.document().project().run("r10-both"));
+        w.window->renameTo("revision:R10", "final");
+        const auto& p = w.document().project();
+        QVERIFY(p.revision("final") && !p.revision("R10"));
+        QCOMPARE(p.run("r10-both")->revision, std::string("final"));
+        QCOMPARE(w.document().revision(), std::string("final"));
+        // Others come from it, or runs were logged of it: refused, with words.
+        const auto before = p.revisions.size();
+        w.window->removeThing("revision:R4");
+        QCOMPARE(w.document().project().revisions.size(), before);
+        QTRY_VERIFY(w.window->findChild<QMessageBox*>());
+        QVERIFY2(w.window->findChild<QMessageBox*>()->text().contains("comes from it"), qPrintable(w.window->findChild<QMessageBox*>()->text()));
+    }
+
+    // ---- a new revision ----
+    void standardSizesAndSeveralChanges() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        const auto shelf = w.document().project().shelf.size(), revisions = w.document().project().revisions.size();
+        auto* dialog = new app::ChangeDialog(w.context, "part:top", w.window.get());
+        dialog->open();
+        auto* kind = dialog->findChild<QComboBox*>("kind");
+        auto* subject = dialog->findChild<QComboBox*>("subject");
+        auto* value = dialog->findChild<QComboBox*>("value");
+        kind->setCurrentIndex(0);
+        subject->setCurrentIndex(subject->findData("top"));
+        int standard = -1;
+        for (int i = 0; i < value->count(); ++i)
+            if (value->itemText(i).contains("standard size") && value->itemText(i).contains("80"))
+                standard = i;
+        QVERIFY(standard >= 0);
+        value->setCurrentIndex(standard);
+        QTest::mouseClick(dialog->findChild<QPushButton*>("oneMore"), Qt::LeftButton);
+        auto* stated = dialog->findChild<QLabel*>("stated");
+        QVERIFY(stated->isVisible() && stated->text().startsWith("So far:"));
+        kind->setCurrentIndex(4); // a fan's speed
+        subject->setCurrentIndex(subject->findData("side-a"));
+        dialog->accept();
+        const auto& p = w.document().project();
+        QCOMPARE(p.revisions.size(), revisions + 1);
+        QCOMPARE(p.revisions.back().changes.size(), std::size_t{2});
+        QCOMPARE(p.shelf.size(), shelf + 1);
+        w.document().undoStack().undo(); // one step
+        QCOMPARE(w.document().project().revisions.size(), revisions);
+        QCOMPARE(w.document().project().shelf.size(), shelf);
+    }
+};
+QTEST_MAIN(HandsTest)
+#include "tst_hands.moc"
