@@ -4,6 +4,8 @@
 #include "core/base/text.h"
 #include "report/escape.h"
 
+#include <limits>
+
 namespace report {
 namespace {
 
@@ -13,9 +15,9 @@ std::string markHtml(Mark mark) { return "<span class=\"mark " + std::string(mar
 
 constexpr const char* style = R"(body{font:14px/1.45 "Asap Condensed",system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#26282b;background:#fcf9f2}
 h1{font-size:1.6rem}h2{font-size:1.15rem;border-bottom:1.5px solid #26282b;margin-top:2rem}table{border-collapse:collapse;width:100%}
-th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccba;vertical-align:top}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}
+th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccba;vertical-align:top;overflow-wrap:anywhere}th{overflow-wrap:normal}tr,svg{break-inside:avoid}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}
 .mark{font-weight:600}.holds{color:#2f6638}.open{color:#855000}.crossed{color:#8f1d5b}.no.data{color:#55534c}.sub{color:#55534c}svg{max-width:100%;height:auto}
-@media print{body{background:#fff;margin:0;max-width:none}})";
+@page{size:A4;margin:14mm}@media print{body{background:#fff;margin:0;max-width:none;font-size:11px}})";
 
 class Page {
 public:
@@ -40,17 +42,29 @@ public:
         }
         m_out += "</ol>\n";
     }
+    /// So many revisions side by side stay on a page; more make further tables.
     void verdictTable(const std::vector<verdict::RevisionVerdict>& all) {
+        constexpr std::size_t across = 5;
         heading("Targets");
+        if (m_project.simulation)
+            m_out += "<p><b>This project says of itself that it is a simulation: its runs are simulated.</b></p>\n";
+        for (std::size_t from = 0; from < all.size(); from += across)
+            verdictColumns({all.begin() + static_cast<std::ptrdiff_t>(from), all.begin() + static_cast<std::ptrdiff_t>(std::min(all.size(), from + across))});
+    }
+    void verdictColumns(const std::vector<verdict::RevisionVerdict>& some) {
         m_out += "<table><tr><th>target</th><th class=n>limit</th>";
-        for (const auto& v : all)
+        for (const auto& v : some)
             m_out += "<th>" + escape(v.id) + (v.validated ? " (validated)" : "") + "</th>";
         m_out += "</tr>\n";
         for (std::size_t t = 0; t < m_project.brief.targets.size(); ++t) {
             const Target& target = m_project.brief.targets[t];
             const Quantity q = explain::quantityOf(target.kind);
             m_out += "<tr><td>" + escape(target.name) + "</td><td class=n>" + (isFloor(target.kind) ? "at least " : "at most ") + m_show.text(q, target.limit) + "</td>";
-            for (const auto& v : all) {
+            for (const auto& v : some) {
+                if (t >= v.targets.size()) {
+                    m_out += "<td class=sub>" + escape(v.problem) + "</td>";
+                    continue;
+                }
                 const auto& r = v.targets[t];
                 if (r.basis == verdict::Basis::Missing)
                     m_out += "<td class=sub>missing: " + escape(r.why) + "</td>";
@@ -60,6 +74,25 @@ public:
             m_out += "</tr>\n";
         }
         m_out += "</table>\n";
+    }
+    /// What the revision is made of, with what still has to be bought.
+    void parts(const verdict::Evaluation& e) {
+        heading("Parts");
+        m_out += "<table><tr><th>place</th><th>part</th><th>kind</th><th class=n>size, " + m_show.unit(Quantity::Length) + "</th><th class=n>power</th><th class=n>price</th></tr>\n";
+        const auto row = [&](const std::string& place, const std::string& name, const Part& part, double watts) {
+            const auto mm = [&](std::size_t i) { return m_show.number(Quantity::Length, part.size[i].value.mm()); };
+            m_out += "<tr><td>" + escape(place) + "</td><td>" + escape(name) + "</td><td>" + std::string(kindWord(part.kind)) + "</td><td class=n>" + (part.size[0].value > Length{} ? mm(0) + " × " + mm(1) + " × " + mm(2) : "") + "</td><td class=n>" +
+                     (watts > 0 ? m_show.text(Quantity::Power, watts) : "") + "</td><td class=n>" + (part.price > 0 ? m_show.text(Quantity::Money, part.price) : "") + "</td></tr>\n";
+        };
+        row("case", e.build.casePart->name, *e.build.casePart, 0);
+        for (const Placed& p : e.build.placed)
+            row(p.mount, p.name, *p.part, p.powerW());
+        for (const Joined& j : e.build.joined)
+            row("lead", j.part->name, *j.part, 0);
+        m_out += "</table>\n<p>Screws and inserts: ";
+        for (std::size_t i = 0; i < e.make.shopping.size(); ++i)
+            m_out += (i ? ", " : "") + std::to_string(e.make.shopping[i].count) + " × " + escape(e.make.shopping[i].kind);
+        m_out += e.make.shopping.empty() ? "none stated.</p>\n" : ".</p>\n";
     }
     void before(const verdict::RevisionVerdict& v) {
         if (v.before.empty()) {
@@ -106,6 +139,60 @@ public:
             m_out += "<tr><td>" + escape(f.name) + "</td><td class=n>" + m_show.text(Quantity::Speed, f.rpm) + "</td><td class=n>" + m_show.text(Quantity::Flow, f.flowM3h) + "</td></tr>\n";
         m_out += "</table>\n<p>Noise " + m_show.text(Quantity::Level, e.noise.totalDba) + ", pressure over the room " + m_show.text(Quantity::Pressure, e.air.balance.pressurePa) + ".</p>\n";
     }
+    /// Temperatures of a run over time, as a drawing of its own.
+    void trace(const verdict::Evaluation& e, const Run& run) {
+        constexpr double w = 900, h = 240, left = 44, right = 150, top = 12, bottom = 28;
+        constexpr std::size_t mostPoints = 400;
+        constexpr std::array<const char*, 4> dashes{"", "7 3", "2 3", "9 3 2 3"};
+        const auto& t = run.samples->timeS;
+        double low = std::numeric_limits<double>::infinity(), high = -low;
+        std::vector<const Channel*> shown;
+        for (const Channel& c : run.samples->channels)
+            if ((c.kind == ChannelKind::Temperature || c.kind == ChannelKind::Ambient) && shown.size() < dashes.size()) {
+                shown.push_back(&c);
+                for (const double v : c.values)
+                    if (std::isfinite(v)) {
+                        low = std::min(low, v);
+                        high = std::max(high, v);
+                    }
+            }
+        if (shown.empty() || t.size() < 2 || !(high > low) || !(t.back() > t.front()))
+            return;
+        const auto x = [&](double s) { return left + (w - left - right) * (s - t.front()) / (t.back() - t.front()); };
+        const auto y = [&](double v) { return h - bottom - (h - top - bottom) * (v - low) / (high - low); };
+        m_out += "<svg viewBox=\"0 0 900 240\" role=\"img\" aria-label=\"Temperatures of " + escape(run.name) + "\" font-size=\"12\">";
+        m_out += "<path d=\"M" + fixed(left, 1) + " " + fixed(top, 1) + "V" + fixed(h - bottom, 1) + "H" + fixed(w - right, 1) + "\" fill=\"none\" stroke=\"#26282b\"/>";
+        for (const double v : {low, high})
+            m_out += "<text x=\"" + fixed(left - 4, 1) + "\" y=\"" + fixed(y(v) + 4, 1) + "\" text-anchor=\"end\">" + m_show.number(Quantity::Temperature, v) + "</text>";
+        m_out += "<text x=\"2\" y=\"" + fixed((top + h - bottom) / 2, 1) + "\">" + m_show.unit(Quantity::Temperature) + "</text><text x=\"" + fixed(left, 1) + "\" y=\"" + fixed(h - 8, 1) + "\">0</text><text x=\"" + fixed(w - right, 1) + "\" y=\"" + fixed(h - 8, 1) +
+                 "\" text-anchor=\"end\">" + fixed((t.back() - t.front()) / 60, 0) + " min</text>";
+        double labelY = -1e9;
+        std::vector<std::pair<double, std::size_t>> ends;
+        for (std::size_t i = 0; i < shown.size(); ++i)
+            ends.emplace_back(y(std::isfinite(shown[i]->values.back()) ? shown[i]->values.back() : high), i);
+        std::sort(ends.begin(), ends.end());
+        for (const auto& [at, i] : ends) {
+            const Channel& c = *shown[i];
+            const std::size_t step = std::max<std::size_t>(1, t.size() / mostPoints);
+            std::string points;
+            for (std::size_t k = 0; k < t.size(); k += step)
+                if (std::isfinite(c.values[k]))
+                    points += fixed(x(t[k]), 1) + "," + fixed(y(c.values[k]), 1) + " ";
+            m_out += "<polyline fill=\"none\" stroke=\"#26282b\" stroke-width=\"1.2\" stroke-dasharray=\"" + std::string(dashes[i]) + "\" points=\"" + points + "\"/>";
+            labelY = std::max(at + 4, labelY + 14);
+            m_out += "<text x=\"" + fixed(w - right + 6, 1) + "\" y=\"" + fixed(labelY, 1) + "\">" + escape(channelTitle(e, c.kind, c.subject, c.name)) + "</text>";
+        }
+        m_out += "</svg>\n";
+    }
+    /// The part a channel belongs to by its name; else the heading of the log.
+    static std::string channelTitle(const verdict::Evaluation& e, ChannelKind kind, const std::string& subject, const std::string& name) {
+        const Placed* p = e.build.at(subject);
+        if (kind == ChannelKind::Ambient)
+            return "Room";
+        if (!p)
+            return name;
+        return kind == ChannelKind::Temperature ? p->name : p->name + ", " + std::string(channelKindWord(kind));
+    }
     void runs(const verdict::Evaluation& e, const verdict::RunAnalyses& analyses) {
         heading("Runs of " + e.build.revision);
         bool any = false;
@@ -121,10 +208,11 @@ public:
                 m_out += "<p><b>" + escape(it->second->stoppedEarly) + "</b></p>";
             m_out += "<table><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr>\n";
             for (const auto& c : it->second->channels)
-                m_out += "<tr><td>" + escape(c.name) + "</td><td>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +
+                m_out += "<tr><td>" + escape(channelTitle(e, c.kind, c.subject, c.name)) + (c.assumed ? " (assumed)" : "") + "</td><td>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +
                          (std::isfinite(c.settled) ? reading(c, c.settled) + "<br><span class=sub>" + reading(c, c.low) + " to " + reading(c, c.high) + "</span>" : "") + "</td><td class=n>" +
                          reading(c, c.mean) + "</td><td class=n>" + reading(c, c.p95) + "</td><td class=sub>" + escape(c.why) + "</td></tr>\n";
             m_out += "</table>\n";
+            trace(e, run);
         }
         if (!any)
             m_out += "<p>None logged yet.</p>\n";
@@ -186,6 +274,7 @@ std::string html(const Project& project, const std::vector<verdict::Evaluation>&
             if (v.id == revision)
                 page.before(v);
         page.pictures(pictures);
+        page.parts(*chosen);
         page.findings(*chosen);
         page.gaps(*chosen);
         page.air(*chosen);

@@ -12,6 +12,7 @@
 #include <QLabel>
 #include <QMenu>
 #include <QMessageBox>
+#include <QRegularExpression>
 #include <QTreeWidget>
 #include <QWheelEvent>
 
@@ -315,6 +316,49 @@ private slots:
         QCOMPARE(w.document().project().revisions.size(), before);
         QTRY_VERIFY(w.window->findChild<QMessageBox*>());
         QVERIFY2(w.window->findChild<QMessageBox*>()->text().contains("comes from it"), qPrintable(w.window->findChild<QMessageBox*>()->text()));
+    }
+
+    // ---- on paper ----
+    /// Hatches end where their parts do: nothing is drawn beyond the page, whatever a browser makes of clipping.
+    void reportDrawingsStayOnTheirPage() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R3");
+        w.document().finishAnalyses();
+        const QString path = qEnvironmentVariable("MD_REPORT", dir.filePath("r.html"));
+        QVERIFY(w.window->writeReport(path));
+        QFile file(path);
+        QVERIFY(file.open(QIODevice::ReadOnly));
+        const QString html = QString::fromUtf8(file.readAll());
+        static const QRegularExpression group("<g [^>]*transform=\"matrix\\(1,0,0,1,0,0\\)\"[^>]*>(.*?)</g>", QRegularExpression::DotMatchesEverythingOption), line("<polyline[^>]*points=\"([^\"]*)\""), number("-?[0-9.]+(e-?[0-9]+)?");
+        int lines = 0;
+        double least = 1e9, most = -1e9;
+        for (auto g = group.globalMatch(html); g.hasNext();) {
+            const QString inner = g.next().captured(1);
+            for (auto l = line.globalMatch(inner); l.hasNext();) {
+                const QString points = l.next().captured(1);
+                ++lines;
+                for (auto n = number.globalMatch(points); n.hasNext();) {
+                    const double v = n.next().captured(0).toDouble();
+                    least = std::min(least, v);
+                    most = std::max(most, v);
+                }
+            }
+        }
+        QVERIFY(lines > 500);
+        QVERIFY2(least >= -2 && most <= 1002, qPrintable(QString("%1 to %2").arg(least).arg(most)));
+        // Nothing to click on paper; parts, names and traces are there.
+        for (const char* words : {">Measure<", ">Going in<", "the wheel turns", "Move a cut"})
+            QVERIFY2(!html.contains(words), words);
+        for (const char* words : {"<h2>Parts</h2>", "Screws and inserts", "simulation"})
+            QVERIFY2(html.contains(words), words);
+        w.document().selectRevision("R10");
+        QVERIFY(w.window->writeReport(dir.filePath("r10.html")));
+        QFile ten(dir.filePath("r10.html"));
+        QVERIFY(ten.open(QIODevice::ReadOnly));
+        const QString text = QString::fromUtf8(ten.readAll());
+        QVERIFY(text.contains("aria-label=\"Temperatures of r10 both\"") && text.contains(">Processor P8-65<") && !text.contains("<td>cpu_c</td>"));
     }
 
     // ---- a new revision ----

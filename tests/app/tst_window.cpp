@@ -489,7 +489,7 @@ private slots:
         QFile html(dir.filePath("r.html"));
         QVERIFY(html.open(QIODevice::ReadOnly));
         const QByteArray text = html.readAll();
-        QCOMPARE(text.count("<svg"), 2);
+        QVERIFY(text.count("<svg") > 2); // two sheets, and a trace of each run
         QVERIFY(text.contains("Dig-tent box"));
         QVERIFY(!w.window->writeReport("/proc/none/r.html"));
         closeMessages();

@@ -7,9 +7,18 @@
 #include <QPixmapCache>
 
 #include <cmath>
+#include <numbers>
 
 namespace app {
 using core::Mark;
+
+namespace {
+/// SVG, PDF and printers, where lines stay lines.
+bool isVector(const QPainter& p) {
+    const QPaintEngine* engine = p.paintEngine();
+    return !engine || engine->type() != QPaintEngine::Raster;
+}
+} // namespace
 
 const Canvas::Type& Canvas::type(double px, Weight w) const {
     const int key = static_cast<int>(std::lround(px * 4)) * 4 + static_cast<int>(w);
@@ -107,7 +116,13 @@ void Canvas::vline(double x, double y1, double y2, const QColor& c, double w, Qt
 void Canvas::box(const QRectF& r, const QColor& fill, const QColor& edge, double w) {
     p.setPen(edge.isValid() ? QPen(edge, w, Qt::SolidLine, Qt::SquareCap, Qt::MiterJoin) : Qt::NoPen);
     p.setBrush(fill.isValid() ? QBrush(fill) : Qt::NoBrush);
-    p.drawRect(r);
+    if (isVector(p) && p.hasClipping()) {
+        QPainterPath whole;
+        whole.addRect(r);
+        p.drawPath(whole.intersected(p.clipPath()));
+    } else {
+        p.drawRect(r);
+    }
 }
 
 void Canvas::arrow(const QPointF& from, const QPointF& to, const QColor& c, double w) {
@@ -244,6 +259,83 @@ void Canvas::screw(const QPointF& c) {
 }
 
 namespace {
+/// What is drawn for SVG is cut here: its generator knows no clipping, and hatches would spill over the page.
+class Cut {
+public:
+    Cut(QPainter& p, const QRectF& r) : m_p(p), m_rect(r), m_clipped(p.hasClipping()) {
+        if (m_clipped)
+            m_path = p.clipPath();
+    }
+    [[nodiscard]] bool contains(const QPointF& at) const { return m_rect.contains(at) && (!m_clipped || m_path.contains(at)); }
+    /// The parts of a line that lie inside: of the rectangle exactly, of a clip path within a tenth of a pixel.
+    void line(QPointF a, QPointF b) {
+        if (!toRect(a, b))
+            return;
+        if (!m_clipped)
+            return m_p.drawLine(a, b);
+        const int steps = std::max(1, static_cast<int>(std::hypot(b.x() - a.x(), b.y() - a.y())));
+        const auto at = [&](double t) { return a + (b - a) * t; };
+        const auto edge = [&](double in, double out) {
+            for (int i = 0; i < 5; ++i)
+                (m_path.contains(at((in + out) / 2)) ? in : out) = (in + out) / 2;
+            return in;
+        };
+        double from = -1;
+        for (int i = 0; i <= steps; ++i) {
+            const double t = static_cast<double>(i) / steps, before = static_cast<double>(i - 1) / steps;
+            const bool in = m_path.contains(at(t));
+            if (in && from < 0)
+                from = i == 0 ? 0 : edge(t, before);
+            else if (!in && from >= 0) {
+                m_p.drawLine(at(from), at(edge(before, t)));
+                from = -1;
+            }
+        }
+        if (from >= 0)
+            m_p.drawLine(at(from), b);
+    }
+
+private:
+    /// Liang and Barsky.
+    [[nodiscard]] bool toRect(QPointF& a, QPointF& b) const {
+        double t0 = 0, t1 = 1;
+        const double dx = b.x() - a.x(), dy = b.y() - a.y();
+        const double p[4] = {-dx, dx, -dy, dy}, q[4] = {a.x() - m_rect.left(), m_rect.right() - a.x(), a.y() - m_rect.top(), m_rect.bottom() - a.y()};
+        for (int i = 0; i < 4; ++i) {
+            if (std::abs(p[i]) < 1e-12) {
+                if (q[i] < 0)
+                    return false;
+                continue;
+            }
+            const double t = q[i] / p[i];
+            p[i] < 0 ? t0 = std::max(t0, t) : t1 = std::min(t1, t);
+        }
+        if (t0 > t1)
+            return false;
+        const QPointF start = a, way(dx, dy);
+        a = start + way * t0;
+        b = start + way * t1;
+        return true;
+    }
+
+    QPainter& m_p;
+    QRectF m_rect;
+    QPainterPath m_path;
+    bool m_clipped;
+};
+
+/// As drawLines, for paper and SVG: every line ends where it should.
+void cutLines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
+    Cut cut(p, r);
+    p.save();
+    p.setPen(pen);
+    const double a = degrees * std::numbers::pi / 180, reach = r.width() + r.height() + step;
+    const QPointF along(std::cos(a), std::sin(a)), across(-std::sin(a), std::cos(a));
+    for (double y = -std::ceil(reach / step) * step; y < reach; y += step)
+        cut.line(r.topLeft() + across * y - along * reach, r.topLeft() + across * y + along * reach);
+    p.restore();
+}
+
 /// Lines across a rectangle at an angle; @p step apart, origin fixed to the corner of the part.
 void drawLines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
     p.save();
@@ -259,9 +351,8 @@ void drawLines(QPainter& p, const QRectF& r, double degrees, double step, const 
 
 /// On the screen a tile made once is laid out; on paper and in SVG the lines are drawn, so that they stay sharp.
 void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
-    const QPaintEngine* engine = p.paintEngine();
-    if (!engine || engine->type() != QPaintEngine::Raster)
-        return drawLines(p, r, degrees, step, pen);
+    if (isVector(p))
+        return cutLines(p, r, degrees, step, pen);
     // A tile must hold a whole number of lines; slanted ones repeat every step * sqrt(2) along its edges.
     const bool slanted = std::abs(std::fmod(degrees, 90.0)) > 1;
     const double period = slanted ? step * std::sqrt(2.0) : step;
@@ -291,8 +382,15 @@ void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen
 void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, const QColor& ink, double edge) {
     using core::PartKind;
     p.save();
-    p.fillRect(r, ground);
+    if (isVector(p) && p.hasClipping()) {
+        QPainterPath whole;
+        whole.addRect(r);
+        p.fillPath(whole.intersected(p.clipPath()), ground);
+    } else {
+        p.fillRect(r, ground);
+    }
     p.setClipRect(r, Qt::IntersectClip);
+    Cut cut(p, r);
     const auto pen = [&](double w) { return QPen(ink, w); };
     const auto each = [&](double sx, double sy, auto&& draw) {
         for (double y = r.top() + sy / 2; y < r.bottom(); y += sy)
@@ -313,13 +411,16 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
     case PartKind::Fan:
         p.setPen(Qt::NoPen);
         p.setBrush(ink);
-        each(6, 6, [&](QPointF c) { p.drawEllipse(c, 0.9, 0.9); });
+        each(6, 6, [&](QPointF c) {
+            if (!isVector(p) || cut.contains(c))
+                p.drawEllipse(c, 0.9, 0.9);
+        });
         break;
     case PartKind::Memory:
         p.setPen(pen(0.8));
         each(8, 8, [&](QPointF c) {
-            p.drawLine(c - QPointF(2, 0), c + QPointF(2, 0));
-            p.drawLine(c - QPointF(0, 2), c + QPointF(0, 2));
+            cut.line(c - QPointF(2, 0), c + QPointF(2, 0));
+            cut.line(c - QPointF(0, 2), c + QPointF(0, 2));
         });
         break;
     case PartKind::Drive: lines(p, r, 0, 4, pen(0.8)); break;
@@ -330,7 +431,11 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
             int k = 0;
             for (double x = r.left(); x < r.right() + 8; x += 4, ++k)
                 zigzag << QPointF(x, y + (k % 2 ? 2 : 0));
-            p.drawPolyline(zigzag);
+            if (!isVector(p))
+                p.drawPolyline(zigzag);
+            else
+                for (qsizetype i = 1; i < zigzag.size(); ++i)
+                    cut.line(zigzag[i - 1], zigzag[i]);
         }
         break;
     case PartKind::Radiator:

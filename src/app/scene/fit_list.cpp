@@ -81,8 +81,8 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     const auto rows = ladderRows(v.evaluation()->fit, look, c.selected());
     const QString sorts[] = {QObject::tr("worst first"), QObject::tr("least likely first"), QObject::tr("by name")};
     const QString filters[] = {QObject::tr("all"), QObject::tr("short"), QObject::tr("open or short"), QObject::tr("of the part")};
-    double x = paintButton(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], QStringLiteral("sort:"), QObject::tr("Order of the ladder (key S)"));
-    x = paintButton(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], QStringLiteral("filter:"), QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
+    double x = look.paper ? r.left() : paintButton(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], QStringLiteral("sort:"), QObject::tr("Order of the ladder (key S)"));
+    x = look.paper ? x : paintButton(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], QStringLiteral("filter:"), QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
     // One axis for all rungs: the heavy line is the need.
     const double axis = r.left() + r.width() * 0.60, scale = (r.right() - 6 - axis) / 12;
     const QString count = rows.size() == gaps.size() ? QString::number(rows.size()) : QObject::tr("%1 of %2").arg(rows.size()).arg(gaps.size());
@@ -111,7 +111,8 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     }
     if (rows.empty())
         c.paragraph({r.left(), y + 8, r.width(), 60}, look.filter == FitLook::Filter::Part ? QObject::tr("Select a part on the drawing to list its gaps.") : QObject::tr("No gap of this kind. Key D lists others."), 12.5, Weight::Regular, c.t.ink2);
-    paintMore(c, r, shown, rows.size(), look.scrolled);
+    if (!look.paper)
+        paintMore(c, r, shown, rows.size(), look.scrolled);
 }
 
 /// A row of several lines with a mark before it; answers its height, or nothing when there is no room for it.
@@ -282,7 +283,10 @@ std::size_t listRows(const View& v, const FitLook& look, const QString& selected
 }
 
 void paintFitList(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
-    paintHead(c, r, look);
+    if (look.paper)
+        c.heading(r.left(), r.top(), r.width(), QObject::tr("Gaps, worst first"), QObject::tr("all of them in the table"));
+    else
+        paintHead(c, r, look);
     const QRectF body = r.adjusted(0, 32, 0, 0);
     c.hit(body, QStringLiteral("listbody:"), QObject::tr("List; the wheel turns it"));
     switch (look.list) {

@@ -47,6 +47,7 @@ struct FitLook {
     const FitAnswers* answers = nullptr;
     const std::vector<core::fit::PlacedBody>* ghost = nullptr; ///< bodies of a part that is not placed yet
     bool ghostClashes = false;
+    bool paper = false;           ///< for a page: nothing to click, nothing about keys and wheels
 };
 /// Gaps in the order and choice of the ladder; indices into the fit result, so that rungs keep their numbers.
 [[nodiscard]] std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const QString& selectedKey);

@@ -29,7 +29,7 @@ std::vector<report::Picture> reportPictures(const Context& context) {
         const QByteArray svg = buffer.data();
         pictures.push_back({title.toStdString(), svg.mid(svg.indexOf("<svg")).toStdString()});
     };
-    paint(QObject::tr("Fit"), [&](Canvas& c, const QRectF& r) { paintFit(c, r, view, {}); });
+    paint(QObject::tr("Fit"), [&](Canvas& c, const QRectF& r) { paintFit(c, r, view, {.paper = true}); });
     paint(QObject::tr("Air"), [&](Canvas& c, const QRectF& r) { paintAir(c, r, view); });
     return pictures;
 }

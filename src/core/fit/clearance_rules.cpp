@@ -52,7 +52,7 @@ constexpr std::array<ClearanceRule, 40> rules{{
     {"drive-drive-still", Face::StillDrive, Face::StillDrive, 8.0, "drives side by side with no fan in their chamber", judged},
     {"card-back", Face::CardBack, Face::AnyClosed, 2.0, "the back of a card before a wall", judged},
     {"intake-desk", Face::OpenPanel, Face::Desk, 5.0, "an opening underneath needs feet to breathe: 5 to 10", common, true, 0},
-    {"board-underside", Face::BoardUnderside, Face::ClosedPanel, 2.5, "solder side above the tray", "ATX specification (from memory)"},
+    {"board-underside", Face::BoardUnderside, Face::ClosedPanel, 2.5, "solder side above the tray", "ATX specification"},
     {"solid", Face::Solid, Face::Solid, 0.5, "two parts at rest", judged},
 }};
 

@@ -8,8 +8,8 @@ namespace core {
 namespace {
 constexpr std::string_view common = "common practice, no source";
 constexpr std::string_view judged = "engineering judgement, from contact ratings";
-constexpr std::string_view cem = "PCI Express card electromechanical specification (from memory)";
-constexpr std::string_view sata = "Serial ATA specification: 4.5 A a rail, here at 12 V (from memory)";
+constexpr std::string_view cem = "PCI Express card electromechanical specification";
+constexpr std::string_view sata = "Serial ATA specification: 4.5 A a rail, here at 12 V";
 
 // Straight length and bend: 12-pin 35 straight; 8-pin graphics 20 + 15; SATA 20 + 10; 24-pin and processor plugs 20 above
 // the socket. Cross sections are those of the housings, rounded up: common practice, no source.

@@ -7,21 +7,21 @@
 namespace core {
 namespace {
 
-constexpr std::string_view itx = "Mini-ITX addendum to microATX (from memory)", atx = "ATX and microATX specifications (from memory)", fans = "common practice, no source";
+constexpr std::string_view itx = "Mini-ITX addendum to microATX", atx = "ATX and microATX specifications", fans = "common practice, no source";
 
 constexpr std::array<StandardSize, 25> sizes{{
     {PartKind::Board, "mini-itx", {170, 170, 0}, {157.48, 154.94}, itx},
     {PartKind::Board, "micro-atx", {244, 244, 0}, {}, atx},
     {PartKind::Board, "atx", {305, 244, 0}, {}, atx},
-    {PartKind::PowerSupply, "atx", {150, 140, 86}, {}, "ATX12V design guide (from memory)"},
-    {PartKind::PowerSupply, "sfx", {125, 100, 63.5}, {}, "SFX12V design guide (from memory)"},
+    {PartKind::PowerSupply, "atx", {150, 140, 86}, {}, "ATX12V design guide"},
+    {PartKind::PowerSupply, "sfx", {125, 100, 63.5}, {}, "SFX12V design guide"},
     {PartKind::PowerSupply, "sfx-l", {130, 125, 63.5}, {}, fans},
-    {PartKind::PowerSupply, "tfx", {175, 85, 65}, {}, "TFX12V design guide (from memory)"},
-    {PartKind::PowerSupply, "flex", {150, 81.5, 40.5}, {}, "Flex ATX design guide (from memory)"},
-    {PartKind::Drive, "3.5", {147, 101.6, 26.1}, {}, "SFF-8301 (from memory)"},
-    {PartKind::Drive, "2.5", {100.45, 69.85, 0}, {}, "SFF-8201 (from memory); 7, 9.5 or 15 thick"},
-    {PartKind::Drive, "m.2", {0, 22, 0}, {}, "PCI Express M.2 specification (from memory); 30 to 110 long"},
-    {PartKind::Drive, "m.2-sink", {0, 22, 0}, {}, "PCI Express M.2 specification (from memory); 30 to 110 long"},
+    {PartKind::PowerSupply, "tfx", {175, 85, 65}, {}, "TFX12V design guide"},
+    {PartKind::PowerSupply, "flex", {150, 81.5, 40.5}, {}, "Flex ATX design guide"},
+    {PartKind::Drive, "3.5", {147, 101.6, 26.1}, {}, "SFF-8301"},
+    {PartKind::Drive, "2.5", {100.45, 69.85, 0}, {}, "SFF-8201; 7, 9.5 or 15 thick"},
+    {PartKind::Drive, "m.2", {0, 22, 0}, {}, "PCI Express M.2 specification; 30 to 110 long"},
+    {PartKind::Drive, "m.2-sink", {0, 22, 0}, {}, "PCI Express M.2 specification; 30 to 110 long"},
     {PartKind::Fan, "40", {40, 40, 0}, {32, 32}, fans},
     {PartKind::Fan, "50", {50, 50, 0}, {40, 40}, fans},
     {PartKind::Fan, "60", {60, 60, 0}, {50, 50}, fans},
@@ -31,10 +31,10 @@ constexpr std::array<StandardSize, 25> sizes{{
     {PartKind::Fan, "120", {120, 120, 0}, {105, 105}, fans},
     {PartKind::Fan, "140", {140, 140, 0}, {124.5, 124.5}, fans},
     {PartKind::Fan, "200", {200, 200, 0}, {154, 154}, "common practice, no source; varies by maker"},
-    {PartKind::Card, "1", {0, 111.15, 20.32}, {}, "PCI Express card electromechanical specification (from memory): slot pitch, full height"},
-    {PartKind::Card, "2", {0, 111.15, 40.64}, {}, "PCI Express card electromechanical specification (from memory): slot pitch, full height"},
-    {PartKind::Card, "3", {0, 111.15, 60.96}, {}, "PCI Express card electromechanical specification (from memory): slot pitch, full height"},
-    {PartKind::Card, "4", {0, 111.15, 81.28}, {}, "PCI Express card electromechanical specification (from memory): slot pitch, full height"},
+    {PartKind::Card, "1", {0, 111.15, 20.32}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
+    {PartKind::Card, "2", {0, 111.15, 40.64}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
+    {PartKind::Card, "3", {0, 111.15, 60.96}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
+    {PartKind::Card, "4", {0, 111.15, 81.28}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
 }};
 
 std::string formWord(const Part& part) {
