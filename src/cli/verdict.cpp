@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 
 #include "core/base/text.h"
+#include "core/verdict/compare.h"
 #include "report/html_report.h"
 
 namespace cli {
@@ -38,12 +39,15 @@ int verdict(const Options& options) {
     if (!chosen)
         return badInput(chosen.error());
     const auto analyses = analyseRuns(*project, options.revision);
+    const auto baseline = project->revision(project->baseline) ? core::verdict::evaluate(*project, project->baseline) : core::Result<core::verdict::Evaluation>(core::problem({}, {}));
     store::Json revisions = store::Json::array();
     bool met = false;
     for (const core::Revision& r : project->revisions) {
         if (!options.revision.empty() && r.id != options.revision)
             continue;
         RevisionVerdict v{.id = r.id};
+        store::Json differences = store::Json::object();
+        std::string words;
         store::Json findings = store::Json::array();
         if (const auto e = core::verdict::evaluate(*project, r.id))
             v = core::verdict::judge(*project, *e, analyses), findings = findingsJson(e->findings, [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
@@ -56,6 +60,13 @@ int verdict(const Options& options) {
         }
         revisions.push_back(verdictJson(v));
         revisions.back()["findings"] = findings;
+        if (baseline && r.id != project->baseline)
+            if (const auto e = core::verdict::evaluate(*project, r.id))
+                for (const auto& d : core::verdict::against(*e, *baseline)) {
+                    differences[d.id] = {{"now", d.now}, {"baseline", d.then}, {"by", d.by()}, {"percent", d.then != 0 ? store::Json(d.percent()) : store::Json()}};
+                    words += (words.empty() ? "" : "; ") + d.name + " " + core::verdict::textOf(d, core::Show({.currency = project->currency}));
+                }
+        revisions.back()["against_baseline"] = differences;
         if (options.json)
             continue;
         say("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers, v.validated ? ", validated" : "");
@@ -65,6 +76,8 @@ int verdict(const Options& options) {
                                                                  : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " + core::verdict::basisText(t)).c_str());
         if (!v.problem.empty())
             say("  does not resolve: %s\n", v.problem.c_str());
+        if (!words.empty())
+            say("  against %s: %s\n", project->baseline.c_str(), words.c_str());
         sayFindings(findings);
     }
     if (options.json)

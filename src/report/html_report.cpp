@@ -2,6 +2,7 @@
 #include "report/html_report.h"
 
 #include "core/base/text.h"
+#include "core/verdict/compare.h"
 #include "report/escape.h"
 
 #include <limits>
@@ -103,6 +104,12 @@ public:
         for (const std::string& text : v.before)
             m_out += "<li>" + escape(text) + "</li>";
         m_out += "</ul>\n";
+    }
+    void againstBaseline(const verdict::Evaluation& e, const verdict::Evaluation& baseline) {
+        m_out += "<h3>" + escape(e.build.revision) + " against the baseline " + escape(baseline.build.revision) + "</h3><table>";
+        for (const auto& d : verdict::against(e, baseline))
+            m_out += "<tr><td>" + d.name + "</td><td>" + escape(verdict::textOf(d, m_show)) + "</td></tr>\n";
+        m_out += "</table>\n";
     }
     void findings(const verdict::Evaluation& e) {
         heading("Findings");
@@ -273,6 +280,9 @@ std::string html(const Project& project, const std::vector<verdict::Evaluation>&
         for (const auto& v : all)
             if (v.id == revision)
                 page.before(v);
+        for (const auto& e : evaluations)
+            if (e.build.revision == project.baseline && e.build.revision != revision)
+                page.againstBaseline(*chosen, e);
         page.pictures(pictures);
         page.parts(*chosen);
         page.findings(*chosen);

@@ -11,7 +11,7 @@
 namespace core::fit {
 namespace {
 
-constexpr WordTable<Passage, 4> passageWords{{{Passage::Straight, "passes"}, {Passage::Tilted, "passes tilted"},
+constexpr WordTable<Passage, 5> passageWords{{{Passage::Unstated, "not stated"}, {Passage::Straight, "passes"}, {Passage::Tilted, "passes tilted"},
     {Passage::OnlyBefore, "only before"}, {Passage::Blocked, "does not pass"}}};
 
 constexpr double wantedMm = 1.0; // slides past: engineering judgement
@@ -302,7 +302,9 @@ public:
         Insertion out = best(part, wallIndex);
         out.mount = p.mount;
         out.name = p.name;
-        if (out.passage == Passage::Blocked)
+        if (m_build.caseSpec().panels.empty())
+            out.passage = Passage::Unstated; // that none comes off is said where panels are stated and none does
+        else if (out.passage == Passage::Blocked)
             tryWithoutOne(part, out);
         out.text = words(out);
         return out;
@@ -419,6 +421,7 @@ std::string Inserter::words(const Insertion& i) {
     case Passage::Straight: return i.name + " passes straight" + through + (i.marginMm > 100 ? "" : ", " + fixed(i.marginMm, 1) + " mm beside it");
     case Passage::Tilted: return i.name + " passes " + tilt + through + (i.tight ? ", with less than 1 mm somewhere" : "") + "; straight it meets " + i.blockedBy;
     case Passage::OnlyBefore: return i.name + " goes in only before " + i.before + " is fitted" + (i.tiltDeg > 0 ? ", " + tilt : "") + through;
+    case Passage::Unstated: return i.name + ": which panels of the case come off is not stated, so its way in is not looked at";
     case Passage::Blocked: break;
     }
     return i.name + " does not pass: " + (i.blockedBy.empty() ? "no panel comes off" : i.blockedBy + " is in the way");
@@ -443,6 +446,8 @@ std::vector<Insertion> insertions(const Build& build, const std::vector<std::str
     std::vector<Insertion> all;
     for (std::size_t i = 0; i < build.placed.size(); ++i) {
         const PartKind kind = build.placed[i].part->kind;
+        if (build.placed[i].outside)
+            continue; // it goes on from outside
         if (kind == PartKind::Card || kind == PartKind::PowerSupply || kind == PartKind::Radiator || kind == PartKind::Drive)
             all.push_back(inserter.of(i));
     }

@@ -4,7 +4,8 @@
 
 namespace core::fit {
 
-enum class Passage { Straight, Tilted, OnlyBefore, Blocked };
+/// Unstated: no panel of the case is described, so its way in was not looked at.
+enum class Passage { Straight, Tilted, OnlyBefore, Blocked, Unstated };
 [[nodiscard]] std::string_view passageWord(Passage passage);
 
 /// A part on its way in, as the corners of each of its boxes in the plane of the way.

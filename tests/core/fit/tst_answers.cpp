@@ -265,6 +265,14 @@ private slots:
         std::get<CaseSpec>(p.shelf[0].spec).panels[0].removable = false;
         const auto ways = fit::insertions(built(p, "R1"), {"bay"});
         QCOMPARE(static_cast<int>(wayOf(ways, "bay")->passage), static_cast<int>(Passage::Blocked));
+        // Where no panel is stated nothing is said of what comes off.
+        Project unstated = p;
+        std::get<CaseSpec>(unstated.shelf[0].spec).panels.clear();
+        const Build bare = built(unstated, "R1");
+        for (const auto& w : fit::insertions(bare, {"bay"})) {
+            QCOMPARE(static_cast<int>(w.passage), static_cast<int>(Passage::Unstated));
+            QVERIFY(w.text.find("is not stated") != std::string::npos);
+        }
     }
 
     /// The planner's own overlap of rectangles against the collision library, as flat boxes.

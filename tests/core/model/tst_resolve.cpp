@@ -14,6 +14,19 @@ class ResolveTest : public QObject {
     }
 
 private slots:
+    /// A limit belongs to the part it was set for: it ends with a swap, and never raises what the part draws.
+    void powerLimits() {
+        const auto watts = [](std::vector<Change> changes) {
+            const Project p = with(project(), std::move(changes));
+            return built(p, "R2").at("tray/cpu/lid")->powerW();
+        };
+        QCOMPARE(watts({}), 1.2);
+        QCOMPARE(watts({LimitPower{"tray/cpu/lid", 1}}), 1.0);
+        QCOMPARE(watts({LimitPower{"tray/cpu/lid", 5}}), 1.2);
+        QCOMPARE(watts({LimitPower{"tray/cpu/lid", 1}, SwapPart{"tray/cpu/lid", "cooler-47"}}), 1.2);
+        QCOMPARE(watts({LimitPower{"tray/cpu/lid", 1}, SwapPart{"tray/cpu/lid", "cooler-37"}}), 1.0); // the same part again
+    }
+
     /// What the newer kinds of change say in words, and how they are refused.
     void wordsOfChanges() {
         Project p = project();

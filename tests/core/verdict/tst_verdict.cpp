@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdict/compare.h"
 #include "core/verdict/evaluate.h"
 #include "support/builds.h"
 
@@ -41,6 +42,22 @@ const verdict::TargetResult& of(const verdict::RevisionVerdict& v, const std::st
 class VerdictTest : public QObject {
     Q_OBJECT
 private slots:
+    /// Screws 31 down to 19 is 39 % less: common practice, no source.
+    void againstTheBaseline() {
+        const verdict::Difference screws{.id = "screws", .name = "Screws", .now = 19, .then = 31};
+        QCOMPARE(QString::fromStdString(verdict::textOf(screws, Show())), QString::fromUtf8("31 to 19, \u221212 (\u221239 %)"));
+        const Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-47"}, RemovePart{"side"}});
+        const auto now = verdict::evaluate(p, "R2"), then = verdict::evaluate(p, "R1");
+        QVERIFY(now && then);
+        const auto all = verdict::against(*now, *then);
+        QCOMPARE(all.size(), std::size_t{4});
+        QCOMPARE(all[0].by(), -4.0);              // the screws of the side fan
+        QCOMPARE_LE(std::abs(all[2].by() + 15), 1e-9); // and its price
+        QCOMPARE(all[3].by(), 0.0);
+        QCOMPARE_LE(std::abs(all[2].percent() + 100 * 15 / then->price), 1e-9);
+        QCOMPARE((verdict::Difference{.now = 3, .then = 0}.percent()), 0.0); // no share of nothing
+    }
+
     /// The box it is carried in: 86 x 304 x 254 outside with 10 of feet, any way round.
     void carryBox_data() {
         QTest::addColumn<double>("a");

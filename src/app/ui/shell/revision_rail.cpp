@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/shell/revision_rail.h"
 
+#include "core/base/text.h"
+#include "core/verdict/compare.h"
+
 #include "app/ui/style.h"
 #include "core/base/text.h"
 
@@ -62,6 +65,16 @@ protected:
         row(tr("CPU"), core::TargetKind::Temperature, core::Quantity::TemperatureDifference);
         row(tr("Noise"), core::TargetKind::Noise, core::Quantity::Level);
         row(tr("Tightest gap"), core::TargetKind::Gap, core::Quantity::Length);
+        if (!now.evaluation || !then.evaluation)
+            return;
+        // What it costs more or less, in number and per cent, where the window is high enough.
+        for (const auto& d : core::verdict::against(*now.evaluation, *then.evaluation)) {
+            c.hit({12, y, width() - 24.0, 18}, QStringLiteral("against:") + qs(d.id), tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
+            c.text({12, y, 90, 18}, qs(d.name), 12, Weight::Regular, c.t.ink);
+            const QString by = d.quantity == core::Quantity::None ? qs(core::withSign(d.by(), 0)) : v.signedNumber(d.quantity, d.by());
+            c.text({80, y, width() - 92.0, 18}, d.then != 0 ? tr("%1 (%2 %)").arg(by, qs(core::withSign(d.percent(), 0))) : by, 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            y += 19;
+        }
     }
 };
 
@@ -227,6 +240,11 @@ RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent),
     connect(&context.document, &Document::changed, this, &RevisionRail::refresh);
     connect(&context.document, &Document::revisionSelected, this, &RevisionRail::refresh);
     refresh();
+}
+
+void RevisionRail::resizeEvent(QResizeEvent*) {
+    constexpr int three = 96, seven = three + 4 * 19, roomFor = 620;
+    m_foot->setFixedHeight(height() >= roomFor ? seven : three);
 }
 
 void RevisionRail::paintEvent(QPaintEvent*) { QPainter(this).fillRect(rect(), m_context.theme.tray); }
