@@ -54,7 +54,7 @@ store::Json changesJson(const core::Project& project, const core::verdict::Evalu
         for (const auto& m : core::advise::whatToChange(project, e, gap, load))
             mends.push_back({{"change", store::changeJson(m.change)}, {"mends", m.mends}, {"won_mm", m.wonMm}, {"margin_mm", m.marginMm}, {"spoils", m.spoils}, {"processor_k", numberOr(m.processorK)},
                              {"card_k", numberOr(m.cardK)}, {"noise_db", m.noiseDb}, {"screws", m.screws}, {"minutes", m.minutes}, {"price", m.price}, {"volume_l", m.volumeL}, {"text", core::explain::textOf(m, show)}});
-        all.push_back({{"gap", gap.id}, {"short_mm", -gap.marginMm()}, {"mends", mends}});
+        all.push_back({{"gap", gap.id}, {"short_mm", -gap.marginMm()}, {"mends", mends}, {"edit", core::advise::whatToEdit(gap)}});
     }
     return all;
 }

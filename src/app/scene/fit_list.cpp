@@ -149,7 +149,11 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     std::size_t shown = 0;
     for (std::size_t i = look.scrolled; i < mends.size(); ++i) {
         const auto& m = mends[i];
-        QString won = m.gone ? QObject::tr("the two no longer meet") : QObject::tr("%1 %2, keeps %3 at worst").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, m.marginMm));
+        // What mends is told by what it has over its need, not by a worst case that may still be short.
+        QString won = m.gone    ? QObject::tr("the two no longer meet")
+                      : m.mends && m.starved ? QObject::tr("%1 %2, closes, still short of air").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length))
+                      : m.mends ? QObject::tr("%1 %2, %3 over its need").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length), v.number(Quantity::Length, std::max(0.0, m.spareMm))) + (m.marginMm < 0 ? QObject::tr(", measure to be sure") : QString())
+                                : QObject::tr("%1 %2, keeps %3 at worst").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, m.marginMm));
         won += QStringLiteral("; ") + qs(m.cost);
         for (const auto& spoiled : m.spoils)
             won += QObject::tr("; but %1").arg(qs(spoiled));
@@ -159,8 +163,9 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         y += *height;
         ++shown;
     }
-    if (mends.empty())
-        c.paragraph({r.left(), y, r.width(), 80}, QObject::tr("No single change wins anything here. Put other parts on the shelf, or state variants and slides of the mounts."), 12.5, Weight::Regular, c.t.ink2);
+    // Where nothing mends it, what could be edited: the sizes it is made of.
+    if (gap->isShort() && std::none_of(mends.begin(), mends.end(), [](const auto& m) { return m.mends; }) && y + 60 < r.bottom())
+        c.paragraph({r.left(), y + 6, r.width(), 110}, qs(core::advise::whatToEdit(*gap)) + QStringLiteral(". ") + QObject::tr("Double-click a part to edit it, or put others on the shelf."), 12.5, Weight::Regular, c.t.ink2, 6);
     paintMore(c, r, shown, mends.size(), look.scrolled);
 }
 

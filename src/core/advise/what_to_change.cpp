@@ -162,7 +162,7 @@ void Advisor::attempt(const Change& change, const std::optional<Change>& with, c
     if (!then)
         return;
     const fit::Gap* after = m_same.in(then->fit);
-    Mend mend{.change = change, .with = with, .marginMm = after ? after->marginMm() : usual.reachMm, .spareMm = after ? after->nominal.mm() - after->requiredMm : usual.reachMm, .after = after ? after->mark : Mark::Holds, .gone = after == nullptr};
+    Mend mend{.change = change, .with = with, .marginMm = after ? after->marginMm() : usual.reachMm, .spareMm = after ? after->nominal.mm() - after->requiredMm : usual.reachMm, .starved = after && after->state == fit::GapState::Starved, .after = after ? after->mark : Mark::Holds, .gone = after == nullptr};
     mend.wonMm = mend.marginMm - m_gap.marginMm();
     if (mend.wonMm < 0.05)
         return;

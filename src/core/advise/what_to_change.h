@@ -13,6 +13,7 @@ struct Mend {
     double wonMm = 0;        ///< on the worst-case margin of the gap
     double marginMm = 0;     ///< at worst, afterwards; at most the reach of the check
     double spareMm = 0;      ///< nominal over what is needed, afterwards
+    bool starved = false;    ///< it closes then, and is still short of air
     Mark after = Mark::None; ///< of the gap
     bool gone = false;       ///< the two are no longer near each other
     bool mends = false;      ///< the need is kept, and nothing else is wrong that was not before; it may be short of air

@@ -21,7 +21,7 @@ std::string textOf(const fit::MeasureNext& next, const Show& show) {
 
 std::string textOf(const advise::Mend& mend, const Show& show) {
     const std::string spare = show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", " + show.text(Quantity::Length, std::max(0.0, mend.spareMm)) + " over its need" + (mend.marginMm < 0 ? ", measure to be sure" : "");
-    const std::string won = mend.gone ? "the two no longer meet" : mend.mends ? spare : show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", keeps " + show.signedNumber(Quantity::Length, mend.marginMm) + " at worst";
+    const std::string won = mend.gone ? "the two no longer meet" : mend.mends && mend.starved ? show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", closes, still short of air" : mend.mends ? spare : show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", keeps " + show.signedNumber(Quantity::Length, mend.marginMm) + " at worst";
     std::string text = mend.text + ": " + won + "; " + mend.cost;
     for (const std::string& spoiled : mend.spoils)
         text += "; but " + spoiled;

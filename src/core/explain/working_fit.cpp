@@ -58,7 +58,8 @@ Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show) {
     }
     if (!gap.overridden.empty())
         w.sentence += " The need is the user's own: " + gap.overridden + ".";
-    w.usedBy = {"target \"every gap\""};
+    if (!gap.breathing)
+        w.usedBy = {"target \"every gap\""};
     w.method = "Signed sum of the sizes between the two faces; worst case adds all tolerances, the likely one their squares as 3 sigma. Need: " +
                std::string(gap.reason) + " (" + std::string(gap.ruleSource) + ").";
     return w;

@@ -70,7 +70,8 @@ protected:
         // What it costs more or less, in number and per cent, where the window is high enough.
         for (const auto& d : core::verdict::against(*now.evaluation, *then.evaluation)) {
             c.hit({12, y, width() - 24.0, 18}, QStringLiteral("against:") + qs(d.id), tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
-            c.text({12, y, 90, 18}, qs(d.name), 12, Weight::Regular, c.t.ink);
+            const QString unit = d.quantity == core::Quantity::None ? QString() : QStringLiteral(", ") + v.unit(d.quantity);
+            c.text({12, y, 90, 18}, qs(d.name) + unit, 12, Weight::Regular, c.t.ink);
             const QString by = d.quantity == core::Quantity::None ? qs(core::withSign(d.by(), 0)) : v.signedNumber(d.quantity, d.by());
             c.text({80, y, width() - 92.0, 18}, d.then != 0 ? tr("%1 (%2 %)").arg(by, qs(core::withSign(d.percent(), 0))) : by, 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
             y += 19;
