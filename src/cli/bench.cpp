@@ -22,7 +22,7 @@ store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
         }
         channels.push_back(std::move(j));
     }
-    Json out{{"run", run.id}, {"revision", run.revision}, {"load", run.load}, {"room_c", a.roomC}, {"room_logged", a.roomLogged}, {"simulated", run.simulated}, {"stopped_early", a.stoppedEarly}};
+    Json out{{"run", run.id}, {"revision", run.revision}, {"load", run.load}, {"room_c", a.roomC}, {"room_logged", a.roomLogged}, {"simulated", run.simulated}, {"unsettled", a.unsettled}};
     Json throttles = Json::array();
     for (const auto& t : a.throttles)
         throttles.push_back({{"subject", t.subject}, {"kind", t.kind == core::bench::Throttle::Thermal ? "thermal" : t.kind == core::bench::Throttle::PowerLimit ? "power limit" : "other"}, {"share", t.share}, {"drop", t.drop}});
@@ -80,8 +80,8 @@ int bench(const Options& options) {
     } else {
         for (const auto& run : runs) {
             say("%s, revision %s%s\n", run["run"].get<std::string>().c_str(), run["revision"].get<std::string>().c_str(), run["simulated"].get<bool>() ? ", simulated" : "");
-            if (const auto early = run["stopped_early"].get<std::string>(); !early.empty())
-                say("  %s\n", early.c_str());
+            if (const auto words = run["unsettled"].get<std::string>(); !words.empty())
+                say("  %s\n", words.c_str());
             for (const auto& c : run["channels"])
                 say("  %-14s %-9s %s  %s\n", c["name"].get<std::string>().c_str(), c["state"].get<std::string>().c_str(),
                             c["settled"].is_null() ? "-" : (core::fixed(c["settled"].get<double>(), 1) + " " + c["unit"].get<std::string>()).c_str(), c["why"].get<std::string>().c_str());

@@ -211,8 +211,8 @@ public:
             m_out += "<h3>" + escape(run.name) + (run.simulated ? ", simulated" : "") + "</h3>";
             if (run.simulated && !m_project.simulation)
                 m_out += "<p><b>Readings of a simulated device: they prove nothing.</b></p>";
-            if (!it->second->stoppedEarly.empty())
-                m_out += "<p><b>" + escape(it->second->stoppedEarly) + "</b></p>";
+            if (!it->second->unsettled.empty())
+                m_out += "<p><b>" + escape(it->second->unsettled) + "</b></p>";
             m_out += "<table><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr>\n";
             for (const auto& c : it->second->channels)
                 m_out += "<tr><td>" + escape(channelTitle(e, c.kind, c.subject, c.name)) + (c.assumed ? " (assumed)" : "") + "</td><td>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +

@@ -103,7 +103,7 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         c.text({r.left() + 26, y, 120, 24}, c.elided(qs(run.name), 118, 12.5, Weight::Medium), 12.5, Weight::Medium);
         // What must be said of a run stands in its row.
         QStringList said;
-        if (a && !a->stoppedEarly.empty())
+        if (a && !a->unsettled.empty())
             said << QObject::tr("stopped early");
         if (run.simulated)
             said << QObject::tr("simulated");

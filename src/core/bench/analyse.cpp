@@ -92,7 +92,7 @@ struct Whole {
     [[nodiscard]] const Channel* temperatureOf(const Channel& clock) const;
     [[nodiscard]] bool heldAtCap(const Channel& temperature) const;
     [[nodiscard]] bool frozen(const Channel& channel) const;
-    void findStopped();
+    void findUnsettled();
     void analyseTemperature(const Channel& channel);
     void analyseOther(const Channel& channel);
     void common(const Channel& channel, ChannelResult& r);
@@ -292,16 +292,16 @@ void Whole::analyseTemperature(const Channel& channel) {
 }
 
 /// The head of the run says it, not the row of one channel only.
-void Whole::findStopped() {
+void Whole::findUnsettled() {
     const ChannelResult* worst = nullptr;
     for (const ChannelResult& c : out.channels)
         if (c.fit && c.state != SettleState::Settled && c.moreMinutes && *c.moreMinutes > 0 && (!worst || *c.moreMinutes > *worst->moreMinutes))
             worst = &c;
     for (const ChannelResult& c : out.channels)
         if (!worst && c.fit && c.state == SettleState::Refused)
-            out.stoppedEarly = "stopped too early: " + c.name + " was not settled, " + c.why;
+            out.unsettled = (c.fit->disturbed() ? "disturbed: " : "stopped too early: ") + c.name + " was not settled, " + c.why;
     if (worst)
-        out.stoppedEarly = "stopped too early: " + worst->name + " needed about " + fixed(std::max(1.0, *worst->moreMinutes), 0) + " min more";
+        out.unsettled = "stopped too early: " + worst->name + " needed about " + fixed(std::max(1.0, *worst->moreMinutes), 0) + " min more";
 }
 
 /// Longest trailing window of at least 180 s whose slope is surely below 0.1 K/min and that drifts at most 1 K. A short rise
@@ -520,7 +520,7 @@ RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::fu
             return std::move(whole.out);
         channel.kind == ChannelKind::Temperature ? whole.analyseTemperature(channel) : whole.analyseOther(channel);
     }
-    whole.findStopped();
+    whole.findUnsettled();
     whole.steadyWindow();
     return std::move(whole.out);
 }

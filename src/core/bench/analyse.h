@@ -56,7 +56,7 @@ struct RunAnalysis {
     double powerW = 0;    ///< mean of the load, 0: not logged
     bool fanAutomatic = false;
     std::vector<PartThrottle> throttles;
-    std::string stoppedEarly; ///< a temperature was still rising when the load ended: which, and how long it would have taken; empty: none
+    std::string unsettled; ///< a temperature still rose when the load ended, or was disturbed: which, and how much longer it would have taken; empty: none
     Throttle throttle = Throttle::None; ///< the worst of them
     double throttleShare = 0; ///< of the load time
     double clockDrop = 0;     ///< relative, while low

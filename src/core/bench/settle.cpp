@@ -454,7 +454,7 @@ void judge(SettleResult& r, const SettleInput& input) {
         r.state = state;
         r.why = std::move(why);
     };
-    if (r.breakF > 12)
+    if (r.disturbed())
         return say(SettleState::Refused, "disturbance inside the window, at " + std::to_string(std::lround(r.breakAtS)) + " s");
     if (r.nEff < 10)
         return say(SettleState::Refused, "the noise is too slow for this window");
@@ -547,7 +547,7 @@ SettleResult settle(const SettleInput& input) {
     result.fraction = (result.now - result.first) / (result.estimate - result.first);
     std::tie(result.breakF, result.breakAtS) = strongestBreak(bins, ls.two, residual);
     judge(result, input);
-    if (result.state != SettleState::Settled && result.breakF <= 12) {
+    if (result.state != SettleState::Settled && !result.disturbed()) {
         auto more = minutesUntilNarrow(bins, result.fit, noise, result.phi, result.first, result.lengthS, uOther);
         if (more)
             result.moreMinutes = std::max(*more, (3 * result.tauSlowS - result.lengthS) / 60);

@@ -41,6 +41,8 @@ struct SettleResult {
     double phi = 0, nEff = 0;
     double uStructure = 0, uQuantiser = 0;
     double breakF = 0, breakAtS = 0;
+    /// Something happened inside the window, which no longer run would have mended.
+    [[nodiscard]] bool disturbed() const { return breakF > 12; }
     int bins = 0;
     double lengthS = 0;
     ExponentialFit fit; ///< least squares, the reported order

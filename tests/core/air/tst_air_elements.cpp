@@ -22,6 +22,20 @@ Network towards(Resistance outlet, double shutoffPa) {
 class AirElementsTest : public QObject {
     Q_OBJECT
 private slots:
+    /// Dry air: International Standard Atmosphere (from memory) gives 1.2250 kg/m³ at 15 °C and 1.789e-5 Pa s; at 100 °C
+    /// tables give 2.18e-5 Pa s (White, Fluid Mechanics, from memory).
+    void air() {
+        QCOMPARE_LE(std::abs(density(101325, 15) - 1.2250), 0.0005);
+        QCOMPARE_LE(std::abs(viscosity(15) - 1.789e-5), 0.005e-5);
+        QCOMPARE_LE(std::abs(viscosity(100) - 2.18e-5), 0.008e-5);
+    }
+    void betweenTwoPoints() {
+        const std::vector<std::pair<double, double>> points{{0, 10}, {10, 110}, {20, 50}};
+        QCOMPARE(interpolate(points, 2.5), 35.0);
+        QCOMPARE(interpolate(points, 15), 80.0);
+        QCOMPARE(interpolate(points, -5), 10.0);
+        QCOMPARE(interpolate(points, 25), 50.0);
+    }
     void resistances_data() {
         QTest::addColumn<double>("a");
         QTest::addColumn<double>("b");
@@ -123,6 +137,7 @@ private slots:
     void coolerWithVanishingFlow() {
         QCOMPARE_LE(std::abs(forcedConductance(1e-4, 5.0) - 1e-4), 1e-12);
         QCOMPARE(forcedConductance(0.0, 5.0), 0.0);
+        QCOMPARE_LE(std::abs(forcedConductance(2.0, 2.0) - 2.0 * (1 - std::exp(-1.0))), 1e-12); // one transfer unit: 63.2 %
     }
 
     void fanClasses_data() {

@@ -32,7 +32,7 @@ Part shows(const std::string& id, const QString& face) {
     if (face == "brick") kind(PartKind::PowerSupply, PowerSupplySpec{.brick = true});
     if (face == "deep card") { // stated deeper than its shroud is
         kind(PartKind::Card, CardSpec{});
-        p.bodies = {{.name = "shroud", .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(15)}}};
+        p.bodies = {{.name = "plate", .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(2)}}, {.name = "shroud", .at = {mm(0), mm(0), mm(2)}, .size = {mm(40), mm(40), mm(13)}}};
     }
     if (face == "cooler fan") kind(PartKind::Cooler, CoolerSpec{});
     if (face == "tower") kind(PartKind::Cooler, CoolerSpec{.type = CoolerType::Tower});
@@ -395,6 +395,20 @@ private slots:
             if (gap)
                 QCOMPARE(gap->state, GapState::Clash);
             QCOMPARE(std::any_of(fit.joints.begin(), fit.joints.end(), [](const auto& j) { return j.how.starts_with("made to touch"); }), size == 200.0);
+        }
+    }
+    /// A plug in the blades of a fan on a panel that flexes: the panel gives way, the blades do not.
+    void bladesNeverBulge() {
+        Project p = facing("plug", "blades", 30, true);
+        p.shelf[0].mounts[1].at[0] = high(0); // 180 to 200
+        std::get<CaseSpec>(p.shelf[0].spec).openings = {{.id = "mesh", .name = "Mesh", .side = Side::Right, .chamber = "in", .centreMm = {100, 100}, .sizeMm = {190, 190}}};
+        for (const double into : {1.0, 0.0}) {
+            p.shelf[0].mounts[0].at[0] = low(160 + into);
+            const auto fit = fit::check(built(p, "R1"));
+            const auto* gap = between(fit, "a", "b", "plug-blades");
+            QVERIFY(gap && gap->flexible);
+            QCOMPARE(gap->nominal.mm(), -into);
+            QCOMPARE(gap->state, GapState::Clash);
         }
     }
     /// Every plug of a part has its own gap to a wall, not the tightest one only.

@@ -295,8 +295,8 @@ void BenchPage::plot() {
     QStringList said;
     if (run->simulated)
         said << tr("simulated readings");
-    if (a && !a->stoppedEarly.empty())
-        said << qs(a->stoppedEarly);
+    if (a && !a->unsettled.empty())
+        said << qs(a->unsettled);
     if (!said.isEmpty()) {
         auto* label = new QCPItemText(m_trace);
         label->setObjectName(QStringLiteral("said"));
@@ -307,7 +307,7 @@ void BenchPage::plot() {
         label->setPadding(QMargins(6, 2, 6, 2));
         label->setBrush(t.paper);
         label->setFont(t.font(11.5, Weight::SemiBold));
-        label->setColor(a && !a->stoppedEarly.empty() ? t.block : t.ink2);
+        label->setColor(a && !a->unsettled.empty() ? t.block : t.ink2);
         label->setText(said.join(QStringLiteral("; ")));
     }
     m_trace->yAxis->setLabel((c ? channelName(m_context.view(), *run, c->kind, c->subject, c->name) + QStringLiteral(", ") : QString()) + qs(show.unit(Quantity::Temperature)));
@@ -396,8 +396,8 @@ void BenchPage::paintContent(Canvas& c) {
     if (run && !m_recorder.isRecording()) {
         const auto* channel = plotted();
         const auto* analysis = v.document.analysis(m_run);
-        const bool early = analysis && !analysis->stoppedEarly.empty();
-        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (run->simulated ? tr(", simulated") : QString()) + (channel ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name) : QString()), early ? qs(analysis->stoppedEarly) : channel ? qs(channel->why) : QString());
+        const bool early = analysis && !analysis->unsettled.empty();
+        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (run->simulated ? tr(", simulated") : QString()) + (channel ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name) : QString()), early ? qs(analysis->unsettled) : channel ? qs(channel->why) : QString());
     } else if (!m_recorder.isRecording()) {
         c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80}, tr("No run to show. Read in a log with Ctrl+I, or record with Ctrl+R: without sensors the simulated rig plays this revision."), 13, Weight::Medium, c.t.ink);
     }
