@@ -75,6 +75,13 @@ void longRisers(const Checks& c) {
     }
 }
 
+/// What lies along its way has no place of its own: a body stated for it is not drawn and not measured, and that is said.
+void leadsWithBodies(const Checks& c) {
+    for (const Joined& j : c.build.joined)
+        if (!j.part->bodies.empty())
+            c.add("lead-bodies", Severity::Caution, j.part->id, j.part->name + " states " + std::to_string(j.part->bodies.size()) + (j.part->bodies.size() == 1 ? " body" : " bodies") + ", but a lead or adapter has no place: they are neither drawn nor checked for room", {"state the room as a keep-out of the part it plugs into", "take the bodies out of the file"}, Station::Fit);
+}
+
 void standingOnTheRear(const Checks& c) {
     constexpr double plugMm = 40; // a plug and the bend of its lead: common practice, no source
     const Placed* board = c.build.firstOf(PartKind::Board);
@@ -134,6 +141,7 @@ void checkCase(const Checks& c) {
     slotCovers(c);
     cardAtItsSlot(c);
     longRisers(c);
+    leadsWithBodies(c);
     standingOnTheRear(c);
     coolerRating(c);
     lanesInUse(c);

@@ -134,6 +134,13 @@ private slots:
         QCOMPARE_LE(std::abs(sol.flowM3s[1] / (cd * s / 3 * std::sqrt(gravity * h * dT / t)) - 1), 0.05);
     }
 
+    /// A screen with three times the dust has three times the resistance (the loss of a screen is proportional to it).
+    void foulingOfAScreen() {
+        const Resistance clean = screen(0.0187, 0.40, 0.15e-3, 1.0), dusty = screen(0.0187, 0.40, 0.15e-3, 3.0);
+        QCOMPARE_LE(std::abs(dusty.a / clean.a - 3), 1e-12);
+        QCOMPARE_LE(std::abs(dusty.b / clean.b - 3), 1e-12);
+    }
+
     void coolerWithVanishingFlow() {
         QCOMPARE_LE(std::abs(forcedConductance(1e-4, 5.0) - 1e-4), 1e-12);
         QCOMPARE(forcedConductance(0.0, 5.0), 0.0);

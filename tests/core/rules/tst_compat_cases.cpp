@@ -338,6 +338,8 @@ private slots:
         row("a riser joins them", common, riserOf(300, 4), "riser-missing", no);
         row("riser of 300 at generation 4", judged, riserOf(300, 4), "riser-long", no);
         row("riser of 301 at generation 4", judged, riserOf(301, 4), "riser-long", Severity::Caution);
+        row("a lead without bodies", common, riserOf(300, 4), "lead-bodies", no);
+        row("a lead with a body", common, [=](Project& p) { riserOf(300, 4)(p); p.shelf.back().bodies = {Body{.name = "plug", .size = {mm(10), mm(10), mm(10)}}}; }, "lead-bodies", Severity::Caution);
         row("riser of 400 at generation 3", judged, riserOf(400, 3), "riser-long", no);
         const auto spin = [](double railA, DriveForm form, double stated = 0) { return [=](Project& p) {
             addDrive(p, {}, {}, 6);
