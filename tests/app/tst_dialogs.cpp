@@ -211,6 +211,58 @@ private slots:
         }
         QCOMPARE(before, 2);
     }
+    void importAsksWhoseAColumnIs_data() {
+        QTest::addColumn<QByteArray>("headings");
+        QTest::addColumn<bool>("asks");
+        QTest::addColumn<int>("processors"); // how many columns are the processor's without a question
+        QTest::newRow("one that names it") << QByteArray("time_s,CPU (C)") << false << 1;
+        QTest::newRow("cores only") << QByteArray("time_s,CPU core 1 (C),CPU core 2 (C)") << true << 0;
+        QTest::newRow("cores and the package") << QByteArray("time_s,CPU core 1 (C),CPU package (C)") << false << 1;
+        QTest::newRow("names no part") << QByteArray("time_s,temp_c") << false << 0;
+    }
+    void importAsksWhoseAColumnIs() {
+        QFETCH(QByteArray, headings);
+        QFETCH(bool, asks);
+        QFETCH(int, processors);
+        QTemporaryDir dir;
+        QFile log(dir.filePath("x.csv"));
+        QVERIFY(log.open(QIODevice::WriteOnly));
+        const QByteArray fields = QByteArray(",41").repeated(static_cast<int>(headings.count(',')));
+        log.write(headings + "\n0" + fields + "\n1" + fields + "\n");
+        log.close();
+        ImportDialog dialog(m_context, log.fileName(), nullptr);
+        QCOMPARE(!in<QLabel>(&dialog, "unclear")->isHidden(), asks);
+        auto* columns = in<QTableWidget>(&dialog, "columns");
+        int mine = 0;
+        for (int row = 0; row < columns->rowCount(); ++row)
+            mine += static_cast<QComboBox*>(columns->cellWidget(row, 4))->currentData().toString() == QLatin1String("tray/cpu") ? 1 : 0;
+        QCOMPARE(mine, processors);
+    }
+    /// A refusal leaves what was chosen; Enter tries again and throws nothing away.
+    void importKeepsItsChoicesAfterARefusal() {
+        QTemporaryDir dir;
+        QFile log(dir.filePath("x.csv"));
+        QVERIFY(log.open(QIODevice::WriteOnly));
+        log.write("time_s,cpu_c\n0,40\n1,forty\n2,42\n");
+        log.close();
+        ImportDialog dialog(m_context, log.fileName(), nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        dialog.show();
+        in<QLineEdit>(&dialog, "name")->setText("mine");
+        auto* columns = in<QTableWidget>(&dialog, "columns");
+        auto* role = static_cast<QComboBox*>(columns->cellWidget(1, 2));
+        role->setCurrentIndex(role->findData(static_cast<int>(core::ChannelKind::Ambient)));
+        const auto runs = projectNow().runs.size();
+        for (int attempt = 0; attempt < 2; ++attempt) {
+            in<QLineEdit>(&dialog, "name")->setFocus();
+            QTest::keyClick(in<QLineEdit>(&dialog, "name"), Qt::Key_Return);
+            QTRY_VERIFY(dialog.problem().contains("forty"));
+            QVERIFY(dialog.isVisible());
+            QCOMPARE(in<QLineEdit>(&dialog, "name")->text(), "mine");
+            QCOMPARE(static_cast<QComboBox*>(columns->cellWidget(1, 2))->currentData().toInt(), static_cast<int>(core::ChannelKind::Ambient));
+        }
+        QCOMPARE(projectNow().runs.size(), runs);
+    }
     void importOfNothing() {
         QTemporaryDir dir;
         QFile log(dir.filePath("empty.csv"));

@@ -2,6 +2,9 @@
 #include "app/ui/dialogs/import_dialog.h"
 
 #include "store/csv_fields.h"
+#ifndef Q_MOC_RUN
+#include "store/subjects.h"
+#endif
 
 #include <QCheckBox>
 #include <QFile>
@@ -14,7 +17,6 @@
 
 namespace app {
 using core::ChannelKind;
-using core::PartKind;
 
 namespace {
 constexpr std::array kinds{ChannelKind::Temperature, ChannelKind::Ambient, ChannelKind::Rpm, ChannelKind::Clock, ChannelKind::Power, ChannelKind::Level, ChannelKind::Other};
@@ -78,11 +80,15 @@ ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : Fo
     m_columns->setHorizontalHeaderLabels({tr("Column"), tr("First readings"), tr("Is"), tr("Unit"), tr("Of")});
     m_columns->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     m_columns->verticalHeader()->hide();
-    m_layout->insertWidget(2, m_columns, 1);
+    m_unclear = new QLabel(this);
+    m_unclear->setObjectName(QStringLiteral("unclear"));
+    m_unclear->setWordWrap(true);
+    m_layout->insertWidget(2, m_unclear);
+    m_layout->insertWidget(3, m_columns, 1);
     m_progress = new QProgressBar(this);
     m_progress->setRange(0, 100);
     m_progress->hide();
-    m_layout->insertWidget(3, m_progress);
+    m_layout->insertWidget(4, m_progress);
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Read in"));
     connect(m_hasRoom, &QCheckBox::toggled, m_room, &QWidget::setEnabled);
     recognise();
@@ -119,14 +125,27 @@ void ImportDialog::recognise() {
     fillColumns();
 }
 
-void ImportDialog::fillColumns() {
-    const core::Placed* placed[4] = {};
-    const auto* e = m_context.view().evaluation();
-    if (e) {
-        placed[0] = e->build.firstOf(PartKind::Processor);
-        placed[1] = e->build.firstOf(PartKind::Card);
-        placed[2] = e->build.firstOf(PartKind::Drive);
+/// Mounts of the parts the columns belong to, by the rule the command line goes by; what the headings leave open is asked.
+std::vector<std::string> ImportDialog::mountsOfColumns() {
+    core::Samples headings;
+    for (const store::CsvColumn& c : m_format.columns) {
+        const bool read = c.use && !c.isTime;
+        headings.channels.push_back({.name = c.header, .kind = read ? c.kind : ChannelKind::Other, .subject = read ? c.subject : std::string()});
     }
+    QStringList open;
+    for (const store::Ambiguous& a : store::assignSubjects(m_context.document.project(), m_context.document.revision(), headings, store::Guess::Never))
+        open << qs(a.text());
+    m_unclear->setVisible(!open.isEmpty());
+    m_unclear->setText(tr("Whose is it? %1. Choose under Of; a column that stays at – proves nothing of a part.").arg(open.join(QStringLiteral("; "))));
+    std::vector<std::string> mounts;
+    for (const core::Channel& c : headings.channels)
+        mounts.push_back(c.subject);
+    return mounts;
+}
+
+void ImportDialog::fillColumns() {
+    const auto* e = m_context.view().evaluation();
+    const std::vector<std::string> mounts = mountsOfColumns();
     // The first two rows of readings, so that one sees what a column holds.
     std::vector<std::vector<std::string>> rows;
     std::size_t at = 0;
@@ -174,11 +193,7 @@ void ImportDialog::fillColumns() {
         connect(role, &QComboBox::currentIndexChanged, unit, fillUnits);
         if (c.fahrenheit || c.scale == 1000)
             unit->setCurrentIndex(1);
-        const int guess = c.subject == "processor" ? 0 : c.subject == "card" ? 1 : c.subject == "drive" ? 2 : 3;
-        if (const int declared = of->findData(qs(c.subject)); declared > 0)
-            of->setCurrentIndex(declared);
-        else if (placed[guess])
-            of->setCurrentIndex(std::max(0, of->findData(qs(placed[guess]->mount))));
+        of->setCurrentIndex(std::max(0, of->findData(qs(mounts[i]))));
         m_columns->setCellWidget(row, Role, role);
         m_columns->setCellWidget(row, Unit, unit);
         m_columns->setCellWidget(row, Of, of);

@@ -26,6 +26,7 @@ protected:
 private:
     void recognise();
     void fillColumns();
+    [[nodiscard]] std::vector<std::string> mountsOfColumns();
     [[nodiscard]] store::CsvFormat format() const;
     void keep(const ReadLog& log);
 
@@ -38,6 +39,7 @@ private:
     QComboBox *m_load, *m_separator, *m_decimal, *m_timeFormat;
     QCheckBox *m_header, *m_hasRoom, *m_readRest;
     QDoubleSpinBox* m_room;
+    QLabel* m_unclear; ///< columns whose part the headings do not settle
     QTableWidget* m_columns;
     QProgressBar* m_progress;
     std::unique_ptr<ReadLogJob> m_job;
