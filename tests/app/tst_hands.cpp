@@ -7,6 +7,7 @@
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/stations/fit_page.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QContextMenuEvent>
 #include <QLabel>
@@ -270,6 +271,41 @@ private slots:
         QVERIFY(!partAt(w, "top"));
         w.document().undoStack().undo();
         QVERIFY(partAt(w, "top"));
+    }
+    /// What the machine's own tools say of a link is typed in where the part is, and held against its chain.
+    void observedLinkIsTypedIn() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        const std::string id = w.document().revision();
+        const auto observed = [&] { return w.document().project().revision(id)->observed; };
+        const auto choose = [&](const char* field, int value) {
+            auto* box = w.dialog<QComboBox>(field);
+            box->setCurrentIndex(box->findData(value));
+        };
+        const auto open = [&] {
+            std::unique_ptr<QMenu> menu(w.window->menuOf("part:card"));
+            for (QAction* a : menu->actions())
+                if (QString(a->text()).remove('&').startsWith("Observed link"))
+                    a->trigger();
+        };
+        open();
+        choose("generation", 1);
+        choose("lanes", 2);
+        w.openDialog()->accept();
+        QCOMPARE(observed(), (std::vector<core::ObservedLink>{{"card", 1, 2}}));
+        const auto told = [&] {
+            const auto* e = w.context.view().evaluation();
+            return e && std::any_of(e->findings.begin(), e->findings.end(), [](const auto& f) { return f.id.starts_with("link-observed") && f.severity == core::rules::Severity::Caution; });
+        };
+        QTRY_VERIFY(told());
+        open(); // it begins with what was seen, and can be taken back
+        QCOMPARE(w.dialog<QComboBox>("lanes")->currentData().toInt(), 2);
+        w.dialog<QCheckBox>("none")->setChecked(true);
+        w.openDialog()->accept();
+        QVERIFY(observed().empty());
+        w.document().undoStack().undo();
+        QCOMPARE(observed().size(), std::size_t{1});
     }
     void contextMenus() {
         Window w;

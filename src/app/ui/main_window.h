@@ -62,6 +62,7 @@ public:
     void removeThing(const QString& key);
     void duplicateThing(const QString& key);
     void replaceThing(const QString& key);
+    void observeLink(const QString& key);
     /// What can be done with a thing; empty where nothing can.
     [[nodiscard]] QMenu* menuOf(const QString& key);
 

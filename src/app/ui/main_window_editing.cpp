@@ -2,6 +2,7 @@
 #include "app/ui/main_window.h"
 
 #include "app/ui/dialogs/change_dialog.h"
+#include "app/ui/dialogs/link_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/shell/revision_rail.h"
 #include "core/model/edits.h"
@@ -110,6 +111,12 @@ void MainWindow::replaceThing(const QString& key) {
         (new ChangeDialog(m_context, QStringLiteral("part:") + qs(thingOf(key).id), this))->open();
 }
 
+void MainWindow::observeLink(const QString& key) {
+    const auto* e = m_context.view().evaluation();
+    if (const core::Placed* part = e ? e->build.at(thingOf(key).id) : nullptr; part && part->part->link)
+        (new LinkDialog(m_context, *part, this))->open();
+}
+
 /// An edit of the project that may be refused; what was wrong is said.
 bool MainWindow::change(const QString& text, const std::function<core::Result<void>(core::Project&)>& edit) {
     core::Project tried = m_context.document.project();
@@ -136,6 +143,8 @@ QMenu* MainWindow::menuOf(const QString& key) {
         add(tr("&Edit ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
         add(tr("&Replace ..."), {}, &MainWindow::replaceThing);
         add(tr("&Duplicate, and use the copy here"), {}, &MainWindow::duplicateThing);
+        if (const auto* e = m_context.view().evaluation(); e && e->build.at(thing.id)->part->link)
+            add(tr("Observed &link ..."), {}, &MainWindow::observeLink);
         add(tr("&Take out"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
     } else if (thing.kind == QLatin1String("run") || thing.kind == QLatin1String("revision")) {
         add(tr("Re&name ..."), QKeySequence(Qt::Key_F2), &MainWindow::renameThing);
