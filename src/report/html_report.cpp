@@ -14,9 +14,11 @@ using namespace core;
 
 std::string markHtml(Mark mark) { return "<span class=\"mark " + std::string(markWord(mark)) + "\">" + std::string(markWord(mark)) + "</span>"; }
 
+std::string stateHtml(fit::GapState state) { return state == fit::GapState::Starved ? "short of air" : std::string(fit::gapStateWord(state)); }
+
 constexpr const char* style = R"(body{font:14px/1.45 "Asap Condensed",system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#26282b;background:#fcf9f2}
-h1{font-size:1.6rem}h2{font-size:1.15rem;border-bottom:1.5px solid #26282b;margin-top:2rem}table{border-collapse:collapse;width:100%}
-th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccba;vertical-align:top;overflow-wrap:anywhere}th{overflow-wrap:normal}tr,svg{break-inside:avoid}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}
+h1{font-size:1.6rem}h2,h3{break-after:avoid}h2{font-size:1.15rem;border-bottom:1.5px solid #26282b;margin-top:2rem}table{border-collapse:collapse;width:100%}
+th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccba;vertical-align:top;overflow-wrap:anywhere}th{overflow-wrap:normal}tr,svg{break-inside:avoid}td.word{overflow-wrap:normal}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}
 .mark{font-weight:600}.holds{color:#2f6638}.open{color:#855000}.crossed{color:#8f1d5b}.no.data{color:#55534c}.sub{color:#55534c}svg{max-width:100%;height:auto}
 @page{size:A4;margin:14mm}@media print{body{background:#fff;margin:0;max-width:none;font-size:11px}})";
 
@@ -53,10 +55,10 @@ public:
             verdictColumns({all.begin() + static_cast<std::ptrdiff_t>(from), all.begin() + static_cast<std::ptrdiff_t>(std::min(all.size(), from + across))});
     }
     void verdictColumns(const std::vector<verdict::RevisionVerdict>& some) {
-        m_out += "<table><tr><th>target</th><th class=n>limit</th>";
+        m_out += "<table><thead><tr><th>target</th><th class=n>limit</th>";
         for (const auto& v : some)
             m_out += "<th>" + escape(v.id) + (v.validated ? " (validated)" : "") + "</th>";
-        m_out += "</tr>\n";
+        m_out += "</tr></thead>\n";
         for (std::size_t t = 0; t < m_project.brief.targets.size(); ++t) {
             const Target& target = m_project.brief.targets[t];
             const Quantity q = explain::quantityOf(target.kind);
@@ -79,7 +81,7 @@ public:
     /// What the revision is made of, with what still has to be bought.
     void parts(const verdict::Evaluation& e) {
         heading("Parts");
-        m_out += "<table><tr><th>place</th><th>part</th><th>kind</th><th class=n>size, " + m_show.unit(Quantity::Length) + "</th><th class=n>power</th><th class=n>price</th></tr>\n";
+        m_out += "<table><thead><tr><th>place</th><th>part</th><th>kind</th><th class=n>size, " + m_show.unit(Quantity::Length) + "</th><th class=n>power</th><th class=n>price</th></tr></thead>\n";
         const auto row = [&](const std::string& place, const std::string& name, const Part& part, double watts) {
             const auto mm = [&](std::size_t i) { return m_show.number(Quantity::Length, part.size[i].value.mm()); };
             m_out += "<tr><td>" + escape(place) + "</td><td>" + escape(name) + "</td><td>" + std::string(kindWord(part.kind)) + "</td><td class=n>" + (part.size[0].value > Length{} ? mm(0) + " × " + mm(1) + " × " + mm(2) : "") + "</td><td class=n>" +
@@ -122,26 +124,26 @@ public:
     }
     void gaps(const verdict::Evaluation& e) {
         heading("Gaps");
-        m_out += "<table><tr><th>gap</th><th class=n>nominal</th><th class=n>needs</th><th class=n>left at worst</th><th class=n>chance</th><th>state</th><th>how it adds up</th></tr>\n";
+        m_out += "<table><thead><tr><th>gap</th><th class=n>nominal</th><th class=n>needs</th><th class=n>left at worst</th><th class=n>chance</th><th>state</th><th>how it adds up</th></tr></thead>\n";
         for (const fit::Gap& gap : e.fit.gaps) {
             std::string chain;
             for (const auto& item : gap.chain)
-                chain += (chain.empty() ? "" : "; ") + std::string(item.sign > 0 ? "+" : "\u2212") + m_show.number(Quantity::Length, item.factor * item.valueMm) + " " + item.label;
+                chain += (chain.empty() ? "" : "; ") + m_show.signedNumber(Quantity::Length, (item.sign > 0 ? 1 : -1) * item.factor * item.valueMm) + " " + item.label;
             m_out += "<tr><td>" + escape(gap.between[0].text + " to " + gap.between[1].text) + "</td><td class=n>" + m_show.text(Quantity::Length, gap.nominal.mm()) + " ±" +
                      m_show.number(Quantity::Length, gap.worstBandMm) + "</td><td class=n>" + m_show.number(Quantity::Length, gap.requiredMm) + "</td><td class=n>" +
-                     m_show.signedNumber(Quantity::Length, gap.marginMm()) + "</td><td class=n>" + m_show.number(Quantity::Share, gap.chance) + " %</td><td>" +
-                     std::string(fit::gapStateWord(gap.state)) + "</td><td class=sub>" + escape(chain) + "</td></tr>\n";
+                     m_show.signedNumber(Quantity::Length, gap.marginMm()) + "</td><td class=n>" + m_show.number(Quantity::Share, gap.chance) + " %</td><td class=word>" +
+                     stateHtml(gap.state) + "</td><td class=sub>" + escape(chain) + "</td></tr>\n";
         }
         m_out += "</table>\n";
     }
     void air(const verdict::Evaluation& e) {
         heading("Air, temperature and noise, predicted");
-        m_out += "<table><tr><th>part</th><th class=n>settled</th><th class=n>limit</th><th class=n>power</th><th class=n>clock</th></tr>\n";
+        m_out += "<table><thead><tr><th>part</th><th class=n>settled</th><th class=n>limit</th><th class=n>power</th><th class=n>clock</th></tr></thead>\n";
         for (const auto& p : e.air.parts)
             m_out += "<tr><td>" + escape(p.name) + "</td><td class=n>" + m_show.text(Quantity::Temperature, p.temperatureC) + " ±" + m_show.number(Quantity::TemperatureDifference, p.bandK) +
                      "</td><td class=n>" + (p.limitC > 0 ? m_show.text(Quantity::Temperature, p.limitC) : "") + "</td><td class=n>" + m_show.text(Quantity::Power, p.powerW) + "</td><td class=n>" +
                      (p.clockMhz > 0 ? m_show.text(Quantity::Clock, p.clockMhz) : "") + "</td></tr>\n";
-        m_out += "</table>\n<table><tr><th>fan</th><th class=n>speed</th><th class=n>flow</th></tr>\n";
+        m_out += "</table>\n<table><thead><tr><th>fan</th><th class=n>speed</th><th class=n>flow</th></tr></thead>\n";
         for (const auto& f : e.air.fans)
             m_out += "<tr><td>" + escape(f.name) + "</td><td class=n>" + m_show.text(Quantity::Speed, f.rpm) + "</td><td class=n>" + m_show.text(Quantity::Flow, f.flowM3h) + "</td></tr>\n";
         m_out += "</table>\n<p>Noise " + m_show.text(Quantity::Level, e.noise.totalDba) + ", pressure over the room " + m_show.text(Quantity::Pressure, e.air.balance.pressurePa) + ".</p>\n";
@@ -213,9 +215,9 @@ public:
                 m_out += "<p><b>Readings of a simulated device: they prove nothing.</b></p>";
             if (!it->second->unsettled.empty())
                 m_out += "<p><b>" + escape(it->second->unsettled) + "</b></p>";
-            m_out += "<table><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr>\n";
+            m_out += "<table><thead><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th class=n>95th percentile</th><th>why</th></tr></thead>\n";
             for (const auto& c : it->second->channels)
-                m_out += "<tr><td>" + escape(channelTitle(e, c.kind, c.subject, c.name)) + (c.assumed ? " (assumed)" : "") + "</td><td>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +
+                m_out += "<tr><td>" + escape(channelTitle(e, c.kind, c.subject, c.name)) + (c.assumed ? " (assumed)" : "") + "</td><td class=word>" + std::string(bench::settleWord(c.state)) + "</td><td class=n>" +
                          (std::isfinite(c.settled) ? reading(c, c.settled) + "<br><span class=sub>" + reading(c, c.low) + " to " + reading(c, c.high) + "</span>" : "") + "</td><td class=n>" +
                          reading(c, c.mean) + "</td><td class=n>" + reading(c, c.p95) + "</td><td class=sub>" + escape(c.why) + "</td></tr>\n";
             m_out += "</table>\n";

@@ -74,6 +74,16 @@ private slots:
         const auto& e = *std::find_if(m_evaluations.begin(), m_evaluations.end(), [](const auto& x) { return x.build.revision == "R10"; });
         QVERIFY(html.contains(QString::fromStdString(Show().number(Quantity::Length, e.fit.gaps.front().nominal.mm()))));
     }
+    /// R12 has sizes that are negative in their chain: one sign stands before each, and states are said in words.
+    void oneSignBeforeANumber() {
+        const QString html = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R12", {}));
+        QVERIFY(!html.contains(QStringLiteral("+\u2212")));
+        QVERIFY(!html.contains(QStringLiteral("\u2212\u2212")));
+        QVERIFY(!html.contains(QStringLiteral(">starved<")));
+        QVERIFY(html.contains(QStringLiteral("short of air")));
+        QCOMPARE(html.count(QStringLiteral("<thead>")), 8);
+        QCOMPARE(html.count(QStringLiteral("</tr></thead>")), 8); // heads come again on each page
+    }
     void unitsFollowTheReader() {
         const QString plain = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", {}));
         const QString other = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", Show({.fahrenheit = true})));

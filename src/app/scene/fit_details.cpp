@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/fit_details.h"
 
+#include <cmath>
+
 #include <QPainterPath>
 
 namespace app {
@@ -130,8 +132,11 @@ void paintChain(Canvas& c, const QRectF& r, const core::fit::Gap& gap, const Vie
     const QRectF left(x, y, std::max(2.0, gap.nominal.mm() * scale), 20);
     c.box(left, c.t.marker, c.t.medge, 1.5);
     QString sum;
-    for (const auto& item : gap.chain)
-        sum += (sum.isEmpty() ? (item.sign > 0 ? QString() : QStringLiteral("\u2212 ")) : item.sign > 0 ? QStringLiteral(" + ") : QStringLiteral(" \u2212 ")) + v.number(Quantity::Length, item.factor * item.valueMm);
+    for (const auto& item : gap.chain) {
+        // One sign before each size: a size that is itself negative turns it.
+        const double term = (item.sign > 0 ? 1 : -1) * item.factor * item.valueMm;
+        sum += (sum.isEmpty() ? (term >= 0 ? QString() : QStringLiteral("\u2212 ")) : term >= 0 ? QStringLiteral(" + ") : QStringLiteral(" \u2212 ")) + v.number(Quantity::Length, std::abs(term));
+    }
     sum += QStringLiteral(" = ") + v.number(Quantity::Length, gap.nominal.mm()) + QStringLiteral(" ±") + v.number(Quantity::Length, gap.worstBandMm);
     if (c.width(sum, 12, Weight::SemiBold) > r.width() - 16) // what it comes to is never cut off
         sum = QObject::tr("%1 sizes").arg(gap.chain.size()) + sum.mid(sum.lastIndexOf(QStringLiteral(" = ")));
