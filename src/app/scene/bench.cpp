@@ -82,10 +82,16 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
 }
 
 void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chosen) {
-    int count = 0;
+    int count = 0, simulated = 0;
     for (const core::Run& run : v.project().runs)
-        count += run.revision == v.document.revision();
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Runs of %1").arg(qs(v.document.revision())), counted(count, QObject::tr("1 run"), QObject::tr("%1 runs")));
+        if (run.revision == v.document.revision()) {
+            ++count;
+            simulated += run.simulated ? 1 : 0;
+        }
+    // Said once where it is true of all, so that the rows have room for what differs.
+    const bool allSimulated = count > 0 && simulated == count;
+    const QString many = counted(count, QObject::tr("1 run"), QObject::tr("%1 runs"));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Runs of %1").arg(qs(v.document.revision())), allSimulated ? QObject::tr("%1, simulated").arg(many) : many);
     const double settledX = r.right() - 4, roomX = r.right() - 96, lengthX = r.right() - 140;
     for (const auto& [x, word] : {std::pair{lengthX, QObject::tr("length")}, std::pair{roomX, QObject::tr("room")}, std::pair{settledX, QObject::tr("CPU settled")}})
         c.second({x - 80, r.top() + 26, 80, 18}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
@@ -104,11 +110,14 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         // What must be said of a run stands in its row.
         QStringList said;
         if (a && !a->unsettled.empty())
-            said << QObject::tr("stopped early");
+            said << (a->unsettled.starts_with("disturbed") ? QObject::tr("disturbed") : QObject::tr("stopped early"));
         if (run.simulated)
             said << QObject::tr("simulated");
+        QStringList shown = said;
+        if (allSimulated)
+            shown.removeLast();
         const double from = r.left() + 34 + std::min(118.0, c.width(qs(run.name), 12.5, Weight::Medium)), room = lengthX - 42 - from;
-        c.second({from, y, room, 24}, c.elided(said.join(QStringLiteral(", ")), room, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        c.second({from, y, room, 24}, c.elided(shown.join(QStringLiteral(", ")), room, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
         if (a && a->load) {
             c.text({lengthX - 60, y, 60, 24}, qs(core::fixed((a->load->endS - a->load->startS) / 60, 0)) + QStringLiteral(" min"), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
             c.text({roomX - 40, y, 40, 24}, v.number(Quantity::Temperature, a->roomC), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);

@@ -52,7 +52,9 @@ void banner(Canvas& c, const QRectF& r, const View& v) {
     const QString head = verdict.validated ? QObject::tr("%1 is validated: %2 of %3 targets proven").arg(id).arg(verdict.proven).arg(verdict.targets.size())
                                            : QObject::tr("%1 proves %2 of %3 targets").arg(id).arg(verdict.proven).arg(verdict.targets.size());
     c.text({r.left() + 60, r.top() + 8, r.width() - 320, 20}, head, 14, Weight::SemiBold);
-    const QString next = verdict.before.empty() ? QObject::tr("Nothing stands in the way.") : qs(verdict.before.front());
+    QString next = verdict.before.empty() ? QObject::tr("Nothing stands in the way.") : qs(verdict.before.front());
+    if (v.document.project().simulation) // here simulated readings prove, and the verdict they carry says so
+        next = QObject::tr("A simulation: simulated readings count. %1").arg(next);
     c.second({r.left() + 60, r.top() + 28, r.width() - 330, 20}, c.elided(next, r.width() - 340, 12));
 }
 
