@@ -211,6 +211,31 @@ private slots:
         }
         QCOMPARE(before, 2);
     }
+    /// A heading without a unit is read as "other"; made a temperature by hand, it is asked about like one that said so.
+    void importAsksAgainWhenAColumnIsChanged() {
+        QTemporaryDir dir;
+        QFile log(dir.filePath("x.csv"));
+        QVERIFY(log.open(QIODevice::WriteOnly));
+        log.write("time_s,Core #1,Core #2,Card\n0,41,42,50\n1,41,42,50\n");
+        log.close();
+        ImportDialog dialog(m_context, log.fileName(), nullptr);
+        auto* columns = in<QTableWidget>(&dialog, "columns");
+        auto* unclear = in<QLabel>(&dialog, "unclear");
+        const auto box = [&](int row, int column) { return static_cast<QComboBox*>(columns->cellWidget(row, column)); };
+        const auto choose = [&](QComboBox* b, int index) {
+            b->setCurrentIndex(index);
+            Q_EMIT b->activated(index);
+        };
+        for (int row = 1; row <= 3; ++row)
+            choose(box(row, 2), box(row, 2)->findText("temperature"));
+        QVERIFY2(!unclear->isHidden() && unclear->text().contains("Core #1") && unclear->text().contains("Core #2"), qPrintable(unclear->text()));
+        QCOMPARE(box(3, 4)->currentData().toString(), QString("card")); // only one that names it
+        QCOMPARE(box(1, 4)->currentIndex() + box(2, 4)->currentIndex(), 0);
+        choose(box(1, 4), box(1, 4)->findData("tray/cpu"));
+        QVERIFY(unclear->isHidden()); // answered
+        choose(box(2, 2), box(2, 2)->findText("temperature"));
+        QCOMPARE(box(2, 4)->currentIndex(), 0); // one column a part
+    }
     void importAsksWhoseAColumnIs_data() {
         QTest::addColumn<QByteArray>("headings");
         QTest::addColumn<bool>("asks");
@@ -283,13 +308,17 @@ private slots:
             rows += QByteArray::number(i) + ",40.5\n";
         log.write(rows);
         log.close();
-        const auto runs = projectNow().runs.size();
-        ImportDialog dialog(m_context, log.fileName(), nullptr);
-        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
-        dialog.accept();
-        dialog.reject(); // waits for the thread and keeps nothing
-        QTest::qWait(50);
-        QCOMPARE(projectNow().runs.size(), runs);
+        for (const bool cancelled : {true, false}) { // the same log is kept when nobody stops it
+            const auto runs = projectNow().runs.size();
+            ImportDialog dialog(m_context, log.fileName(), nullptr);
+            dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+            dialog.accept();
+            if (cancelled)
+                dialog.reject();
+            m_context.document.workers().pool()->waitForDone();
+            QCoreApplication::processEvents();
+            QCOMPARE(projectNow().runs.size(), runs + (cancelled ? 0 : 1));
+        }
     }
 };
 QTEST_MAIN(DialogsTest)

@@ -117,16 +117,30 @@ private slots:
         QVERIFY(shortGap(w));
     }
 
+    /// What was logged stays what it was of: a change there makes a revision; elsewhere it is made in place.
+    void aChangeWhereRunsWereLoggedMakesARevision_data() {
+        QTest::addColumn<QString>("revision");
+        QTest::addColumn<bool>("logged");
+        QTest::newRow("runs logged") << "R1" << true;
+        QTest::newRow("none") << "R3" << false;
+    }
     void aChangeWhereRunsWereLoggedMakesARevision() {
+        QFETCH(QString, revision);
+        QFETCH(bool, logged);
         Window w;
         QTemporaryDir dir;
         w.openDemo(dir);
-        w.document().selectRevision("R3");
+        const std::string id = revision.toStdString();
+        w.document().selectRevision(id);
         auto* fit = fitOf(w);
         fit->choose(List::Change);
-        const auto before = w.document().project().revisions.size();
+        const auto before = w.document().project();
         QVERIFY(w.click(fit, "apply:0"));
-        QCOMPARE(w.document().project().revisions.size() >= before, true);
+        const auto& after = w.document().project();
+        QCOMPARE(after.revisions.size(), before.revisions.size() + (logged ? 1 : 0));
+        QCOMPARE(*after.revision(id) == *before.revision(id), logged);
+        QCOMPARE(w.document().revision(), logged ? after.revisions.back().id : id);
+        QVERIFY(!logged || after.revisions.back().parent == id);
         QVERIFY(!shortGap(w));
     }
 
@@ -158,6 +172,52 @@ private slots:
                 }
             QVERIFY2(found, prefix);
         }
+    }
+
+    /// Drawn positions reach far out of the case: they have the drawing to themselves and cover no other section.
+    void aWayInHasTheDrawingToItself_data() {
+        QTest::addColumn<QSize>("size");
+        QTest::newRow("usual") << QSize(1280, 800);
+        QTest::newRow("small") << QSize(1100, 700);
+        QTest::newRow("tall") << QSize(1300, 1400);
+    }
+    void aWayInHasTheDrawingToItself() {
+        QFETCH(QSize, size);
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->resize(size);
+        auto* fit = fitOf(w);
+        fit->choose(List::GoingIn);
+        w.context.selection.select({});
+        const auto sections = [&] {
+            fit->grab();
+            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.key.startsWith("cutin:"); });
+        };
+        QCOMPARE(sections(), 3);
+        for (const char* way : {"way:card", "way:front-bay", "way:tray/store"}) {
+            w.context.selection.select(way);
+            QCOMPARE(sections(), 1);
+            std::vector<QRectF> drawn;
+            QRectF title, stage, entry;
+            for (const app::Hit& h : fit->hits()) {
+                if (h.key.startsWith("cutin:"))
+                    title = h.rect;
+                else if (h.key == "paper:")
+                    stage = h.rect;
+                else if (h.key == way && h.name.contains("position"))
+                    drawn.push_back(h.rect);
+                else if (h.key == way)
+                    entry = h.rect;
+            }
+            QVERIFY2(drawn.size() >= 3, way);
+            for (const QRectF& position : drawn) {
+                QVERIFY2(stage.adjusted(-1, -1, 1, 1).contains(position), way); // nothing of it is cut off
+                QVERIFY2(!position.adjusted(0, 8, 0, -8).intersects(title) && !position.intersects(entry), way); // targets of thin parts are grown
+            }
+        }
+        w.context.selection.select({});
+        QCOMPARE(sections(), 3);
     }
 
     void ladderIsSortedAndFiltered() {

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/fit_details.h"
-#include "app/scene/fit_section.h"
+#include "app/scene/fit_sheet.h"
 
 namespace app {
 using core::Axis;
@@ -24,44 +24,6 @@ void paintLegend(Canvas& c, const QRectF& r) {
         c.box({x, r.top() + 4, 16, 12}, {}, c.t.tight, 1);
         c.second({x + 20, r.top(), 80, 20}, QObject::tr("keep clear"), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
     }
-}
-
-/// Where the cuts are: as set, else through the cooler and the middle.
-struct CutPlaces { double x = 0, y = 0, z = 0; };
-CutPlaces cutPlaces(const core::Build& build, const Cuts& cuts) {
-    const core::Placed* cooler = build.firstOf(PartKind::Cooler);
-    CutPlaces at{build.insideAt[0].mm() / 2, cooler ? 0.5 * (cooler->lowAt[1].mm() + cooler->highAt[1].mm()) : build.insideAt[1].mm() / 2, build.insideAt[2].mm() / 2};
-    if (cuts.a >= 0)
-        at.y = cuts.a;
-    if (cuts.b >= 0)
-        at.x = cuts.b;
-    if (cuts.c >= 0)
-        at.z = cuts.c;
-    return at;
-}
-
-/// The three sections, aligned on shared edges: front beside side, top under side.
-struct Sheet {
-    Section front, side, above;
-    double scale = 1;
-    [[nodiscard]] const Section& of(const core::fit::Gap& gap, std::size_t i) const { return gap.axis == Axis::X ? (i % 2 ? above : front) : side; }
-};
-constexpr double gapX = 44, gapY = 64, titles = 40, stripHeight = 96;
-
-Sheet sheetOf(const QRectF& drawing, const View& v, const FitLook& look) {
-    const core::Build& build = v.evaluation()->build;
-    const double w = build.insideAt[0].mm(), d = build.insideAt[1].mm(), h = build.insideAt[2].mm();
-    const CutPlaces cut = cutPlaces(build, look.cuts);
-    const double fitted = std::min((drawing.width() - gapX - 36) / (w + d), (drawing.height() - gapY - titles - 34 - stripHeight) / (h + w));
-    const double scale = fitted * look.zoom;
-    const QPointF origin(drawing.left() + 12 + look.pan.x(), drawing.top() + titles + look.pan.y());
-    Sheet s;
-    s.scale = scale;
-    s.front = {QStringLiteral("A–A"), QObject::tr("from front"), Axis::X, Axis::Z, Axis::Y, cut.y, {origin.x(), origin.y(), w * scale, h * scale}, scale, w * scale + gapX - 8};
-    s.side = {QStringLiteral("B–B"), QObject::tr("from the side, %1 in").arg(v.text(Quantity::Length, cut.x)), Axis::Y, Axis::Z, Axis::X, cut.x, {s.front.paper.right() + gapX, origin.y(), d * scale, h * scale}, scale};
-    // Seen from above the right side panel is up.
-    s.above = {QStringLiteral("C–C"), QObject::tr("from above, %1 up from the floor").arg(v.text(Quantity::Length, cut.z)), Axis::Y, Axis::X, Axis::Z, cut.z, {s.side.paper.left(), s.side.paper.bottom() + gapY, d * scale, w * scale}, scale};
-    return s;
 }
 
 void paintCutLines(Canvas& c, const Sheet& s) {
@@ -141,22 +103,22 @@ void paintVolume(Canvas& c, const View& v, const QRectF& note) {
     c.hit(note, QStringLiteral("volume"), QObject::tr("Volume outside"));
 }
 
-void paintSheet(Canvas& c, const QRectF& drawing, const View& v, const FitLook& look, const Sheet& s, const std::vector<core::fit::PlacedBody>& bodies) {
+void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s, const std::vector<core::fit::PlacedBody>& bodies) {
     auto taken = ticksOf(v, look, s, c.selected());
-    const double titleY = s.front.paper.top() - titles;
-    paintSection(c, s.front, v, look, bodies, titleY, taken[0]);
-    paintSection(c, s.side, v, look, bodies, titleY, taken[1]);
-    paintSection(c, s.above, v, look, bodies, s.above.paper.top() - titles, taken[2]);
+    paintSection(c, s.front, v, look, bodies, taken[0]);
+    paintSection(c, s.side, v, look, bodies, taken[1]);
+    paintSection(c, s.above, v, look, bodies, taken[2]);
     paintCutLines(c, s);
     paintSizes(c, v, s);
-    if (look.list == FitLook::List::GoingIn && look.answers) {
-        for (const auto& way : look.answers->insertions)
-            if (c.isSelected(QStringLiteral("way:") + qs(way.mount)))
-                for (const Section* on : {&s.front, &s.side, &s.above})
-                    paintWayIn(c, *on, way, drawing);
-    } else {
+    if (look.list != FitLook::List::GoingIn)
         paintPins(c, v, look, s, taken);
-    }
+}
+
+/// A way in has the drawing to itself: its positions reach far out of the case, over whatever else would stand there.
+void paintWaySheet(Canvas& c, const View& v, const FitLook& look, const Section& s, const core::fit::Insertion& way, const std::vector<core::fit::PlacedBody>& bodies) {
+    Taken taken;
+    paintSection(c, s, v, look, bodies, taken);
+    paintWayIn(c, s, way);
 }
 
 } // namespace
@@ -173,14 +135,19 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
 
     const auto bodies = core::fit::bodiesOf(e->build);
     const Sheet sheet = sheetOf(drawing, v, look);
-    const QRectF shown = drawing.adjusted(-8, 0, 8, -stripHeight + 12);
+    const QRectF shown = drawing.adjusted(-8, 0, 8, -cutStripHeight + 12);
+    const core::fit::Insertion* way = drawnWay(look, c.selected());
+    const Section wayIn = way ? waySection(shown, v, look, *way) : Section{};
     const bool zoomed = look.zoom != 1 || !look.pan.isNull();
     c.p.save();
     if (zoomed) {
         c.p.setClipRect(shown, Qt::IntersectClip);
         c.window = shown;
     }
-    paintSheet(c, shown, v, look, sheet, bodies);
+    if (way)
+        paintWaySheet(c, v, look, wayIn, *way, bodies);
+    else
+        paintSheet(c, v, look, sheet, bodies);
     c.p.restore();
     c.window = {};
     c.hit(shown, QStringLiteral("paper:"), QObject::tr("Sections. Wheel zooms, drag moves, 0 shows all"));
@@ -191,10 +158,10 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
         paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, look.cuts.moved, moved, fitted.side.paper.left(), fitted.scale);
     // The room left under the front view: volume and where it stands.
     const double noteY = fitted.front.paper.bottom() + 60;
-    if (!zoomed && noteY + 50 < drawing.bottom() - stripHeight)
+    if (!zoomed && !way && noteY + 50 < drawing.bottom() - cutStripHeight)
         paintVolume(c, v, {fitted.front.paper.left() - 8, noteY, fitted.side.paper.left() - fitted.front.paper.left() - 24, 60});
     const double lensTop = noteY + 46, lensW = fitted.side.paper.left() - drawing.left() - 44;
-    if (!zoomed && drawing.bottom() - 92 - lensTop > 90)
+    if (!zoomed && !way && drawing.bottom() - 92 - lensTop > 90)
         paintGapLens(c, {drawing.left() + 4, lensTop, lensW, std::min(drawing.bottom() - 92 - lensTop, lensW + 20)}, v);
     paintLegend(c, {r.left(), r.bottom() - 20, drawing.width(), 20});
 }

@@ -157,7 +157,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         won += QStringLiteral("; ") + qs(m.cost);
         for (const auto& spoiled : m.spoils)
             won += QObject::tr("; but %1").arg(qs(spoiled));
-        const auto height = paintEntry(c, r, y, m.mends ? (m.starved ? Mark::Open : Mark::Holds) : m.spoils.empty() ? Mark::Open : Mark::Crossed, qs(m.text), won, QStringLiteral("mend:%1:%2").arg(i).arg(qs(gap->id)), QObject::tr("Apply"), QStringLiteral("apply:%1").arg(i), QObject::tr("Make this change, as a revision where runs were logged"));
+        const auto height = paintEntry(c, r, y, m.mark(), qs(m.text), won, QStringLiteral("mend:%1:%2").arg(i).arg(qs(gap->id)), QObject::tr("Apply"), QStringLiteral("apply:%1").arg(i), QObject::tr("Make this change, as a revision where runs were logged"));
         if (!height)
             break;
         y += *height;

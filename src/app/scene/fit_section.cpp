@@ -138,12 +138,12 @@ bool Section::cuts(const core::fit::PlacedBody& b) const {
     return b.low[k].mm() <= at && b.high[k].mm() >= at;
 }
 
-void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, double titleY, Taken& taken) {
+void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Taken& taken) {
     const auto& e = *v.evaluation();
-    c.text({s.paper.left() - 4, titleY, 60, 18}, s.letter, 12.5, Weight::SemiBold);
+    c.text({s.paper.left() - 4, s.titleY, 60, 18}, s.letter, 12.5, Weight::SemiBold);
     const double room = s.titleRoom > 0 ? s.titleRoom : s.paper.width();
-    c.second({s.paper.left() + 28, titleY, room - 28, 18}, c.elided(s.words, room - 28, 12));
-    paintSlider(c, s, titleY + 24, e.build);
+    c.second({s.paper.left() + 28, s.titleY, room - 28, 18}, c.elided(s.words, room - 28, 12));
+    paintSlider(c, s, s.titleY + 24, e.build);
     c.box(s.paper, c.t.paper, {});
     std::vector<std::pair<QRectF, QString>> labels;
     // Behind the cut first (dashed), then what is cut.
@@ -213,25 +213,16 @@ void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_
     c.hit(tag, key, QObject::tr("Gap %1").arg(number));
 }
 
-void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way, const QRectF& clip) {
-    const std::size_t out = core::index(core::outward(way.side).axis);
-    const auto holds = [&](std::size_t k) { return core::index(s.across) == k || core::index(s.up) == k; };
-    if (!holds(out) || !holds(way.across))
-        return;
-    c.p.save();
-    c.p.setClipRect(clip, Qt::IntersectClip);
+void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way) {
     std::size_t n = 0; // 1 is outside, the last one in its place
     for (const auto& pose : way.poses) {
         const bool inPlace = ++n == way.poses.size();
-        QPointF middle;
-        int corners = 0;
+        QPolygonF corners;
         for (const auto& box : pose.outlines) {
             QPolygonF polygon;
-            for (const auto& corner : box) {
+            for (const auto& corner : box)
                 polygon << s.point(corner);
-                middle += polygon.last();
-                ++corners;
-            }
+            corners += polygon;
             QPen pen(c.t.medge, 1.4);
             if (!inPlace)
                 pen.setDashPattern({5, 3});
@@ -241,10 +232,12 @@ void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way, co
             c.p.setBrush(wash);
             c.p.drawPolygon(polygon);
         }
-        if (corners > 0)
-            c.plate(middle / corners, QString::number(n), 11, Weight::SemiBold);
+        if (corners.isEmpty())
+            continue;
+        const QRectF around = corners.boundingRect();
+        c.plate(around.center(), QString::number(n), 11, Weight::SemiBold);
+        c.hit(around, QStringLiteral("way:") + qs(way.mount), QObject::tr("%1, position %2 of %3 on its way in").arg(qs(way.name)).arg(n).arg(way.poses.size()));
     }
-    c.p.restore();
 }
 
 } // namespace app

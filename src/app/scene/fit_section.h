@@ -12,6 +12,7 @@ struct Section {
     QRectF paper; ///< of the inside of the case
     double scale = 1;
     double titleRoom = 0; ///< width of its title, 0: as wide as the paper
+    double titleY = 0;    ///< where its title stands
 
     [[nodiscard]] QPointF point(const std::array<double, 3>& mm) const {
         return {paper.left() + mm[core::index(across)] * scale, paper.bottom() - mm[core::index(up)] * scale};
@@ -33,12 +34,12 @@ struct Taken {
 };
 
 /// Walls, parts behind and in the cut with their names, and the slider of the cut under its title.
-void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, double titleY, Taken& taken);
+void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Taken& taken);
 /// The place of the tick of a gap, before anything is written.
 [[nodiscard]] QRectF tickOf(const Section& s, const core::fit::Gap& gap);
 /// A thick tick across the gap and its tag; tags keep off each other, off part names and off the ticks of other gaps.
 void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Taken& taken);
 /// Drawn positions of a part on its way in, on the section whose plane the way lies in.
-void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way, const QRectF& clip);
+void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way);
 
 } // namespace app

@@ -78,8 +78,10 @@ struct Live { QString text; core::Mark mark = core::Mark::None; };
 /// Marks of fit, heat and noise of a revision, for the rail.
 [[nodiscard]] std::array<core::Mark, 3> railMarks(const Document::Result& result);
 
-/// How the selected figure was worked out; nothing when the key means nothing on this revision.
+/// How the selected figure was worked out, with what was found about it; nothing when the key means nothing on this revision.
 [[nodiscard]] std::optional<core::explain::Working> workingOf(const View& v, const QString& key);
+/// The key of what a finding is about; the finding itself where it is about what is not there, or about the whole.
+[[nodiscard]] QString thingOf(const View& v, const core::rules::Finding& finding);
 
 /// A channel in words, e.g. "CPU", "Card clock", "Fan 92-15", "Room"; the log's own heading where nothing better is known.
 [[nodiscard]] QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading);

@@ -244,7 +244,7 @@ void MainWindow::showFinding(const core::rules::Finding& finding) {
     if (m_findingsList->isVisible())
         toggleFindings();
     setStation(static_cast<int>(finding.station));
-    m_context.selection.select(keyOf(finding));
+    m_context.selection.select(thingOf(m_context.view(), finding));
 }
 
 void MainWindow::stepRevision(int direction) {

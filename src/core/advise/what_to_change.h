@@ -27,6 +27,8 @@ struct Mend {
     double price = 0;
     double volumeL = 0;      ///< outside
     std::string cost;        ///< all of these in words
+    /// Holds only when nothing is left to wish for: what still is short of air stays open.
+    [[nodiscard]] Mark mark() const { return mends ? (starved ? Mark::Open : Mark::Holds) : spoils.empty() ? Mark::Open : Mark::Crossed; }
 };
 
 /// Single changes that would help a gap: other variants of the mounts of both ends, other parts of the same kind from the

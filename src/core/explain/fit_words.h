@@ -18,6 +18,9 @@ namespace core::explain {
 [[nodiscard]] Working ofRoom(const fit::Room& room, const Show& show);
 [[nodiscard]] Working ofWay(const fit::Insertion& way);
 [[nodiscard]] Working ofMeasure(const fit::MeasureNext& next, const Show& show);
+/// Of a finding that is about what is not there, or about the whole: what was found, and what would mend it.
+[[nodiscard]] Working ofFinding(const rules::Finding& finding);
+[[nodiscard]] Found foundOf(const rules::Finding& finding);
 [[nodiscard]] Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show);
 
 } // namespace core::explain

@@ -8,6 +8,8 @@ namespace core::explain {
 /// Where an input of a figure comes from.
 enum class Stamp { Measured, Sheet, Assumed, Computed, Setting };
 
+[[nodiscard]] Stamp stampOf(Source source);
+
 struct Row {
     std::string sign; ///< "", "+", "−", "×", "÷", "±"
     std::string label;
@@ -18,6 +20,9 @@ struct Row {
 };
 struct DoubtShare { std::string label; double share = 0; };
 struct Effect { std::string text; Quantity quantity = Quantity::None; double change = 0; Mark after = Mark::None; };
+
+/// A finding about the thing, in words, and what would mend it.
+struct Found { Mark mark = Mark::Note; std::string text; std::vector<std::string> remedies; };
 
 /// How a figure was worked out. Every figure on screen has one.
 struct Working {
@@ -35,6 +40,7 @@ struct Working {
     std::vector<DoubtShare> doubt; ///< shares of the variance, adding up to 1
     std::vector<Effect> changes;   ///< what would change it, tried on the model
     std::vector<std::string> usedBy;
+    std::vector<Found> found;      ///< findings about this thing, worst first
     std::string method; ///< equation and source
 };
 

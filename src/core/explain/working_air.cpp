@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/explain/working.h"
+#include "core/fit/room.h"
 
 #include "core/base/text.h"
 
@@ -39,16 +40,25 @@ template <class F> void tryChanges(const verdict::Evaluation& e, F&& figure, Qua
 
 } // namespace
 
-Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show) {
-    Working w{.key = "part:" + std::string(mount), .place = "Air", .quantity = Quantity::Temperature};
-    const air::PartResult* part = e.air.part(mount);
-    if (!part) {
-        const Placed* p = e.build.at(mount);
-        w.title = p ? p->name : std::string(mount);
-        w.known = false;
-        w.sentence = "No temperature is worked out for this part: it gives off no heat of its own.";
-        return w;
+namespace {
+/// A part that gives off no heat of its own: what is known of it are its sizes.
+Working ofColdPart(const verdict::Evaluation& e, std::string_view mount) {
+    const Placed* p = e.build.at(mount);
+    Working w{.key = "part:" + std::string(mount), .place = "Fit, part", .title = p ? p->name : std::string(mount), .known = false,
+              .sentence = "No temperature is worked out for this part: it gives off no heat of its own.", .method = "Sizes as stated, with their tolerance, along the part's own axes. Where it lies follows from its place in the case."};
+    for (std::size_t own = 0; p && own < 3; ++own) {
+        const Measure& size = p->part->size[own];
+        w.rows.push_back({"", std::string(fit::ownAxisWord(own)), Quantity::Length, size.value.mm(), size.tolerance.mm(), stampOf(size.source)});
     }
+    return w;
+}
+} // namespace
+
+Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show) {
+    const air::PartResult* part = e.air.part(mount);
+    if (!part)
+        return ofColdPart(e, mount);
+    Working w{.key = "part:" + std::string(mount), .place = "Air", .quantity = Quantity::Temperature};
     w.title = part->name + ", settled";
     w.value = part->temperatureC;
     w.band = part->bandK;

@@ -2,6 +2,8 @@
 #include "core/explain/fit_words.h"
 #include "core/explain/working.h"
 
+#include <cctype>
+
 namespace core::explain {
 
 Working ofRoom(const fit::Room& room, const Show& show) {
@@ -40,13 +42,24 @@ Working ofMeasure(const fit::MeasureNext& next, const Show& show) {
 }
 
 Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show) {
-    Working w{.key = "mend", .place = "Fit, change", .title = mend.text, .quantity = Quantity::Length, .value = mend.marginMm, .mark = mend.mends ? Mark::Holds : mend.spoils.empty() ? mend.after : Mark::Crossed,
+    Working w{.key = "mend", .place = "Fit, change", .title = mend.text, .quantity = Quantity::Length, .value = mend.marginMm, .mark = mend.mark(),
               .sentence = textOf(mend, show) + "."};
     w.rows.push_back({"", gap.between[0].text + " to " + gap.between[1].text + ", margin now", Quantity::Length, gap.marginMm(), 0, Stamp::Computed});
     w.rows.push_back({"+", "won", Quantity::Length, mend.wonMm, 0, Stamp::Computed});
     for (const std::string& spoiled : mend.spoils)
         w.usedBy.push_back(spoiled);
     w.method = "The change is made on a copy of the revision, and everything is computed anew: gaps, checks, air, noise, screws, minutes and money. Predicted differences of temperature carry 3 K; below 1.5 K none is told.";
+    return w;
+}
+
+Found foundOf(const rules::Finding& finding) { return {rules::markOf(finding.severity), finding.text, finding.remedies}; }
+
+Working ofFinding(const rules::Finding& finding) {
+    std::string title(rules::severityWord(finding.severity));
+    title[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(title[0])));
+    Working w{.key = "finding:" + finding.id, .place = std::string(rules::stationWord(finding.station)) + ", finding", .title = std::move(title), .known = false, .mark = rules::markOf(finding.severity), .sentence = "Nothing of this is drawn: it is about what is not there, or about the whole."};
+    w.found.push_back(foundOf(finding));
+    w.method = "Found by the rule " + finding.rule + "; docs/model/rules.md tells what each rule looks at, and why.";
     return w;
 }
 

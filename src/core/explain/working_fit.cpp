@@ -2,7 +2,6 @@
 #include "core/explain/working.h"
 
 namespace core::explain {
-namespace {
 
 Stamp stampOf(Source source) {
     switch (source) {
@@ -13,6 +12,8 @@ Stamp stampOf(Source source) {
     default: return Stamp::Sheet;
     }
 }
+
+namespace {
 
 std::string gapSentence(const fit::Gap& gap, const Show& show) {
     const std::string need = show.text(Quantity::Length, gap.requiredMm);

@@ -14,6 +14,7 @@ constexpr WordTable<Station, 6> stationWords{{{Station::Brief, "Brief"}, {Statio
 } // namespace
 
 std::string_view severityWord(Severity severity) { return wordOf(severityWords, severity); }
+Mark markOf(Severity severity) { return severity == Severity::Blocker ? Mark::Crossed : severity == Severity::Caution ? Mark::Open : Mark::Note; }
 std::string_view stationWord(Station station) { return wordOf(stationWords, station); }
 
 PowerBudget powerBudget(const Build& build) {

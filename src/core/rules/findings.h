@@ -8,6 +8,7 @@ namespace core::rules {
 
 enum class Severity { Blocker, Caution, Note };
 [[nodiscard]] std::string_view severityWord(Severity severity);
+[[nodiscard]] Mark markOf(Severity severity);
 
 enum class Station { Brief, Fit, Air, Make, Bench, Verdict };
 [[nodiscard]] std::string_view stationWord(Station station);

@@ -126,9 +126,9 @@ void ImportDialog::recognise() {
 }
 
 /// Mounts of the parts the columns belong to, by the rule the command line goes by; what the headings leave open is asked.
-std::vector<std::string> ImportDialog::mountsOfColumns() {
+std::vector<std::string> ImportDialog::mountsOf(const std::vector<store::CsvColumn>& columns) {
     core::Samples headings;
-    for (const store::CsvColumn& c : m_format.columns) {
+    for (const store::CsvColumn& c : columns) {
         const bool read = c.use && !c.isTime;
         headings.channels.push_back({.name = c.header, .kind = read ? c.kind : ChannelKind::Other, .subject = read ? c.subject : std::string()});
     }
@@ -143,9 +143,26 @@ std::vector<std::string> ImportDialog::mountsOfColumns() {
     return mounts;
 }
 
+/// What a column is was changed by hand: whose it is then is asked as if its heading had said so. Whose it is by hand stays.
+void ImportDialog::askAgain() {
+    std::vector<store::CsvColumn> columns = format().columns;
+    for (std::size_t i = 0; i < columns.size(); ++i)
+        if (!m_saidOf.contains(i))
+            columns[i].subject = m_format.columns[i].subject;
+    const std::vector<std::string> mounts = mountsOf(columns);
+    const auto box = [this](std::size_t row, Column column) { return static_cast<QComboBox*>(m_columns->cellWidget(static_cast<int>(row), column)); };
+    // A part that was given its column by hand wants no second one of the same kind.
+    const auto given = [&](std::size_t row) {
+        return std::any_of(m_saidOf.begin(), m_saidOf.end(), [&](std::size_t other) { return columns[other].kind == columns[row].kind && mounts[other] == mounts[row]; });
+    };
+    for (std::size_t row = 0; row < columns.size(); ++row)
+        if (!m_saidOf.contains(row))
+            box(row, Of)->setCurrentIndex(given(row) ? 0 : std::max(0, box(row, Of)->findData(qs(mounts[row]))));
+}
+
 void ImportDialog::fillColumns() {
     const auto* e = m_context.view().evaluation();
-    const std::vector<std::string> mounts = mountsOfColumns();
+    const std::vector<std::string> mounts = mountsOf(m_format.columns);
     // The first two rows of readings, so that one sees what a column holds.
     std::vector<std::vector<std::string>> rows;
     std::size_t at = 0;
@@ -156,6 +173,7 @@ void ImportDialog::fillColumns() {
             rows.push_back(std::move(record.fields));
     }
     m_columns->setRowCount(0);
+    m_saidOf.clear();
     for (std::size_t i = 0; i < m_format.columns.size(); ++i) {
         const store::CsvColumn& c = m_format.columns[i];
         const int row = m_columns->rowCount();
@@ -191,6 +209,11 @@ void ImportDialog::fillColumns() {
         role->setCurrentIndex(role->findData(c.isTime ? timeRole : !c.use ? skipRole : static_cast<int>(c.kind)));
         fillUnits();
         connect(role, &QComboBox::currentIndexChanged, unit, fillUnits);
+        connect(role, &QComboBox::activated, this, &ImportDialog::askAgain);
+        connect(of, &QComboBox::activated, this, [this, i] {
+            m_saidOf.insert(i);
+            askAgain(); // the question goes with its answer
+        });
         if (c.fahrenheit || c.scale == 1000)
             unit->setCurrentIndex(1);
         of->setCurrentIndex(std::max(0, of->findData(qs(mounts[i]))));

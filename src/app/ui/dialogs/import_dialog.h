@@ -4,6 +4,8 @@
 #include "app/ui/dialogs/form_dialog.h"
 #include "store/log_about.h"
 
+#include <set>
+
 class QCheckBox;
 class QProgressBar;
 class QTableWidget;
@@ -26,7 +28,8 @@ protected:
 private:
     void recognise();
     void fillColumns();
-    [[nodiscard]] std::vector<std::string> mountsOfColumns();
+    [[nodiscard]] std::vector<std::string> mountsOf(const std::vector<store::CsvColumn>& columns);
+    void askAgain();
     [[nodiscard]] store::CsvFormat format() const;
     void keep(const ReadLog& log);
 
@@ -42,6 +45,7 @@ private:
     QLabel* m_unclear; ///< columns whose part the headings do not settle
     QTableWidget* m_columns;
     QProgressBar* m_progress;
+    std::set<std::size_t> m_saidOf; ///< columns whose part was chosen by hand
     std::unique_ptr<ReadLogJob> m_job;
 };
 

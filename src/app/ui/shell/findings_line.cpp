@@ -7,25 +7,6 @@ namespace app {
 using core::Mark;
 using core::rules::Severity;
 
-namespace {
-Mark markOf(Severity s) { return s == Severity::Blocker ? Mark::Crossed : s == Severity::Caution ? Mark::Open : Mark::Note; }
-}
-
-QString keyOf(const core::rules::Finding& f) {
-    switch (f.station) {
-    case core::rules::Station::Fit: return QStringLiteral("gap:") + qs(f.subject);
-    case core::rules::Station::Make: return QStringLiteral("made:") + qs(f.subject);
-    case core::rules::Station::Brief:
-        if (f.rule == "target")
-            return QStringLiteral("target:") + qs(f.subject);
-        if (f.rule.starts_with("power"))
-            return QStringLiteral("power");
-        break;
-    default: break;
-    }
-    return QStringLiteral("part:") + qs(f.subject);
-}
-
 FindingsLine::FindingsLine(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
     setFixedHeight(30);
     setAccessibleName(tr("Findings"));
@@ -126,7 +107,7 @@ void FindingsList::paintContent(Canvas& c) {
         const QRectF row(12, y, width() - 24.0, 24);
         if (static_cast<int>(i) == m_row && hasFocus())
             c.box(row, c.t.marker, c.t.medge, 1.5);
-        c.mark({22, y + 6}, markOf(f.severity));
+        c.mark({22, y + 6}, core::rules::markOf(f.severity));
         c.text({48, y, width() - 240.0, 24}, c.elided(qs(f.text), width() - 244.0, 12.5), 12.5, Weight::Regular);
         c.second({width() - 180.0, y, 80, 24}, qs(core::rules::stationWord(f.station)));
         c.text({width() - 80.0, y, 56, 24}, tr("Show"), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);

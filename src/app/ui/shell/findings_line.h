@@ -42,7 +42,4 @@ private:
     int m_row = 0;
 };
 
-/// Selection key of what a finding is about.
-[[nodiscard]] QString keyOf(const core::rules::Finding& finding);
-
 } // namespace app

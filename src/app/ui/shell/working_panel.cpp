@@ -125,6 +125,23 @@ double WorkingSheet::paintDoubt(Canvas& c, double y, const Working& w) {
     return y + 8;
 }
 
+/// What the rules say about this thing, with what would mend it.
+double WorkingSheet::paintFound(Canvas& c, double y, const Working& w) {
+    const double right = width();
+    y = section(c, y, right, tr("What was found"));
+    for (const auto& found : w.found) {
+        c.mark({16, y + 3}, found.mark);
+        y += c.paragraph({38, y, right - 54, 200}, qs(found.text), 12.5, Weight::Regular, c.t.ink, 8) + 2;
+        QStringList remedies;
+        for (const auto& remedy : found.remedies)
+            remedies << qs(remedy);
+        if (!remedies.isEmpty())
+            y += c.paragraph({38, y, right - 54, 80}, tr("Would mend it: %1").arg(remedies.join(tr("; or "))), 12, Weight::Regular, c.t.ink2, 4) + 2;
+        y += 4;
+    }
+    return y + 6;
+}
+
 double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const View& v) {
     const double right = width();
     y = section(c, y, right, tr("What would change it"));
@@ -230,6 +247,8 @@ void WorkingSheet::paintContent(Canvas& c) {
         y += 42;
     }
     y += c.paragraph({16, y, right - 32, 100}, qs(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) + 12;
+    if (!w.found.empty())
+        y = paintFound(c, y, w);
     if (const auto* e = v.evaluation(); e && w.key.starts_with("gap:"))
         for (const auto& gap : e->fit.gaps)
             if ("gap:" + gap.id == w.key && !gap.chain.empty()) {

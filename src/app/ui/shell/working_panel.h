@@ -20,6 +20,7 @@ protected:
 private:
     double paintRows(Canvas& c, double y, const core::explain::Working& w, const View& v);
     double paintDoubt(Canvas& c, double y, const core::explain::Working& w);
+    double paintFound(Canvas& c, double y, const core::explain::Working& w);
     double paintChanges(Canvas& c, double y, const core::explain::Working& w, const View& v);
     double paintHistory(Canvas& c, double y, const View& v);
     std::optional<core::explain::Working> m_working;

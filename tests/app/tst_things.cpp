@@ -1,0 +1,192 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/ui/shell/working_panel.h"
+#include "core/model/choices.h"
+#include "support/builds.h"
+#include "support/painted_words.h"
+#include "support/window.h"
+
+#include <random>
+#include <set>
+
+// What a finding is about: "Show" leads to a thing that can be explained, whatever the project.
+namespace {
+
+core::Project withoutRuns(core::Project p) {
+    p.runs.clear();
+    return p;
+}
+
+/// A project with its last revision bent at random: parts out, others in, plugs and sizes changed, stood on another side.
+core::Project bent(core::Project p, std::mt19937& random) {
+    const auto any = [&](std::size_t n) { return static_cast<std::size_t>(random() % n); };
+    for (core::Part& part : p.shelf)
+        switch (random() % 9) {
+        case 0: part.needs.clear(); break;
+        case 1: part.gives.clear(); break;
+        case 2: part.powerW *= 6; break;
+        case 3: part.mounts.size() > 1 ? part.mounts.pop_back() : void(); break;
+        case 4: part.size[any(3)].value += core::Length::fromMm(static_cast<double>(any(30))); break;
+        case 5: part.ports.clear(); break;
+        default: break;
+        }
+    core::Revision next{.id = "bent", .parent = p.revisions.back().id};
+    const core::Revision& last = p.revisions.back();
+    const auto build = core::resolve(p, last.id);
+    if (!build)
+        return p;
+    for (int k = 0; k < 3; ++k) {
+        const core::Placed& at = build->placed[any(build->placed.size())];
+        switch (random() % 5) {
+        case 0: core::addTo(next.changes, core::RemovePart{at.mount}); break;
+        case 1: core::addTo(next.changes, core::SwapPart{at.mount, p.shelf[any(p.shelf.size())].id}); break;
+        case 2: core::addTo(next.changes, core::Orient{static_cast<core::Side>(random() % 6)}); break;
+        case 3: core::addTo(next.changes, core::MovePart{at.mount, static_cast<core::Axis>(random() % 3), core::Length::fromMm(static_cast<double>(any(20)) - 10)}); break;
+        default: core::addTo(next.changes, core::SetFeet{static_cast<double>(any(12))}); break;
+        }
+    }
+    p.revisions.push_back(next);
+    return p;
+}
+
+} // namespace
+
+class ThingsTest : public QObject {
+    Q_OBJECT
+    std::set<std::string> m_rules; ///< met on the way, so that the property covers something
+
+    void everyFindingLeadsSomewhere(const core::Project& project) {
+        app::Document document;
+        document.reset(project, {});
+        for (const core::Revision& r : document.project().revisions) {
+            document.selectRevision(r.id);
+            const app::View v{document, core::Show()};
+            if (!v.evaluation())
+                continue;
+            std::set<std::string> ids;
+            for (const auto& f : v.evaluation()->findings) {
+                const std::string where = r.id + ": " + f.id + ": " + f.text;
+                m_rules.insert(f.rule);
+                QVERIFY2(ids.insert(f.id).second, where.c_str());
+                const QString thing = app::thingOf(v, f);
+                const auto working = app::workingOf(v, thing);
+                QVERIFY2(working, qPrintable(QString::fromStdString(where) + " leads to " + thing));
+                QVERIFY2(!working->title.empty() && !working->sentence.empty() && !working->method.empty(), where.c_str());
+                QVERIFY2(std::any_of(working->found.begin(), working->found.end(), [&](const auto& found) { return found.text == f.text && found.mark == core::rules::markOf(f.severity); }), where.c_str());
+            }
+        }
+    }
+
+private slots:
+    void initTestCase() {
+        QStandardPaths::setTestModeEnabled(true);
+        app::loadFonts();
+    }
+
+    void findingsOfTheDemoAndTheExamples() {
+        everyFindingLeadsSomewhere(support::demoProject());
+        everyFindingLeadsSomewhere(store::openProject(support::sourcePath("examples/hand-written"))->project);
+        QVERIFY(m_rules.size() > 10);
+    }
+    void findingsOfRandomProjects() {
+        std::mt19937 random(31);
+        const core::Project demo = withoutRuns(support::demoProject()), box = support::project();
+        for (int round = 0; round < 60; ++round) {
+            everyFindingLeadsSomewhere(bent(round % 2 ? demo : box, random));
+            if (QTest::currentTestFailed())
+                return;
+        }
+        QVERIFY2(m_rules.size() >= 35, qPrintable(QString::number(m_rules.size())));
+    }
+    /// What is not there has no place: the finding itself is shown then.
+    void whatIsMissingIsShownAsItself() {
+        core::Project p = support::project();
+        core::addTo(p.revisions[0].changes, core::RemovePart{"tray/memory"});
+        app::Document d;
+        d.reset(p, {});
+        const app::View v{d, core::Show()};
+        const auto& all = v.evaluation()->findings;
+        const auto missing = std::find_if(all.begin(), all.end(), [](const auto& f) { return f.rule == "memory-missing"; });
+        QVERIFY(missing != all.end());
+        const auto w = app::workingOf(v, app::thingOf(v, *missing));
+        QCOMPARE(w->title, std::string("Blocker"));
+        QCOMPARE(w->found.front().remedies, missing->remedies);
+        QVERIFY(!app::workingOf(v, "finding:none"));
+    }
+    /// By hand: each row of the list of findings, clicked and by Enter, ends on its station with a working that tells it.
+    void showInTheWindow() {
+        support::Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* sheet = w.window->findChild<app::WorkingSheet*>();
+        for (const char* revision : {"R1", "R3", "R9", "R10"}) {
+            w.document().selectRevision(revision);
+            const auto findings = w.document().result().evaluation->findings;
+            QVERIFY(!findings.empty());
+            for (const auto& f : findings) {
+                w.window->showFinding(f);
+                QCOMPARE(w.window->station(), static_cast<int>(f.station));
+                QVERIFY2(sheet->working(), f.id.c_str());
+                const auto words = sheet->working()->found;
+                QVERIFY2(std::any_of(words.begin(), words.end(), [&](const auto& found) { return found.text == f.text; }), f.id.c_str());
+                QVERIFY(sheet->accessibleDescription().contains(QString::fromStdString(sheet->working()->title)));
+            }
+        }
+    }
+
+    // ---- words on the stages that a run or a verdict rests on ----
+
+    void benchSaysWhatARunIs_data() {
+        QTest::addColumn<QString>("revision");
+        QTest::addColumn<QString>("words");
+        QTest::newRow("cut off") << "R6" << "stopped early";
+        QTest::newRow("all of them played") << "R10" << "runs, simulated";
+    }
+    void benchSaysWhatARunIs() {
+        QFETCH(QString, revision);
+        QFETCH(QString, words);
+        app::Document d;
+        d.reset(support::demoProject(), {});
+        d.selectRevision(revision.toStdString());
+        const app::View v{d, core::Show()};
+        const QString all = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, d.project().runs.front().id); }, {380, 640}).join('\n');
+        QVERIFY2(all.contains(words), qPrintable(all));
+    }
+    /// A run whose fan was turned in the middle is told as disturbed, not as one that was too short.
+    void aDisturbedRunIsNotStoppedEarly() {
+        core::Project p = support::demoProject();
+        core::Run& run = p.runs.front();
+        auto samples = std::make_shared<core::Samples>(*run.samples);
+        const double middle = samples->timeS[samples->timeS.size() / 2];
+        for (core::Channel& c : samples->channels)
+            if (c.kind == core::ChannelKind::Temperature && c.name != "room_c")
+                for (std::size_t i = 0; i < c.values.size(); ++i)
+                    if (samples->timeS[i] > middle)
+                        c.values[i] -= 8 * -std::expm1(-(samples->timeS[i] - middle) / 30);
+        run.samples = samples;
+        app::Document d;
+        d.reset(p, {});
+        d.selectRevision(run.revision);
+        const app::View v{d, core::Show()};
+        const QStringList words = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, run.id); }, {380, 640});
+        QVERIFY2(words.contains("disturbed"), qPrintable(words.join('\n')));
+        QVERIFY2(!words.contains("stopped early"), qPrintable(words.join('\n')));
+    }
+    void aVerdictOfASimulationSaysSo_data() {
+        QTest::addColumn<bool>("simulation");
+        QTest::newRow("a simulation") << true;
+        QTest::newRow("a real box") << false;
+    }
+    void aVerdictOfASimulationSaysSo() {
+        QFETCH(bool, simulation);
+        core::Project p = support::demoProject();
+        p.simulation = simulation;
+        app::Document d;
+        d.reset(p, {});
+        d.selectRevision("R10");
+        const app::View v{d, core::Show()};
+        const QStringList words = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); });
+        QCOMPARE(words.filter("A simulation: simulated readings count.").size(), simulation ? 1 : 0);
+    }
+};
+QTEST_MAIN(ThingsTest)
+#include "tst_things.moc"
