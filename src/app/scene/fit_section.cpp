@@ -215,6 +215,8 @@ void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_
 
 void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way) {
     std::size_t n = 0; // 1 is outside, the last one in its place
+    QPolygonF middles;
+    std::vector<std::pair<QPointF, QString>> numbers;
     for (const auto& pose : way.poses) {
         const bool inPlace = ++n == way.poses.size();
         QPolygonF corners;
@@ -235,9 +237,18 @@ void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way) {
         if (corners.isEmpty())
             continue;
         const QRectF around = corners.boundingRect();
-        c.plate(around.center(), QString::number(n), 11, Weight::SemiBold);
+        middles << around.center();
+        numbers.emplace_back(around.topLeft() + QPointF(11, 11), QString::number(n)); // the middle is the name's
         c.hit(around, QStringLiteral("way:") + qs(way.mount), QObject::tr("%1, position %2 of %3 on its way in").arg(qs(way.name)).arg(n).arg(way.poses.size()));
     }
+    // Which way it moves: through the middles, beside the name that stands in the last of them.
+    c.p.setPen(QPen(c.t.medge, 2));
+    for (qsizetype i = 1; i + 1 < middles.size(); ++i)
+        c.p.drawLine(middles[i - 1], middles[i]);
+    if (middles.size() > 1)
+        c.arrow(middles[middles.size() - 2], 0.15 * middles[middles.size() - 2] + 0.85 * middles.last(), c.t.medge, 2);
+    for (const auto& [at, number] : numbers)
+        c.plate(at, number, 11, Weight::SemiBold);
 }
 
 } // namespace app
