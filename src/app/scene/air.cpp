@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/air_section.h"
+#include "core/verdict/marks.h"
 
 #include "core/base/text.h"
 
@@ -187,29 +188,33 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts, settled"), QObject::tr("%1, limit, headroom").arg(v.unit(Quantity::Temperature)));
     // Those that fail or come nearest to their limit stand first, so that a low window hides none of them.
-    std::vector<const core::air::PartResult*> parts;
+    std::vector<std::pair<const core::air::PartResult*, core::verdict::Deciding>> parts;
     for (const auto& part : e.air.parts)
-        parts.push_back(&part);
-    const auto headroom = [](const core::air::PartResult* p) { return p->limitC > 0 ? p->limitC - p->temperatureC : 1e9; };
-    std::stable_sort(parts.begin(), parts.end(), [&](const auto* a, const auto* b) { return headroom(a) < headroom(b); });
+        parts.emplace_back(&part, core::verdict::temperatureOf(e, v.result().verdict, part.id));
+    const auto headroom = [](const auto& row) { return row.second.mark != Mark::None ? row.second.headroom : 1e9; };
+    std::stable_sort(parts.begin(), parts.end(), [&](const auto& a, const auto& b) { return headroom(a) < headroom(b); });
     const double room = r.bottom() + 4 - (r.top() + 26), row = std::clamp(room / std::max<double>(1, static_cast<double>(parts.size())), 17.0, 22.0);
     const auto fit = static_cast<std::size_t>(std::max(0.0, room / row + 1e-6));
     const std::size_t shown = parts.size() <= fit ? parts.size() : std::max<std::size_t>(1, fit) - 1;
     double y = r.top() + 26;
     for (std::size_t i = 0; i < shown; ++i) {
-        const auto& part = *parts[i];
+        const auto& part = *parts[i].first;
+        const core::verdict::Deciding& limit = parts[i].second;
         const QString key = QStringLiteral("part:") + qs(part.id);
         c.washIfSelected({r.left(), y, r.width(), row}, key);
-        c.mark({r.left() + 2, y + row / 2 - 6}, part.limitC > 0 ? core::markOf(part.limitC - part.temperatureC, part.bandK) : Mark::None);
+        c.mark({r.left() + 2, y + row / 2 - 6}, limit.mark);
         c.text({r.left() + 24, y, 84, row}, c.elided(qs(part.name), 84, 12.5), 12.5, Weight::Regular);
-        c.text({r.left() + 100, y, 42, row}, v.number(Quantity::Temperature, part.temperatureC), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.second({r.left() + 146, y, 30, row}, QStringLiteral("±") + qs(core::fixed(v.show.value(Quantity::TemperatureDifference, part.bandK), 0)));
-        if (part.limitC > 0) {
-            c.second({r.right() - 88, y, 44, row}, v.number(Quantity::Temperature, part.limitC), Qt::AlignRight | Qt::AlignVCenter);
-            c.text({r.right() - 44, y, 44, row}, v.signedNumber(Quantity::TemperatureDifference, part.limitC - part.temperatureC), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.left() + 100, y, 42, row}, v.number(Quantity::Temperature, limit.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.stamp({r.left() + 146, y + row / 2 - 6.5}, core::explain::stampOf(limit.basis, limit.simulated));
+        c.second({r.left() + 163, y, 34, row}, QStringLiteral("±") + v.number(Quantity::TemperatureDifference, limit.band));
+        if (limit.mark != Mark::None) {
+            const QString name = limit.slowsDown ? QObject::tr("slows down") : limit.name == "its maker's limit" ? QObject::tr("maker") : QObject::tr("cap");
+            c.second({r.left() + 198, y, r.right() - 84 - r.left() - 198, row}, c.elided(name, r.right() - 84 - r.left() - 198, 12), Qt::AlignLeft | Qt::AlignVCenter);
+            c.second({r.right() - 84, y, 40, row}, v.number(Quantity::Temperature, limit.limit), Qt::AlignRight | Qt::AlignVCenter);
+            c.text({r.right() - 42, y, 42, row}, v.signedNumber(Quantity::TemperatureDifference, limit.headroom), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         }
         c.hline(r.left(), r.right(), y + row, c.t.hair);
-        c.hit({r.left(), y, r.width(), row}, key, QObject::tr("Part %1, %2").arg(qs(part.name), v.text(Quantity::Temperature, part.temperatureC)));
+        c.hit({r.left(), y, r.width(), row}, key, QObject::tr("Part %1, %2, %3, %4 %5").arg(qs(part.name), v.text(Quantity::Temperature, limit.value), qs(core::verdict::basisWord(limit.basis)), qs(limit.name), limit.mark == Mark::None ? QObject::tr("not stated") : qs(core::markWord(limit.mark))));
         y += row;
     }
     if (shown < parts.size())

@@ -2,6 +2,7 @@
 #include "app/scene/air_section.h"
 
 #include "core/base/text.h"
+#include "core/verdict/marks.h"
 
 #include <QPainterPath>
 
@@ -9,6 +10,7 @@
 
 namespace app {
 using core::Axis;
+using core::Mark;
 using core::PartKind;
 using core::Quantity;
 
@@ -267,8 +269,10 @@ void readings(const Canvas& c, const SideView& s, const View& v, std::vector<Pla
         const QString word = p->part->kind == PartKind::Processor ? QObject::tr("CPU") : p->part->kind == PartKind::Card ? QObject::tr("Card") : p->part->kind == PartKind::PowerSupply ? QObject::tr("Supply") : QObject::tr("Store");
         const QRectF r = s.rect(*p);
         const QPointF at = r.center() + QPointF(p->part->kind == PartKind::Card ? r.width() * 0.2 : 0, p->part->kind == PartKind::PowerSupply ? -r.height() * 0.25 : p->part->kind == PartKind::Processor ? -30 : -6);
-        const QString text = word + QLatin1Char(' ') + degrees(part.temperatureC);
-        plates.push_back({at, text, QStringLiteral("part:") + qs(part.id), text, part.limitC > 0 ? c.markColor(core::markOf(part.limitC - part.temperatureC, 0)) : c.t.ink});
+        const core::verdict::Deciding limit = core::verdict::temperatureOf(e, v.result().verdict, part.id);
+        const Mark mark = limit.mark;
+        const QString text = word + QLatin1Char(' ') + degrees(limit.value);
+        plates.push_back({at, text, QStringLiteral("part:") + qs(part.id), text, mark != Mark::None ? c.markColor(mark) : c.t.ink});
     }
     for (const auto& ch : e.air.chambers)
         for (const core::Chamber& spec : e.build.caseSpec().chambers)

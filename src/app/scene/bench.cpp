@@ -6,18 +6,9 @@
 namespace app {
 using core::Mark;
 using core::Quantity;
+using core::bench::SettleState;
 
 namespace {
-
-Mark markOfState(const core::bench::ChannelResult& c) {
-    switch (c.state) {
-    case core::bench::SettleState::Settled: return Mark::Holds;
-    case core::bench::SettleState::Estimate:
-    case core::bench::SettleState::Rough: return Mark::Open;
-    case core::bench::SettleState::Refused: break;
-    }
-    return Mark::Crossed;
-}
 
 const core::bench::ChannelResult* cpuOf(const core::bench::RunAnalysis* a) {
     if (!a)
@@ -71,7 +62,7 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
             }
             const QString key = QStringLiteral("run:") + qs(best->id);
             c.box(cell, c.isSelected(key) ? c.t.marker : c.t.sheet, c.isSelected(key) ? c.t.medge : c.t.ink, c.isSelected(key) ? 2 : 1);
-            c.mark({cell.left() + 4, cell.center().y() - 6}, value ? markOfState(*value) : Mark::Crossed);
+            c.settleSign({cell.left() + 4, cell.center().y() - 6}, value ? value->state : SettleState::Refused);
             const QString text = value && value->atReference ? qs(core::fixed(v.show.value(Quantity::Temperature, value->atReference->value), 0)) : QStringLiteral("–");
             c.text(cell.adjusted(0, 0, -6, 0), text, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
             c.hit(cell, key, QObject::tr("Run %1, %2").arg(qs(best->name), text));
@@ -105,7 +96,10 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         const QRectF row(r.left(), y, r.width(), 24);
         if (run.id == chosen)
             c.box(row, c.t.marker, c.t.medge, 1.5);
-        c.mark({r.left() + 4, y + 6}, v.document.isAnalysing(run.id) ? Mark::Running : !cpu ? Mark::Crossed : a->stepped ? core::worse(Mark::Open, markOfState(*cpu)) : markOfState(*cpu));
+        if (v.document.isAnalysing(run.id))
+            c.mark({r.left() + 4, y + 6}, Mark::Running);
+        else
+            c.settleSign({r.left() + 4, y + 6}, !cpu ? SettleState::Refused : a->stepped ? std::max(SettleState::Rough, cpu->state) : cpu->state);
         c.text({r.left() + 26, y, 120, 24}, c.elided(qs(run.name), 118, 12.5, Weight::Medium), 12.5, Weight::Medium);
         // What must be said of a run stands in its row.
         QStringList said;
@@ -145,7 +139,7 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
             break;
         const QString key = QStringLiteral("channel:") + qs(run->id) + QLatin1Char(':') + qs(ch.name);
         c.washIfSelected({r.left(), y, r.width(), 20}, key);
-        c.mark({r.left() + 4, y + 4}, markOfState(ch));
+        c.settleSign({r.left() + 4, y + 4}, ch.state);
         const QString name = channelName(v, *run, ch.kind, ch.subject, ch.name);
         c.text({r.left() + 26, y, r.width() - 130, 20}, c.elided(name, r.width() - 130, 12.5), 12.5, Weight::Regular);
         const bool thermal = ch.kind == core::ChannelKind::Temperature || ch.kind == core::ChannelKind::Ambient;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/canvas.h"
 
+#include <QObject>
+
 #include <QFontMetricsF>
 #include <QPaintEngine>
 #include <QPainterPath>
@@ -176,6 +178,39 @@ void Canvas::mark(const QPointF& at, Mark m) {
     }
 }
 
+QString settleText(core::bench::SettleState state) {
+    using core::bench::SettleState;
+    switch (state) {
+    case SettleState::Settled: return QObject::tr("settled");
+    case SettleState::Estimate: return QObject::tr("estimated");
+    case SettleState::Rough: return QObject::tr("rough");
+    case SettleState::Refused: break;
+    }
+    return QObject::tr("not settled");
+}
+
+void Canvas::settleSign(const QPointF& at, core::bench::SettleState state) {
+    using core::bench::SettleState;
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.ink, 1.6, Qt::SolidLine, Qt::FlatCap));
+    QPainterPath rise(at + QPointF(0.5, 11));
+    switch (state) {
+    case SettleState::Settled:
+        rise.cubicTo(at + QPointF(2, 5), at + QPointF(4, 3), at + QPointF(7, 3));
+        rise.lineTo(at + QPointF(14, 3));
+        break;
+    case SettleState::Estimate:
+    case SettleState::Rough: rise.cubicTo(at + QPointF(3, 7), at + QPointF(7, 4), at + QPointF(14, 1.5)); break;
+    case SettleState::Refused:
+        rise.lineTo(at + QPointF(6, 5));
+        p.drawLine(at + QPointF(9.5, 0.5), at + QPointF(9.5, 11.5)); // cut off
+        break;
+    }
+    p.drawPath(rise);
+    if (state == SettleState::Settled)
+        p.fillRect(QRectF(at + QPointF(11, 1), QSizeF(3, 4)), t.ink);
+}
+
 void Canvas::baselineSign(const QPointF& c) {
     QPainterPath triangle(c + QPointF(0, -5));
     triangle.lineTo(c + QPointF(6, 4));
@@ -193,6 +228,16 @@ void Canvas::stamp(const QPointF& at, core::explain::Stamp s) {
     case Stamp::Measured:
         box(r, t.ink2, {});
         letter("m", t.sheet);
+        break;
+    case Stamp::Simulated: // read like a measurement, from a machine that is none
+    {
+        QPen pen(t.ink2, 1);
+        pen.setDashPattern({2.4, 2});
+        p.setBrush(Qt::NoBrush);
+        p.setPen(pen);
+        p.drawRect(r);
+    }
+        letter("m", t.ink2);
         break;
     case Stamp::Sheet:
         box(r, {}, t.ink2);

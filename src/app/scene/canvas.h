@@ -27,6 +27,8 @@ struct Hit {
 /// "1 blocker", "3 blockers": @p many holds %1. English needs no translation file for this, others get both forms.
 [[nodiscard]] inline QString counted(qsizetype n, const QString& one, const QString& many) { return n == 1 ? one : many.arg(n); }
 
+[[nodiscard]] QString settleText(core::bench::SettleState state);
+
 [[nodiscard]] inline QString qs(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
 
 /// A painter with the theme's type, marks and hatches; collects the places that can be clicked. The same calls paint on
@@ -62,6 +64,8 @@ public:
 
     // ---- the product's own signs ----
     void mark(const QPointF& topLeft, core::Mark mark);
+    /// How far a reading came to rest, apart from any limit: a curve that runs level, still rises, or breaks off. 14 x 12.
+    void settleSign(const QPointF& topLeft, core::bench::SettleState state);
     void baselineSign(const QPointF& centre);
     void stamp(const QPointF& topLeft, core::explain::Stamp stamp);
     void fanGlyph(const QPointF& centre, double radius, bool intoPage);

@@ -2,6 +2,7 @@
 #include "app/scene/stations.h"
 
 #include "core/base/text.h"
+#include "core/verdict/marks.h"
 
 namespace app {
 using core::Mark;
@@ -17,42 +18,32 @@ const core::verdict::TargetResult* targetOf(const Document::Result& result, Targ
 
 namespace {
 
-Mark worstOf(const Document::Result& result, TargetKind kind) {
-    Mark mark = Mark::None;
-    for (const auto& t : result.verdict.targets)
-        if (t.kind == kind)
-            mark = core::worse(mark, t.state);
-    return mark;
-}
+using core::rules::Station;
 
-Mark markOfFindings(const core::verdict::Evaluation& e, core::rules::Station station) {
-    Mark mark = Mark::Holds;
-    for (const auto& f : e.findings)
-        if (f.station == station && f.severity != core::rules::Severity::Note)
-            mark = core::worse(mark, f.severity == core::rules::Severity::Blocker ? Mark::Crossed : Mark::Open);
-    return mark;
-}
+Mark markOf(const View& v, Station station) { return core::verdict::markOfStation(*v.evaluation(), v.result().verdict, station); }
 
-Live briefLive(const core::verdict::Evaluation& e) {
+Live briefLive(const View& v, const core::verdict::Evaluation& e) {
     int blockers = 0, cautions = 0;
     for (const auto& f : e.findings)
         if (f.station == core::rules::Station::Brief) {
             blockers += f.severity == core::rules::Severity::Blocker;
             cautions += f.severity == core::rules::Severity::Caution;
         }
+    if (e.build.placed.empty())
+        return {QObject::tr("no parts yet"), markOf(v, Station::Brief)};
     const QString text = blockers ? counted(blockers, QObject::tr("1 blocker"), QObject::tr("%1 blockers")) : cautions ? counted(cautions, QObject::tr("1 caution"), QObject::tr("%1 cautions")) : QObject::tr("%1 parts agree").arg(e.build.placed.size());
-    return {text, markOfFindings(e, core::rules::Station::Brief)};
+    return {text, markOf(v, Station::Brief)};
 }
 
 Live airLive(const View& v, const core::verdict::Evaluation& e) {
     const core::Placed* cpu = e.build.firstOf(core::PartKind::Processor);
     const auto* part = cpu ? e.air.part(cpu->mount) : nullptr;
+    const Mark mark = markOf(v, Station::Air);
     const QString noise = qs(core::fixed(e.noise.totalDba, 0)) + QStringLiteral(" dB");
-    Mark mark = core::worse(worstOf(v.result(), TargetKind::Temperature), worstOf(v.result(), TargetKind::Noise));
-    mark = core::worse(mark, markOfFindings(e, core::rules::Station::Air));
     if (!part)
-        return {noise, mark};
-    return {QObject::tr("CPU %1 at %2").arg(qs(core::fixed(v.show.value(Quantity::Temperature, part->temperatureC), 0)), noise), mark};
+        return {e.noise.sources.empty() ? QObject::tr("nothing warm yet") : noise, mark};
+    const QString cpuC = qs(core::fixed(v.show.value(Quantity::Temperature, part->temperatureC), 0));
+    return {e.noise.sources.empty() ? QObject::tr("CPU %1, no fan").arg(cpuC) : QObject::tr("CPU %1 at %2").arg(cpuC, noise), mark};
 }
 
 Live benchLive(const View& v) {
@@ -76,7 +67,8 @@ Live benchLive(const View& v) {
         return {QObject::tr("no runs yet"), Mark::None};
     if (waiting)
         return {QObject::tr("reading runs ..."), Mark::Running};
-    return {QObject::tr("%1 of %2 settled").arg(settled).arg(runs), settled == runs ? Mark::Holds : settled ? Mark::Open : Mark::Crossed};
+    using core::bench::SettleState;
+    return {QObject::tr("%1 of %2 settled").arg(settled).arg(runs), Mark::None, settled == runs ? SettleState::Settled : settled ? SettleState::Rough : SettleState::Refused};
 }
 
 } // namespace
@@ -120,30 +112,22 @@ std::array<Live, 6> liveResults(const View& v) {
             live[i] = {text, v.project().revisions.empty() ? Mark::None : Mark::Crossed};
         return live;
     }
-    live[0] = briefLive(*e);
-    live[1] = e->fit.gaps.empty() ? Live{QObject::tr("no gaps yet"), Mark::None}
-                                  : Live{QObject::tr("tightest %1").arg(v.signedNumber(Quantity::Length, core::fit::tightestMm(e->fit)) + QLatin1Char(' ') + v.unit(Quantity::Length)), railMarks(v.result())[0]};
+    live[0] = briefLive(v, *e);
+    live[1] = {core::verdict::markOfFit(*e) == Mark::None ? QObject::tr("no gaps yet") : QObject::tr("tightest %1").arg(v.signedNumber(Quantity::Length, core::fit::tightestMm(e->fit)) + QLatin1Char(' ') + v.unit(Quantity::Length)), markOf(v, Station::Fit)};
     live[2] = airLive(v, *e);
-    live[3] = {QObject::tr("%1 h, %2 screws").arg(qs(core::fixed(e->make.hours, 1))).arg(e->make.screws), markOfFindings(*e, core::rules::Station::Make)};
+    const Mark make = markOf(v, Station::Make);
+    live[3] = {make == Mark::None ? QObject::tr("nothing to make yet") : QObject::tr("%1 h, %2 screws").arg(qs(core::fixed(e->make.hours, 1))).arg(e->make.screws), make};
     const auto& verdict = v.result().verdict;
-    Mark mark = verdict.targets.empty() ? Mark::None : Mark::Holds;
-    for (const auto& t : verdict.targets)
-        mark = core::worse(mark, t.state == Mark::None ? Mark::Open : t.state);
-    live[5] = {verdict.validated ? QObject::tr("validated") : QObject::tr("%1 of %2 proven").arg(verdict.proven).arg(verdict.targets.size()), mark};
+    const Mark mark = markOf(v, Station::Verdict);
+    live[5] = {mark == Mark::None ? QObject::tr("nothing to judge yet") : verdict.validated ? QObject::tr("validated") : verdict.canBeValidated ? QObject::tr("ready to validate") : QObject::tr("%1 of %2 proven").arg(verdict.proven).arg(verdict.targets.size()), mark};
     return live;
 }
 
 std::array<Mark, 3> railMarks(const Document::Result& result) {
     if (!result.evaluation)
         return {Mark::Crossed, Mark::None, Mark::None};
-    Mark fit = Mark::Holds;
-    for (const auto& gap : result.evaluation->fit.gaps)
-        if (gap.state != core::fit::GapState::Clear || gap.marginMm() < 0)
-            fit = core::worse(fit, gap.mark == Mark::Holds ? Mark::Open : gap.mark);
-    for (const auto& f : result.evaluation->findings)
-        if (f.station == core::rules::Station::Fit && f.severity == core::rules::Severity::Blocker)
-            fit = Mark::Crossed;
-    return {fit, worstOf(result, TargetKind::Temperature), worstOf(result, TargetKind::Noise)};
+    const auto& e = *result.evaluation;
+    return {core::verdict::markOfFit(e), core::verdict::markOfHeat(e, result.verdict), core::verdict::markOfNoise(result.verdict)};
 }
 
 void stageHead(Canvas& c, const QRectF& r, const QString& question, const QString& right) {

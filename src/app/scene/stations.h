@@ -73,7 +73,12 @@ void stageHead(Canvas& c, const QRectF& r, const QString& question, const QStrin
 void emptyStage(Canvas& c, const QRectF& r, const QString& sentence);
 
 /// Live result of a station and its mark, for the strip.
-struct Live { QString text; core::Mark mark = core::Mark::None; };
+struct Live {
+    QString text;
+    core::Mark mark = core::Mark::None;
+    std::optional<core::bench::SettleState> settle = {}; ///< of Bench: in place of the mark, since no limit is meant
+    [[nodiscard]] QString word() const { return settle ? settleText(*settle) : qs(core::markWord(mark)); }
+};
 [[nodiscard]] std::array<Live, 6> liveResults(const View& v);
 /// Marks of fit, heat and noise of a revision, for the rail.
 [[nodiscard]] std::array<core::Mark, 3> railMarks(const Document::Result& result);

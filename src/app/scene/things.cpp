@@ -67,8 +67,10 @@ std::optional<Working> ofFit(const View& v, const core::verdict::Evaluation& e, 
 }
 
 std::optional<Working> ofAirAndTotals(const View& v, const core::verdict::Evaluation& e, const Key& key) {
-    if (key.kind == "part" && (e.build.at(key.rest) || e.air.part(key.rest)))
-        return core::explain::ofPart(e, key.rest, v.show);
+    if (key.kind == "part" && (e.build.at(key.rest) || e.air.part(key.rest))) {
+        const core::verdict::Deciding limit = core::verdict::temperatureOf(e, v.result().verdict, key.rest);
+        return core::explain::ofPart(e, key.rest, v.show, &limit);
+    }
     if (key.kind == "fan" && e.build.at(key.rest))
         return core::explain::ofFan(e, key.rest, v.show);
     if (key.kind == "opening" && e.build.opening(key.rest))

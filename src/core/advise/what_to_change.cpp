@@ -241,7 +241,7 @@ void Advisor::findSpoils(const verdict::Evaluation& then, Mend& mend) const {
 std::string Advisor::costWords(const Mend& m) const {
     std::vector<std::string> words;
     const auto kelvin = [&](const char* what, double k) {
-        // Predicted differences carry 3 K; below 1.5 K they are no difference.
+        // Predicted differences carry 3 K; below 1.5 K they tell nothing.
         if (std::isfinite(k) && std::abs(k) >= 1.5)
             words.push_back(std::string(what) + " " + withSign(k, 0) + " K");
     };
@@ -250,7 +250,7 @@ std::string Advisor::costWords(const Mend& m) const {
     if (std::abs(m.noiseDb) >= 0.5)
         words.push_back("noise " + withSign(m.noiseDb, 1) + " dB");
     if (m.screws != 0)
-        words.push_back(withSign(m.screws, 0) + " screws");
+        words.push_back(withSign(m.screws, 0) + (std::abs(m.screws) == 1 ? " screw" : " screws"));
     if (std::abs(m.minutes) >= 1)
         words.push_back(withSign(m.minutes, 0) + " min");
     if (std::abs(m.price) >= 0.5)

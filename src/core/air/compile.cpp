@@ -52,10 +52,21 @@ public:
         addCaseFans();
         addOpenings();
         addParts();
+        stopIdleFans();
         return std::move(m_out);
     }
 
 private:
+    [[nodiscard]] bool isIdle(const std::string& mount) const { return std::find(m_conditions.idle.begin(), m_conditions.idle.end(), mount) != m_conditions.idle.end(); }
+    /// What finds no plug does not run, and says so.
+    void stopIdleFans() {
+        for (FanDrive& fan : m_net.fans)
+            if (isIdle(fan.id))
+                fan.heldShare = 0;
+        for (const std::string& mount : m_conditions.idle)
+            if (const Placed* p = m_build.at(mount))
+                m_out.notes.push_back(p->name + " finds no plug: " + (p->part->kind == PartKind::Card ? "it does not run and gives off no heat" : "its fan stands still"));
+    }
     [[nodiscard]] double up(Axis axis, double atMm) const {
         const Direction down = outward(m_build.down);
         return axis == down.axis ? -down.sign * atMm * mm : 0.0;
@@ -361,10 +372,10 @@ void Compiler::addCard(const Placed& p) {
     const double length = p.part->size[0].value.metres();
     const double edgeArea = blower ? 2e-4 : 2 * length * 0.020;
     const std::size_t finZone = addZone("fins " + p.mount, edgeArea);
-    CooledPart part{.id = p.mount, .name = p.name, .home = home, .powerW = p.powerW() * m_conditions.cardShare,
+    CooledPart part{.id = p.mount, .name = p.name, .home = home, .powerW = isIdle(p.mount) ? 0 : p.powerW() * m_conditions.cardShare,
                     .dieResistance = riseDie / rated, .gRefWk = -c * std::log(1 - rated / (c * riseSink)), .qRefM3s = qRef, .exponent = 0.65,
                     .naturalWk = 1.0, .limitC = limit, .dieJk = 20, .sinkJk = 2 * rated, .clockMhz = spec.clockMhz,
-                    .nominalW = p.part->powerW * m_conditions.cardShare, .clockExponent = 2.8, .clockPerK = 0.003};
+                    .nominalW = isIdle(p.mount) ? 0 : p.part->powerW * m_conditions.cardShare, .clockExponent = 2.8, .clockPerK = 0.003};
     const std::size_t f = addOwnFan(p, fan, m_net.parts.size(), blower ? blowerCurve : cardCurve);
     if (!blower && p.mode != FanMode::Fixed)
         m_net.fans[f].startC = 55;

@@ -10,6 +10,7 @@ struct Conditions {
     double altitudeM = 0;
     double processorShare = 1;
     double cardShare = 1;
+    std::vector<std::string> idle; ///< mounts of what finds no plug: its fan stands still; a card gives off no heat
 };
 [[nodiscard]] Conditions conditionsOf(const Project& project, std::string_view loadId = {});
 

@@ -1,14 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/show.h"
-#include "core/verdict/evaluate.h"
+#include "core/verdict/marks.h"
 
 namespace core::explain {
 
 /// Where an input of a figure comes from.
-enum class Stamp { Measured, Sheet, Assumed, Computed, Setting };
+enum class Stamp { Measured, Simulated, Sheet, Assumed, Computed, Setting };
 
 [[nodiscard]] Stamp stampOf(Source source);
+[[nodiscard]] Stamp stampOf(verdict::Basis basis, bool simulated);
 
 struct Row {
     std::string sign; ///< "", "+", "−", "×", "÷", "±"
@@ -19,7 +20,13 @@ struct Row {
     Stamp stamp = Stamp::Computed;
 };
 struct DoubtShare { std::string label; double share = 0; };
-struct Effect { std::string text; Quantity quantity = Quantity::None; double change = 0; Mark after = Mark::None; };
+struct Effect {
+    std::string text;
+    Quantity quantity = Quantity::None;
+    double change = 0;
+    Mark after = Mark::None;
+    std::string instead; ///< words in place of the change, where the change alone would mislead
+};
 
 /// A finding about the thing, in words, and what would mend it.
 struct Found { Mark mark = Mark::Note; std::string text; std::vector<std::string> remedies; };
@@ -34,6 +41,7 @@ struct Working {
     double band = 0;
     bool known = true;  ///< false: there is no value, the sentence says why
     Mark mark = Mark::None;
+    std::optional<bench::SettleState> settle; ///< of a reading: no limit is meant
     std::string sentence;
     std::vector<Row> rows;
     std::string sum;    ///< what the rows add up to, in words or as an equation
@@ -45,7 +53,8 @@ struct Working {
 };
 
 [[nodiscard]] Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show);
-[[nodiscard]] Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show);
+/// @p limit as verdict::temperatureOf() says, where a verdict is at hand; else the maker's own limit counts.
+[[nodiscard]] Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit = nullptr);
 [[nodiscard]] Working ofNoise(const verdict::Evaluation& e, const Show& show);
 [[nodiscard]] Working ofPower(const verdict::Evaluation& e, const Show& show);
 [[nodiscard]] Working ofVolume(const verdict::Evaluation& e, const Show& show);

@@ -8,12 +8,20 @@ namespace core::explain {
 namespace {
 
 /// Changes tried on the model: each screen off, each fan turned round or at full speed.
-template <class F> void tryChanges(const verdict::Evaluation& e, F&& figure, Quantity quantity, double limit, bool isCap, std::vector<Effect>& out) {
-    const double now = figure(e.air);
+void tryChanges(const verdict::Evaluation& e, std::string_view mount, double limit, const Show& show, std::vector<Effect>& out) {
+    const double now = e.air.part(mount)->temperatureC;
     const auto attempt = [&](std::string text, const Build& changed) {
-        const double then = figure(air::predict(changed, e.air.conditions));
-        const double headroom = isCap ? limit - then : then - limit;
-        out.push_back({std::move(text), quantity, then - now, limit > 0 ? markOf(headroom, 0) : Mark::Note});
+        const air::Prediction prediction = air::predict(changed, e.air.conditions);
+        const air::PartResult& then = *prediction.part(mount);
+        Effect effect{std::move(text), Quantity::TemperatureDifference, then.temperatureC - now, limit > 0 ? markOf(limit - then.temperatureC, 0) : Mark::Note, {}};
+        // A part that is held at its limit shows no more of what it would rise; below what the model can tell, nothing is told.
+        if (then.throttled) {
+            effect.after = Mark::Crossed;
+            effect.instead = "reaches " + show.number(Quantity::Temperature, then.temperatureC) + ", slows down";
+        } else if (std::abs(effect.change) < 1.5) {
+            effect.instead = "within ±" + show.text(Quantity::TemperatureDifference, 3);
+        }
+        out.push_back(std::move(effect));
     };
     for (std::size_t i = 0; i < e.build.openings.size(); ++i)
         if (e.build.openings[i].screen != Screen::None) {
@@ -54,7 +62,7 @@ Working ofColdPart(const verdict::Evaluation& e, std::string_view mount) {
 }
 } // namespace
 
-Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show) {
+Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit) {
     const air::PartResult* part = e.air.part(mount);
     if (!part)
         return ofColdPart(e, mount);
@@ -62,14 +70,15 @@ Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show&
     w.title = part->name + ", settled";
     w.value = part->temperatureC;
     w.band = part->bandK;
-    w.mark = part->limitC > 0 ? markOf(part->limitC - part->temperatureC, part->bandK) : Mark::Note;
-    if (part->throttled)
-        w.sentence = "Held at its limit: it gives " + show.text(Quantity::Power, part->powerW) + " and no more.";
-    else if (part->limitC > 0)
-        w.sentence = show.text(Quantity::TemperatureDifference, part->limitC - part->temperatureC) + " under its limit of " +
-                     show.text(Quantity::Temperature, part->limitC) + ", in a room of " + show.text(Quantity::Temperature, e.air.conditions.roomC) + ".";
-    else
-        w.sentence = "In a room of " + show.text(Quantity::Temperature, e.air.conditions.roomC) + ".";
+    const verdict::Deciding judged = limit ? *limit : verdict::temperatureOf(e, {}, mount);
+    w.mark = judged.mark == Mark::None ? Mark::Note : judged.mark;
+    w.sentence = "Predicted, in a room of " + show.text(Quantity::Temperature, e.air.conditions.roomC) + ".";
+    if (judged.basis == verdict::Basis::Measured)
+        w.sentence += std::string(" ") + (judged.simulated ? "Simulated readings" : "Runs") + " settled at " + show.text(Quantity::Temperature, judged.value) + " ±" + show.text(Quantity::TemperatureDifference, judged.band) + ", which goes before.";
+    if (judged.slowsDown)
+        w.sentence += " Held at its limit: it gives " + show.text(Quantity::Power, part->powerW) + " and no more.";
+    else if (judged.mark != Mark::None)
+        w.sentence += " " + show.text(Quantity::TemperatureDifference, std::abs(judged.headroom)) + (judged.headroom < 0 ? " over " : " under ") + judged.name + ", " + show.text(Quantity::Temperature, judged.limit) + ".";
     const double room = e.air.conditions.roomC;
     w.rows.push_back({"", "Room", Quantity::Temperature, room, 0, Stamp::Setting});
     w.rows.push_back({"+", "Air that reaches it, over the room", Quantity::TemperatureDifference, part->inletC - room, 0.3 * (part->inletC - room), Stamp::Computed});
@@ -84,7 +93,7 @@ Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show&
         w.rows.push_back({"+", "Part over that air", Quantity::TemperatureDifference, part->temperatureC - part->inletC, 0, Stamp::Computed});
     }
     std::stable_sort(w.doubt.begin(), w.doubt.end(), [](const auto& a, const auto& b) { return a.share > b.share; });
-    tryChanges(e, [&](const air::Prediction& p) { return p.part(mount)->temperatureC; }, Quantity::TemperatureDifference, part->limitC, true, w.changes);
+    tryChanges(e, mount, judged.mark != Mark::None ? judged.limit : 0, show, w.changes);
     w.usedBy = {"target of this part", "noise, through its fan curve"};
     w.method = "Steady solve of flows, zone temperatures, powers and fan speeds. Absolute values to ±" +
                show.text(Quantity::TemperatureDifference, part->bandK) + ", changes between revisions to ±" + show.text(Quantity::TemperatureDifference, 3) + ".";

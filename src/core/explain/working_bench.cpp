@@ -18,17 +18,11 @@ Quantity quantityOf(ChannelKind kind) {
     return Quantity::None;
 }
 
-Mark markOfState(bench::SettleState state) {
-    switch (state) {
-    case bench::SettleState::Settled: return Mark::Holds;
-    case bench::SettleState::Estimate:
-    case bench::SettleState::Rough: return Mark::Open;
-    case bench::SettleState::Refused: break;
-    }
-    return Mark::Crossed;
-}
-
 } // namespace
+
+Stamp stampOf(verdict::Basis basis, bool simulated) {
+    return basis != verdict::Basis::Measured ? Stamp::Computed : simulated ? Stamp::Simulated : Stamp::Measured;
+}
 
 Quantity quantityOf(TargetKind kind) {
     switch (kind) {
@@ -59,7 +53,7 @@ Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& targ
                  (target.basis == verdict::Basis::Predicted ? "Predicted, not measured: " + target.why + "." : "");
     w.rows = {{"", isFloor(target.kind) ? "At least" : "At most", q, target.limit, 0, Stamp::Setting},
               {"", verdict::basisText(target), q, target.value, w.band,
-               target.basis == verdict::Basis::Measured ? Stamp::Measured : Stamp::Computed},
+               stampOf(target.basis, target.simulated)},
               {"", "Headroom", difference, target.headroom, w.band, Stamp::Computed}};
     w.sum = target.why;
     w.usedBy = {"validation of " + e.build.revision};
@@ -70,7 +64,7 @@ Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& targ
 Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const bench::ChannelResult& c, const Show&) {
     const Quantity q = quantityOf(c.kind);
     Working w{.key = "channel:" + run.id + ":" + c.name, .place = "Bench, run " + run.name, .title = c.name + ", settled", .quantity = q, .value = c.settled,
-              .band = 0.5 * (c.high - c.low), .known = std::isfinite(c.settled), .mark = markOfState(c.state), .sentence = c.why + "."};
+              .band = 0.5 * (c.high - c.low), .known = std::isfinite(c.settled), .mark = Mark::None, .settle = c.state, .sentence = c.why + "."};
     if (c.moreMinutes && *c.moreMinutes > 0)
         w.sentence += " About " + fixed(*c.moreMinutes / 2, 0) + " to " + fixed(2 * *c.moreMinutes, 0) + " minutes more would settle it.";
     if (c.fit && c.fit->lengthS > 0) {
@@ -97,16 +91,18 @@ Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const benc
     return w;
 }
 
-Working ofMadePart(const Project& project, const make::MadePart& part, const Show&) {
+Working ofMadePart(const Project& project, const make::MadePart& part, const Show& show) {
     const bool print = part.process == Process::Print;
     Working w{.key = "made:" + part.id, .place = "Make, parts", .title = part.name + (print ? ", print time" : ", cut"), .quantity = Quantity::Hours, .value = part.hours,
               .band = 0.15 * part.hours, .mark = part.fits ? Mark::Holds : Mark::Crossed};
     w.sentence = !print ? "Cut by hand or laser; no print time."
                  : !part.fits ? "Does not fit the bed in any position." : part.onItsSide ? "Fits the bed when stood on another face."
                  : part.turnedDeg > 0 ? "Fits the bed turned by " + fixed(part.turnedDeg, 0) + " degrees." : "Fits the bed as drawn.";
-    w.rows = {{"", "Plastic, all copies", Quantity::Mass, part.massG, 0, Stamp::Computed}, {"", "Copies", Quantity::None, static_cast<double>(part.count), 0, Stamp::Setting},
-              {"÷", "Volume flow, mm³/s", Quantity::None, project.printer.flowMm3s, 0, Stamp::Setting}, {"", "Cost", Quantity::Money, part.cost, 0, Stamp::Computed}};
-    w.method = "(shell + infill share x inside) x volume / flow; mass with the density of " + part.material + ".";
+    if (print)
+        w.rows = {{"", "Plastic laid for one, mm³", Quantity::None, std::round(part.plasticMm3), 0, Stamp::Computed}, {"×", "Copies", Quantity::None, static_cast<double>(part.count), 0, Stamp::Setting},
+                  {"÷", "Volume flow, mm³/s", Quantity::None, project.printer.flowMm3s, 0, Stamp::Setting}, {"÷", "Seconds of an hour", Quantity::None, 3600, 0, Stamp::Setting}};
+    w.sum = show.text(Quantity::Mass, part.massG) + " in all, " + show.text(Quantity::Money, part.cost) + ".";
+    w.method = print ? "(shell + infill share x inside) x volume / flow; mass with the density of " + part.material + "." : "Mass and price as stated.";
     return w;
 }
 

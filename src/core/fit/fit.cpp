@@ -211,9 +211,9 @@ void Checker::judge(Gap& gap) const {
     gap.chance = chanceAbove(gap.nominal.mm(), gap.rssBandMm, gap.requiredMm);
     gap.state = stateOf(gap, m_options);
     const double margin = gap.nominal.mm() - gap.requiredMm;
-    gap.mark = isBlocking(gap.state) ? Mark::Crossed : markOf(margin, gap.worstBandMm, m_options.reserveMm);
-    if (gap.state == GapState::Bulge || gap.state == GapState::Starved)
-        gap.mark = Mark::Open; // it closes, under stress or short of air: noted, not blocked
+    // What closes, tightly, under stress or short of air, is noted, not blocked.
+    gap.mark = isBlocking(gap.state) ? Mark::Crossed : gap.isShort() ? Mark::Open : markOf(margin, gap.worstBandMm);
+    gap.scarce = margin - gap.worstBandMm < m_options.reserveMm;
 }
 
 Gap Checker::finish(const Draft& d) const {

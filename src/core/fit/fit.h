@@ -51,6 +51,7 @@ struct Gap {
     double chance = 0; ///< that the gap stays above what is required; tolerances as 3 sigma of independent normals
     GapState state = GapState::Clear;
     Mark mark = Mark::None;
+    bool scarce = false;   ///< it may hold, with less than the reserve to spare at worst
     bool flexible = false; ///< one side may be forced out
     bool breathing = false; ///< the need is one of air
     double touchMm = 0;     ///< of a breathing need: less may touch
@@ -75,7 +76,7 @@ struct Joint {
 
 struct Options {
     double reachMm = 25;     ///< gaps wider than this are of no interest
-    double reserveMm = 2;    ///< a gap that keeps less than this at worst is open, not held
+    double reserveMm = 2;    ///< a gap that keeps less than this at worst holds, and is told as scarce
     double bulgeMm = 2;      ///< a flexible panel can be forced out by so much
     std::vector<NeedOverride> needs; ///< the user's own
 };

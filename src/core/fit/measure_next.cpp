@@ -42,7 +42,7 @@ std::vector<MeasureNext> measureNext(const FitResult& fit) {
         const double needMm = gap.breathing ? gap.touchMm : gap.requiredMm;
         const double margin = gap.nominal.mm() - needMm, sigma = gap.rssBandMm / 3;
         const double risk = sigma > 0 ? upperTail(std::abs(margin) / sigma) : 0;
-        const bool open = gap.mark == Mark::Open || gap.mark == Mark::Crossed;
+        const bool open = gap.mark == Mark::Open || gap.mark == Mark::Crossed || gap.scarce;
         if (!open && risk < 1e-6)
             continue;
         if (gap.nominal.mm() + gap.worstBandMm < needMm)

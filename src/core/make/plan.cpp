@@ -62,7 +62,8 @@ MadePart madePart(const Project& project, const Part& part, int copies) {
         const double plasticCm3 = spec.volumeCm3 * (spec.shellShare + spec.infillShare * (1 - spec.shellShare));
         const Material* material = materialOf(spec.material);
         made.massG = plasticCm3 * (material ? material->densityGcm3 : 1.27) * made.count;
-        made.hours = plasticCm3 * 1000 / project.printer.flowMm3s / 3600 * made.count;
+        made.plasticMm3 = plasticCm3 * 1000;
+        made.hours = made.plasticMm3 / project.printer.flowMm3s / 3600 * made.count;
         made.cost = made.massG / 1000 * project.printer.pricePerKg;
     } else {
         made.fits = true;

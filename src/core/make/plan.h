@@ -31,6 +31,7 @@ struct MadePart {
     std::array<double, 2> footMm{}; ///< as it lies on the bed
     double heightMm = 0;
     std::optional<Split> split; ///< when it does not fit and pieces would
+    double plasticMm3 = 0;  ///< laid for one copy
     double hours = 0;       ///< of all copies
     double massG = 0;
     double cost = 0;

@@ -123,7 +123,7 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
             f.remedies = {"a thinner part", "measure the chain"};
             break;
         case fit::GapState::Clear:
-            if (gap.mark != Mark::Open && gap.requiredMm >= 3 && gap.nominal.mm() < 5 && shows(fit::Face::Blades)) {
+            if (gap.mark == Mark::Holds && !gap.scarce && gap.requiredMm >= 3 && gap.nominal.mm() < 5 && shows(fit::Face::Blades)) {
                 f.id = "blades-whine:" + gap.id;
                 f.rule = "blades-whine";
                 f.severity = Severity::Note;
@@ -131,9 +131,9 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
                 f.remedies = {"5 mm or more"};
                 break;
             }
-            if (gap.mark != Mark::Open)
+            if (!gap.scarce)
                 continue;
-            f.severity = gap.marginMm() < 0 && !gap.breathing ? Severity::Caution : Severity::Note;
+            f.severity = gap.mark == Mark::Holds ? Severity::Note : Severity::Caution;
             f.text = names + " keeps " + fixed(gap.marginMm(), 1) + " mm at worst";
             f.remedies = {"measure the chain with a caliper"};
             break;

@@ -206,6 +206,19 @@ double capacity(const Build& build, const PortMap& map, int index, int depth) {
 }
 } // namespace
 
+std::vector<std::string> idleOf(const Build& build, const PortMap& map) {
+    std::vector<std::string> idle;
+    for (const Need& need : map.needs) {
+        const Placed* p = need.socket < 0 && !need.taker.isLead ? build.at(need.taker.mount) : nullptr;
+        if (!p || std::find(idle.begin(), idle.end(), p->mount) != idle.end())
+            continue;
+        const bool itsFan = (p->part->kind == PartKind::Fan || p->part->kind == PartKind::Cooler) && need.kind.starts_with("fan");
+        if (itsFan || p->part->kind == PartKind::Card)
+            idle.push_back(p->mount);
+    }
+    return idle;
+}
+
 double capacityW(const Build& build, const PortMap& map, int need) { return capacity(build, map, need, 0); }
 
 } // namespace core::rules

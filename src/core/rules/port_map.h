@@ -50,6 +50,9 @@ struct PortMap {
 /// @p project for the offers; null: none are looked for.
 [[nodiscard]] PortMap portMap(const Build& build, const Project* project = nullptr);
 
+/// Mounts of fans, coolers and cards that find no plug: they do not run.
+[[nodiscard]] std::vector<std::string> idleOf(const Build& build, const PortMap& map);
+
 /// What a plug may carry where it sits, W, with all adapters and leads on its way; 0: no limit is known.
 [[nodiscard]] double capacityW(const Build& build, const PortMap& map, int need);
 

@@ -26,7 +26,7 @@ void addTargetFindings(const Project& project, Evaluation& e) {
             continue;
         }
         if (value > target.limit)
-            e.findings.push_back({"target:" + target.id, rules::Severity::Caution, rules::Station::Brief, target.id, text, "target",
+            e.findings.push_back({"target:" + target.id, rules::Severity::Blocker, rules::Station::Brief, target.id, text, "target",
                                   {"another part", "another limit"}});
     }
 }
@@ -69,14 +69,16 @@ Result<Evaluation> evaluateBuild(const Project& project, Build build, std::strin
     Evaluation e;
     e.build = std::move(build);
     e.fit = fit::check(e.build, {.needs = project.needs});
-    e.air = air::predict(e.build, air::conditionsOf(project, loadId));
+    e.wiring = rules::wiring(e.build, &project);
+    air::Conditions conditions = air::conditionsOf(project, loadId);
+    conditions.idle = rules::idleOf(e.build, e.wiring.ports);
+    e.air = air::predict(e.build, conditions);
     e.noise = acoustics::noiseOf(e.build, e.air, project.brief.listenerM);
     auto plan = make::plan(project, e.build);
     if (!plan)
         return tl::make_unexpected(plan.error());
     e.make = std::move(*plan);
     e.power = rules::powerBudget(e.build);
-    e.wiring = rules::wiring(e.build, &project);
     const auto add = [&](const Part& part) {
         if (part.kind == PartKind::Made)
             return; // counted with what printing and cutting costs

@@ -48,7 +48,8 @@ public:
         for (const rules::Finding& f : m_e.findings)
             if (f.severity == rules::Severity::Blocker) {
                 ++verdict.blockers;
-                verdict.before.push_back(f.text);
+                if (f.rule != "target") // told below, with the other targets
+                    verdict.before.push_back(f.text);
             }
         for (const TargetResult& t : verdict.targets) {
             const bool sure = t.basis == Basis::Measured || t.basis == Basis::Computed;
@@ -58,6 +59,8 @@ public:
                 verdict.before.push_back(t.name + ": " + t.why);
             else if (t.state == Mark::Crossed)
                 verdict.before.push_back(t.name + " is over its limit by " + fixed(-t.headroom, 1) + " " + std::string(targetUnit(t.kind)));
+            else if (t.kind == TargetKind::Gap)
+                verdict.before.push_back(t.name + ": " + t.why);
             else if (!sure)
                 verdict.before.push_back(t.name + ": predicted only, log a settled run");
             else
@@ -73,6 +76,7 @@ private:
     TargetResult one(const Target& target) const;
     std::optional<Measured> measured(const Target& target, std::string& why, int& count) const;
     std::optional<Measured> ofRun(const Run& run, const Target& target, ChannelKind kind, std::string& why) const;
+    void judgeGaps(TargetResult& r) const;
     static const bench::ChannelResult* channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind, std::string& why);
     [[nodiscard]] std::optional<std::pair<double, double>> predicted(const Target& target) const;
     [[nodiscard]] std::optional<std::pair<double, double>> computed(const Target& target) const;
@@ -167,6 +171,8 @@ std::optional<Measured> Judge::ofRun(const Run& run, const Target& target, Chann
 }
 
 std::optional<std::pair<double, double>> Judge::predicted(const Target& target) const {
+    if (target.kind == TargetKind::Noise && m_e.noise.sources.empty())
+        return std::nullopt; // silence is no figure
     if (target.kind == TargetKind::Noise)
         return std::pair{m_e.noise.totalDba, m_e.noise.bandDb};
     const air::PartResult* part = m_e.air.part(target.subject);
@@ -180,6 +186,8 @@ std::optional<std::pair<double, double>> Judge::predicted(const Target& target) 
 }
 
 std::optional<std::pair<double, double>> Judge::computed(const Target& target) const {
+    if (m_e.build.placed.empty() && target.kind != TargetKind::Volume)
+        return std::nullopt; // a bare case proves nothing of a computer
     switch (target.kind) {
     case TargetKind::Gap:
         if (m_e.fit.gaps.empty())
@@ -192,6 +200,19 @@ std::optional<std::pair<double, double>> Judge::computed(const Target& target) c
     case TargetKind::Power: return std::pair{m_e.power.wallW, 0.0};
     default: return std::nullopt;
     }
+}
+
+/// The mark of the target is that of the gaps it is about, one by one: what is open in the ladder is open here.
+void Judge::judgeGaps(TargetResult& r) const {
+    r.state = Mark::Holds;
+    for (const fit::Gap& gap : m_e.fit.gaps) {
+        if (gap.breathing) // air is judged elsewhere, here nothing may touch
+            continue;
+        const Mark beyond = markOf(gap.nominal.mm() - gap.requiredMm - r.limit, gap.worstBandMm);
+        r.state = worse(r.state, worse(gap.mark, beyond == Mark::Crossed && gap.mark != Mark::Crossed ? Mark::Open : beyond));
+    }
+    if (r.state != Mark::Holds)
+        r.why = fixed(-r.headroom, 1) + " mm short at worst: measure the chain, or change what is short";
 }
 
 TargetResult Judge::one(const Target& target) const {
@@ -209,6 +230,8 @@ TargetResult Judge::one(const Target& target) const {
     if (const auto c = computed(target); finite(c)) {
         fill(c->first, c->second, Basis::Computed);
         r.why = "from the sizes and parts of the revision";
+        if (target.kind == TargetKind::Gap)
+            judgeGaps(r);
         return r;
     }
     std::string why;
@@ -225,7 +248,7 @@ TargetResult Judge::one(const Target& target) const {
         return r;
     }
     r.value = r.low = r.high = r.headroom = std::nan("");
-    r.why = target.kind == TargetKind::Noise ? "nothing that makes noise is in the revision; " + why : target.subject.empty() ? "nothing to compute it from" : "no part at \"" + target.subject + "\"";
+    r.why = target.kind == TargetKind::Noise ? "nothing that makes noise is in the revision; " + why : m_e.build.placed.empty() ? "no part is placed yet" : target.subject.empty() ? "nothing to compute it from" : "no part at \"" + target.subject + "\"";
     return r;
 }
 

@@ -298,8 +298,8 @@ void ChangeDialog::preview() {
         for (const auto& part : then->air.parts)
             if (const auto* before = now->air.part(part.id); before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
                 const double d = part.temperatureC - before->temperatureC;
-                // Predicted changes carry 3 K; below 1.5 K they are no difference.
-                lines << tr("%1 %2 %3%4").arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d), v.unit(Quantity::TemperatureDifference), std::abs(d) < 1.5 ? tr(", no difference") : tr(" ±%1").arg(v.number(Quantity::TemperatureDifference, 3)));
+                // Predicted changes carry 3 K; below 1.5 K they tell nothing.
+                lines << tr("%1 %2 %3%4").arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d), v.unit(Quantity::TemperatureDifference), (std::abs(d) < 1.5 ? tr(", within ±%1") : tr(" ±%1")).arg(v.text(Quantity::TemperatureDifference, 3)));
             }
     if (now)
         lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));

@@ -135,6 +135,38 @@ void RevisionCards::keyPressEvent(QKeyEvent* event) {
         QWidget::keyPressEvent(event);
 }
 
+/// The first temperature and the noise of the brief, each with the stamp of what it is; answers the same in words.
+QString paintFigures(Canvas& c, const QRectF& r, const View& v, const Document::Result& result) {
+    if (!result.evaluation) {
+        c.second(r, c.elided(qs(result.problem), r.width(), 12));
+        return qs(result.problem);
+    }
+    struct Figure { QString text, words; core::explain::Stamp stamp; };
+    std::vector<Figure> figures;
+    for (const auto kind : {core::TargetKind::Temperature, core::TargetKind::Noise})
+        if (const auto* t = targetOf(result, kind); t && std::isfinite(t->value)) {
+            const core::Quantity q = core::explain::quantityOf(kind);
+            const QString text = kind == core::TargetKind::Noise ? v.number(q, t->value) + QStringLiteral(" dB") : v.text(q, t->value);
+            figures.push_back({text, QObject::tr("%1 %2, %3").arg(qs(t->name), text, qs(core::verdict::basisText(*t))), core::explain::stampOf(t->basis, t->simulated)});
+        }
+    if (figures.empty()) {
+        const QString litres = v.text(core::Quantity::Volume, result.evaluation->fit.volumeL);
+        figures.push_back({litres, QObject::tr("Volume %1, computed").arg(litres), core::explain::Stamp::Computed});
+    }
+    double x = r.left();
+    QStringList words;
+    for (const Figure& f : figures) {
+        words << f.words;
+        const double w = c.width(f.text, 12) + 3;
+        if (x + w + 13 > r.right() + 1)
+            continue; // it is in the words
+        c.second({x, r.top(), w, r.height()}, f.text);
+        c.stamp({x + w, r.center().y() - 6.5}, f.stamp);
+        x += w + 22;
+    }
+    return words.join(QStringLiteral("; "));
+}
+
 void RevisionCards::paintContent(Canvas& c) {
     c.p.fillRect(rect(), c.t.tray);
     const View v = m_context.view();
@@ -190,19 +222,10 @@ void RevisionCards::paintContent(Canvas& c) {
             c.mark({markX(card.right(), card.width(), k) - 7, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
         const QString words = wordsOf(r);
         c.paragraph({card.left() + 9, card.top() + 22, card.width() - 16, 34}, words, 12, Weight::Medium, c.t.ink, card.height() > oneLine + 4 ? 2 : 1);
-        QString line;
-        if (!result.evaluation)
-            line = qs(result.problem);
-        else if (const auto* cpu = targetOf(result, core::TargetKind::Temperature); cpu && std::isfinite(cpu->value))
-            line = v.text(core::Quantity::Temperature, cpu->value) + QStringLiteral(" · ") + v.number(core::Quantity::Level, targetOf(result, core::TargetKind::Noise) ? targetOf(result, core::TargetKind::Noise)->value : result.evaluation->noise.totalDba) + QStringLiteral(" dB");
-        else
-            line = v.text(core::Quantity::Volume, result.evaluation->fit.volumeL);
         // "validated" stands at the end of the same line.
         const double lineRoom = card.width() - 18 - (result.verdict.validated ? 56 : 0);
-        if (c.width(line, 12) > lineRoom && result.evaluation)
-            line = line.section(QStringLiteral(" · "), 0, 0);
-        c.second({card.left() + 9, card.bottom() - 22, card.width() - 16, 18}, c.elided(line, lineRoom, 12));
-        c.hit(card, QStringLiteral("revision:") + qs(r.id), tr("%1: %2. Fit %3, heat %4, noise %5").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2]))));
+        const QString figures = paintFigures(c, {card.left() + 9, card.bottom() - 22, lineRoom, 18}, v, result);
+        c.hit(card, QStringLiteral("revision:") + qs(r.id), tr("%1: %2. Fit %3, heat %4, noise %5. %6").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2])), figures));
     }
     if (!v.project().baseline.empty() && !m_tops.empty()) {
         const double y = m_tops.back() + 10;

@@ -98,8 +98,8 @@ void StationStrip::paintContent(Canvas& c) {
         if (c.width(words, 12) > tab - 50)
             words.remove(tr("tightest ")); // the word goes first when the tab is narrow
         c.text({r.left() + 44, 32, tab - 48, 18}, c.elided(words, tab - 50, 12, on ? Weight::Medium : Weight::Regular), 12, on ? Weight::Medium : Weight::Regular, on ? t.ink : t.ink2);
-        c.mark({r.right() - 24, 18}, l.mark);
-        c.hit({r.left(), 0, tab, h}, QStringLiteral("station:%1").arg(i), tr("%1: %2, %3. Key %4").arg(stationName(i), l.text, qs(core::markWord(l.mark))).arg(i + 1));
+        l.settle ? c.settleSign({r.right() - 24, 17}, *l.settle) : c.mark({r.right() - 24, 18}, l.mark);
+        c.hit({r.left(), 0, tab, h}, QStringLiteral("station:%1").arg(i), tr("%1: %2, %3. Key %4").arg(stationName(i), l.text, l.word()).arg(i + 1));
     }
     // The lower edge is a ruler, open under the current tab.
     const double a = left + tab * m_current, b = a + tab;

@@ -147,8 +147,10 @@ double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const V
     y = section(c, y, right, tr("What would change it"));
     for (const auto& change : w.changes) {
         c.mark({16, y + 3}, change.after);
-        const double used = c.paragraph({38, y, right - 38 - 84, 40}, qs(change.text), 12.5, Weight::Regular, c.t.ink, 2);
-        c.text({right - 96, y - 1, 80, 18}, v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') + v.unit(change.quantity), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        const QString by = change.instead.empty() ? v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') + v.unit(change.quantity) : qs(change.instead);
+        const double room = std::max(80.0, c.width(by, 12.5, Weight::SemiBold));
+        const double used = c.paragraph({38, y, right - 38 - room - 22, 60}, qs(change.text), 12.5, Weight::Regular, c.t.ink, 3);
+        c.text({right - 16 - room, y - 1, room, 18}, by, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += std::max(20.0, used + 4);
     }
     return y + 8;
@@ -242,7 +244,7 @@ void WorkingSheet::paintContent(Canvas& c) {
         c.p.save();
         c.p.translate(right - 40, y + 10);
         c.p.scale(1.6, 1.6);
-        c.mark({0, 0}, w.mark);
+        w.settle ? c.settleSign({0, 0}, *w.settle) : c.mark({0, 0}, w.mark);
         c.p.restore();
         y += 42;
     }

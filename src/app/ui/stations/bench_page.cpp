@@ -258,7 +258,7 @@ void BenchPage::plot() {
             label->setColor(t.ink2);
             label->setText(text);
         }
-    if (a && a->steadyFromS && a->load) {
+    if (a && a->steadyFromS && a->load && c && c->state != core::bench::SettleState::Refused) {
         // From here nothing rises any more: hatched to the end of the load, with its own line.
         auto* region = new QCPItemRect(m_trace);
         region->topLeft->setTypeY(QCPItemPosition::ptAxisRectRatio);
