@@ -11,6 +11,13 @@ using core::verdict::RevisionVerdict;
 
 store::Json finite(double v) { return std::isfinite(v) ? store::Json(v) : store::Json(); }
 
+std::vector<std::string> texts(const std::vector<core::verdict::Reason>& reasons) {
+    std::vector<std::string> all;
+    for (const auto& reason : reasons)
+        all.push_back(reason.text);
+    return all;
+}
+
 store::Json verdictJson(const RevisionVerdict& v) {
     using store::Json;
     Json targets = Json::array();
@@ -18,7 +25,7 @@ store::Json verdictJson(const RevisionVerdict& v) {
         targets.push_back({{"id", t.id}, {"name", t.name}, {"unit", std::string(core::targetUnit(t.kind))}, {"value", finite(t.value)}, {"low", finite(t.low)}, {"high", finite(t.high)},
                            {"limit", t.limit}, {"headroom", finite(t.headroom)}, {"state", std::string(core::markWord(t.state))}, {"basis", std::string(core::verdict::basisWord(t.basis))},
                            {"run", t.run}, {"runs", t.runs}, {"simulated", t.simulated}, {"why", t.why}});
-    return {{"id", v.id}, {"targets", targets}, {"proven", v.proven}, {"blockers", v.blockers}, {"can_be_validated", v.canBeValidated}, {"validated", v.validated}, {"before", v.before}, {"problem", v.problem}};
+    return {{"id", v.id}, {"targets", targets}, {"proven", v.proven}, {"blockers", v.blockers}, {"can_be_validated", v.canBeValidated}, {"validated", v.validated}, {"before", texts(v.before)}, {"problem", v.problem}};
 }
 
 std::vector<core::verdict::Evaluation> evaluateAll(const core::Project& project) {

@@ -103,7 +103,7 @@ public:
             return;
         }
         m_out += "<p>Before " + escape(v.id) + " can be validated:</p><ul>";
-        for (const std::string& text : v.before)
+        for (const auto& [text, mark] : v.before)
             m_out += "<li>" + escape(text) + "</li>";
         m_out += "</ul>\n";
     }

@@ -565,8 +565,23 @@ private slots:
         w.window->setStation(5);
         auto* button = w.window->page(5)->findChild<QPushButton*>("validate");
         QVERIFY(button->isEnabled()); // R10 is proven
+        // Put on in one click, taken off only when asked.
+        for (const bool sure : {false, true}) {
+            QTest::mouseClick(button, Qt::LeftButton);
+            auto* ask = w.window->findChild<QMessageBox*>("withdraw");
+            QVERIFY(ask && ask->isVisible());
+            for (QAbstractButton* b : ask->buttons())
+                if ((ask->buttonRole(b) == QMessageBox::AcceptRole) == sure) {
+                    b->click();
+                    break;
+                }
+            QApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+            QCOMPARE(w.document().project().revision("R10")->validated, !sure);
+        }
+        QApplication::processEvents();
+        QVERIFY(button->text().contains("Validate R10"));
         QTest::mouseClick(button, Qt::LeftButton);
-        QVERIFY(!w.document().project().revision("R10")->validated);
+        QVERIFY(w.document().project().revision("R10")->validated);
         w.document().selectRevision("R1");
         QApplication::processEvents();
         QVERIFY(!button->isEnabled());

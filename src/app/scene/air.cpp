@@ -186,39 +186,44 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v) {
 
 void paintTable(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts, settled"), QObject::tr("%1, limit, headroom").arg(v.unit(Quantity::Temperature)));
-    // Those that fail or come nearest to their limit stand first, so that a low window hides none of them.
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts, settled"), v.unit(Quantity::Temperature));
+    // Those that fail or come nearest to their limit stand first.
     std::vector<std::pair<const core::air::PartResult*, core::verdict::Deciding>> parts;
     for (const auto& part : e.air.parts)
         parts.emplace_back(&part, core::verdict::temperatureOf(e, v.result().verdict, part.id));
     const auto headroom = [](const auto& row) { return row.second.mark != Mark::None ? row.second.headroom : 1e9; };
     std::stable_sort(parts.begin(), parts.end(), [&](const auto& a, const auto& b) { return headroom(a) < headroom(b); });
-    const double room = r.bottom() + 4 - (r.top() + 26), row = std::clamp(room / std::max<double>(1, static_cast<double>(parts.size())), 17.0, 22.0);
-    const auto fit = static_cast<std::size_t>(std::max(0.0, room / row + 1e-6));
-    const std::size_t shown = parts.size() <= fit ? parts.size() : std::max<std::size_t>(1, fit) - 1;
-    double y = r.top() + 26;
-    for (std::size_t i = 0; i < shown; ++i) {
+    const double room = r.bottom() + 4 - (r.top() + 46), height = std::clamp(room / std::max<double>(1, static_cast<double>(parts.size())), 18.0, 22.0), right = r.right() - 14;
+    const bool bands = r.width() > 300;
+    PaintedList list(c, QStringLiteral("warm"), r.adjusted(0, 26, 0, 4), parts.size(), height,
+                     {{QObject::tr("part"), r.left() + 24, r.left() + 96}, {QObject::tr("now"), r.left() + 96, r.left() + 134, Qt::AlignRight}, {QObject::tr("limit"), right - 100, right - 40, Qt::AlignRight}, {QObject::tr("left, K"), right - 40, right, Qt::AlignRight}});
+    list.sort([&](std::size_t i, int column) -> SortKey {
+        const auto& d = parts[i].second;
+        return column == 0 ? SortKey(qs(parts[i].first->name)) : SortKey(column == 1 ? d.value : d.mark == Mark::None ? 1e9 : column == 2 ? d.limit : d.headroom);
+    });
+    list.follow([&](std::size_t i) { return QStringLiteral("part:") + qs(parts[i].first->id); });
+    list.paint([&](std::size_t i, const QRectF& row) {
         const auto& part = *parts[i].first;
         const core::verdict::Deciding& limit = parts[i].second;
         const QString key = QStringLiteral("part:") + qs(part.id);
-        c.washIfSelected({r.left(), y, r.width(), row}, key);
-        c.mark({r.left() + 2, y + row / 2 - 6}, limit.mark);
-        c.text({r.left() + 24, y, 84, row}, c.elided(qs(part.name), 84, 12.5), 12.5, Weight::Regular);
-        c.text({r.left() + 100, y, 42, row}, v.number(Quantity::Temperature, limit.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.stamp({r.left() + 146, y + row / 2 - 6.5}, core::explain::stampOf(limit.basis, limit.simulated));
-        c.second({r.left() + 163, y, 34, row}, QStringLiteral("±") + v.number(Quantity::TemperatureDifference, limit.band));
+        const double y = row.top(), h = row.height();
+        c.washIfSelected(row, key);
+        c.mark({r.left() + 2, y + h / 2 - 6}, limit.mark);
+        c.text({r.left() + 24, y, 78, h}, c.elided(qs(part.name), 74, 12.5), 12.5, Weight::Regular);
+        c.text({r.left() + 92, y, 42, h}, v.number(Quantity::Temperature, limit.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.stamp({r.left() + 137, y + h / 2 - 6.5}, core::explain::stampOf(limit.basis, limit.simulated));
+        const QString band = QStringLiteral("±") + v.number(Quantity::TemperatureDifference, limit.band);
+        if (bands || limit.mark == Mark::None)
+            c.second({r.left() + 154, y, 36, h}, band);
         if (limit.mark != Mark::None) {
-            const QString name = limit.slowsDown ? QObject::tr("slows down") : limit.name == "its maker's limit" ? QObject::tr("maker") : QObject::tr("cap");
-            c.second({r.left() + 198, y, r.right() - 84 - r.left() - 198, row}, c.elided(name, r.right() - 84 - r.left() - 198, 12), Qt::AlignLeft | Qt::AlignVCenter);
-            c.second({r.right() - 84, y, 40, row}, v.number(Quantity::Temperature, limit.limit), Qt::AlignRight | Qt::AlignVCenter);
-            c.text({r.right() - 42, y, 42, row}, v.signedNumber(Quantity::TemperatureDifference, limit.headroom), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            const QString name = limit.slowsDown ? QObject::tr("slows at") : limit.name == "its maker's limit" ? QObject::tr("max") : QObject::tr("cap");
+            const double from = r.left() + (bands ? 190 : 152);
+            c.second({from, y, right - 40 - from, h}, name + QLatin1Char(' ') + v.number(Quantity::Temperature, limit.limit), Qt::AlignRight | Qt::AlignVCenter);
+            c.text({right - 40, y, 40, h}, v.signedNumber(Quantity::TemperatureDifference, limit.headroom), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         }
-        c.hline(r.left(), r.right(), y + row, c.t.hair);
-        c.hit({r.left(), y, r.width(), row}, key, QObject::tr("Part %1, %2, %3, %4 %5").arg(qs(part.name), v.text(Quantity::Temperature, limit.value), qs(core::verdict::basisWord(limit.basis)), qs(limit.name), limit.mark == Mark::None ? QObject::tr("not stated") : qs(core::markWord(limit.mark))));
-        y += row;
-    }
-    if (shown < parts.size())
-        c.second({r.left() + 24, y, r.width() - 24, row}, QObject::tr("and %1 more with more headroom: click them in the drawing").arg(parts.size() - shown));
+        c.hline(row.left(), row.right(), row.bottom(), c.t.hair);
+        c.hit(row, key, QObject::tr("%1, %2 %3, %4; %5 %6").arg(qs(part.name), v.text(Quantity::Temperature, limit.value), band, limit.simulated ? QObject::tr("measured, simulated") : qs(core::verdict::basisWord(limit.basis)), qs(limit.name), limit.mark == Mark::None ? QObject::tr("not stated") : qs(core::markWord(limit.mark))));
+    });
 }
 
 } // namespace

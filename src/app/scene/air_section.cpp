@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/air_section.h"
+#include "app/scene/labels.h"
 
 #include "core/base/text.h"
 #include "core/verdict/marks.h"
@@ -151,7 +152,17 @@ struct Plate {
     QString text, key, spoken;
     QColor edge;
     bool strong = true;
+    QPointF way = {};   ///< of a stream: which way it goes on the paper, drawn before its figure
+    QPointF beside = {};  ///< from the end of the stream to its figure
+    bool outside = false; ///< stands beside the case, not in it
 };
+
+/// The figure of a stream, beside its outer end.
+Plate streamFigure(const View& v, const Gate& gate, double flowM3h, bool out, const QString& key, const QString& spoken, const QString& words) {
+    const bool level = gate.out.y() != 0;
+    const QPointF beside = level ? QPointF(64, 0) : QPointF(0, -30);
+    return {gate.wall + gate.out * (level ? 20 : 26) + beside, v.number(Quantity::Flow, std::abs(flowM3h)) + QLatin1Char(' ') + v.unit(Quantity::Flow) + words, key, spoken, {}, false, out ? gate.out : -gate.out, beside, true};
+}
 
 void openingRibbon(Canvas& c, const core::Opening& o, const Gate& gate, const core::air::OpeningFlow& flow, const core::air::Prediction& air) {
     const double net = flow.flowM3h, k = flow.airC - air.conditions.roomC;
@@ -190,12 +201,14 @@ void paintOpenings(Canvas& c, const SideView& s, const View& v, std::vector<Plat
             continue;
         }
         openingRibbon(c, *o, gate, flow, e.air);
-        const double w = c.width(words, 11.5, Weight::Medium) + 4;
-        const bool level = gate.out.y() != 0;
-        const QRectF at = level ? QRectF(gate.wall.x() + 22, gate.wall.y() + (gate.out.y() < 0 ? -36 : 18), w, 16) : gate.out.x() < 0 ? QRectF(gate.wall.x() - 8 - w, gate.wall.y() - 34, w, 16) : QRectF(gate.wall.x() + 8, gate.wall.y() - 34, w, 16);
-        c.washIfSelected(at.adjusted(-3, 0, 3, 0), key);
-        c.text(at, words, 11.5, Weight::Medium, c.t.ink);
-        c.hit(at.united(bar), key, spoken);
+        // Where a fan blows through the same grille, this is what passes beside it.
+        const bool beside = std::any_of(e.air.fans.begin(), e.air.fans.end(), [&](const auto& fan) {
+            const core::Placed* p = e.build.at(fan.id);
+            return p && p->part->kind == PartKind::Fan && bar.adjusted(-6, -6, 6, 6).intersects(s.rect(*p));
+        });
+        c.hit(bar, key, spoken);
+        if (std::abs(net) > 0.5)
+            plates.push_back(streamFigure(v, gate, net, net >= 0, key, spoken, beside ? QObject::tr(" beside the fan") : QString()));
     }
 }
 
@@ -209,7 +222,9 @@ QPointF glyphAt(const core::Placed& p, const QRectF& r) {
     }
 }
 
-void fanRibbon(Canvas& c, const SideView& s, const core::verdict::Evaluation& e, const core::air::FanResult& fan, const core::Placed& p, const QPointF& at) {
+void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::FanResult& fan, const core::Placed& p, const QPointF& at, std::vector<Plate>& plates) {
+    const auto& e = *v.evaluation();
+    const QString key = QStringLiteral("fan:") + qs(fan.id), spoken = QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h));
     const bool facesViewer = p.facing().axis == Axis::X, out = fan.direction == core::air::FanDirection::Out;
     const double k = fan.airC - e.air.conditions.roomC;
     if (p.part->kind == PartKind::Fan && !facesViewer) {
@@ -220,6 +235,7 @@ void fanRibbon(Canvas& c, const SideView& s, const core::verdict::Evaluation& e,
         QPainterPath path(out ? inside : outside);
         path.lineTo(out ? outside : inside);
         ribbon(c, path, std::abs(fan.flowM3h), k, k, out);
+        plates.push_back(streamFigure(v, gate, fan.flowM3h, out, key, spoken, {}));
     } else if (p.part->kind == PartKind::Fan) {
         // Blows through the panel that faces the viewer, on towards the board behind it.
         const double inside = chamberK(e.air, chamberOf(e.build, p));
@@ -230,16 +246,17 @@ void fanRibbon(Canvas& c, const SideView& s, const core::verdict::Evaluation& e,
         const auto* supply = e.air.part(fan.id);
         const double outK = k + (supply && std::abs(fan.flowM3h) > 0.1 ? supply->powerW / (1.2 * 1006 * std::abs(fan.flowM3h) / 3600) : 0.0);
         ribbon(c, curve(at + QPointF(20, 0), {-1, 0}, gate.wall + gate.out * 26, {-1, 0}), std::abs(fan.flowM3h), k, outK, true);
+        plates.push_back(streamFigure(v, gate, fan.flowM3h, true, key, spoken, {}));
     }
 }
 
 /// Ribbons below, glyphs above them; answers the places the glyphs take.
-std::vector<QRectF> paintFans(Canvas& c, const SideView& s, const View& v) {
+std::vector<QRectF> paintFans(Canvas& c, const SideView& s, const View& v, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
     std::vector<QRectF> taken;
     for (const auto& fan : e.air.fans)
         if (const core::Placed* p = e.build.at(fan.id))
-            fanRibbon(c, s, e, fan, *p, glyphAt(*p, s.rect(*p)));
+            fanRibbon(c, s, v, fan, *p, glyphAt(*p, s.rect(*p)), plates);
     for (const auto& fan : e.air.fans) {
         const core::Placed* p = e.build.at(fan.id);
         const QRectF r = s.rect(*p);
@@ -283,29 +300,32 @@ void readings(const Canvas& c, const SideView& s, const View& v, std::vector<Pla
             }
 }
 
-void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates, std::vector<QRectF> taken) {
+void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates, const std::vector<QRectF>& fans) {
+    Labels inside, outside;
+    for (const QRectF& fan : fans)
+        inside.keepOff(fan);
+    outside.keepOff(s.paper.adjusted(-6, -6, 6, 6));
+    for (const Plate& p : plates)
+        if (p.outside) // the stream itself, out to the head of its arrow
+            outside.keepOff(QRectF(p.at - p.beside - QPointF(26, 26), QSizeF(52, 52)));
     for (const Plate& p : plates) {
-        const double px = p.strong ? 13 : 11.5;
-        const double w = c.width(p.text, px, p.strong ? Weight::SemiBold : Weight::Regular) + 12, h = p.strong ? 20 : 18;
-        // Nearest free place: down and up first, then aside.
-        std::vector<QPointF> shifts;
-        for (const double dx : {0.0, 60.0, -60.0, 110.0, -110.0})
-            for (const double dy : {0.0, 22.0, -22.0, 44.0, -44.0, 66.0, -66.0})
-                shifts.emplace_back(dx, dy);
-        std::stable_sort(shifts.begin(), shifts.end(), [](const QPointF& a, const QPointF& b) { return std::hypot(a.x(), a.y()) < std::hypot(b.x(), b.y()); });
-        for (const QPointF& shift : shifts) {
-            const QRectF r(std::clamp(p.at.x() + shift.x() - w / 2, s.paper.left() + 2, std::max(s.paper.left() + 2, s.paper.right() - w - 2)), std::clamp(p.at.y() + shift.y() - h / 2, s.paper.top() + 2, s.paper.bottom() - h - 2), w, h);
-            if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.adjusted(-2, -2, 2, 2).intersects(r); }))
-                continue;
-            taken.push_back(r);
-            const bool selected = c.isSelected(p.key);
-            c.box(r, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : p.edge, selected ? 2 : 1);
-            if (p.strong)
-                c.p.fillRect(QRectF(r.left(), r.top(), 4, r.height()), p.edge);
-            c.text(r.adjusted(p.strong ? 4 : 0, 0, 0, 0), p.text, px, p.strong ? Weight::SemiBold : Weight::Regular, c.t.ink, Qt::AlignCenter);
-            c.hit(r, p.key, p.spoken);
-            break;
-        }
+        const double px = p.strong ? 13 : 11.5, arrow = p.way.isNull() ? 0 : 18;
+        const QSizeF size(c.width(p.text, px, p.strong ? Weight::SemiBold : Weight::Regular) + 12 + arrow, p.strong ? 20 : 18);
+        // Beside the case where a stream enters or leaves it, in the case where something is warm.
+        const QRectF room = p.outside ? s.paper.adjusted(-120, -44, 120, 44) : s.paper.adjusted(2, 2, -2, -2);
+        const auto at = (p.outside ? outside : inside).place(size, p.at, 220, room);
+        if (!at)
+            continue; // the tables name it
+        const QRectF r = *at;
+        const bool selected = c.isSelected(p.key);
+        c.box(r, selected ? c.t.marker : p.outside ? c.t.paper : c.t.sheet, selected ? c.t.medge : p.edge.isValid() ? p.edge : QColor(Qt::transparent), selected ? 2 : 1);
+        if (p.strong)
+            c.p.fillRect(QRectF(r.left(), r.top(), 4, r.height()), p.edge);
+        if (arrow > 0)
+            c.arrow(QPointF(r.left() + 11, r.center().y()) - p.way * 7, QPointF(r.left() + 11, r.center().y()) + p.way * 7, c.t.ink, 1.4);
+        c.text(r.adjusted(arrow + (p.strong ? 4 : 0), 0, 0, 0), p.text, px, p.strong ? Weight::SemiBold : Weight::Regular, c.t.ink, Qt::AlignCenter);
+        c.label(r);
+        c.hit(r, p.key, p.spoken);
     }
 }
 
@@ -317,7 +337,8 @@ void paintAirSection(Canvas& c, const SideView& s, const View& v) {
     std::vector<Plate> plates;
     readings(c, s, v, plates);
     paintOpenings(c, s, v, plates);
-    paintPlates(c, s, plates, paintFans(c, s, v));
+    const std::vector<QRectF> fans = paintFans(c, s, v, plates);
+    paintPlates(c, s, plates, fans);
 }
 
 } // namespace app

@@ -86,14 +86,19 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
     const double settledX = r.right() - 4, roomX = r.right() - 96, lengthX = r.right() - 140;
     for (const auto& [x, word] : {std::pair{lengthX, QObject::tr("length")}, std::pair{roomX, QObject::tr("room")}, std::pair{settledX, QObject::tr("CPU settled")}})
         c.second({x - 80, r.top() + 26, 80, 18}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
-    double y = r.top() + 46;
-    for (const core::Run& run : v.project().runs) {
-        if (run.revision != v.document.revision() || y + 24 > r.bottom() + 2)
-            continue;
+    const double none = r.top() + 46;
+    std::vector<const core::Run*> runs;
+    for (const core::Run& run : v.project().runs)
+        if (run.revision == v.document.revision())
+            runs.push_back(&run);
+    PaintedList list(c, QStringLiteral("runs"), r.adjusted(0, 46, 0, 2), runs.size(), 24);
+    list.follow([&](std::size_t i) { return QStringLiteral("run:") + qs(runs[i]->id); });
+    list.paint([&](std::size_t i, const QRectF& row) {
+        const core::Run& run = *runs[i];
+        const double y = row.top();
         const auto* a = v.document.analysis(run.id);
         const auto* cpu = cpuOf(a);
         const QString key = QStringLiteral("run:") + qs(run.id);
-        const QRectF row(r.left(), y, r.width(), 24);
         if (run.id == chosen)
             c.box(row, c.t.marker, c.t.medge, 1.5);
         if (v.document.isAnalysing(run.id))
@@ -120,10 +125,9 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         c.text({settledX - 92, y, 92, 24}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 24, c.t.hair);
         c.hit(row, key, said.isEmpty() ? QObject::tr("Run %1, CPU %2").arg(qs(run.name), value) : QObject::tr("Run %1 (%3), CPU %2").arg(qs(run.name), value, said.join(QStringLiteral(", "))));
-        y += 24;
-    }
+    });
     if (count == 0)
-        c.paragraph({r.left(), y + 4, r.width(), 60}, QObject::tr("No runs yet. Read in a log, or record from the rig."), 12.5, Weight::Regular, c.t.ink2);
+        c.paragraph({r.left(), none + 4, r.width(), 60}, QObject::tr("No runs yet. Read in a log, or record from the rig."), 12.5, Weight::Regular, c.t.ink2);
 }
 
 /// The channels of the chosen run with what each settled at, or why it did not.
@@ -133,22 +137,23 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
     if (!a || !run)
         return;
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not"));
-    double y = r.top() + 26;
-    for (const auto& ch : a->channels) {
-        if (y + 20 > r.bottom() + 2)
-            break;
-        const QString key = QStringLiteral("channel:") + qs(run->id) + QLatin1Char(':') + qs(ch.name);
-        c.washIfSelected({r.left(), y, r.width(), 20}, key);
+    PaintedList list(c, QStringLiteral("channels"), r.adjusted(0, 26, 0, 2), a->channels.size(), 20);
+    const auto keyOf = [&](std::size_t i) { return QStringLiteral("channel:") + qs(run->id) + QLatin1Char(':') + qs(a->channels[i].name); };
+    list.follow(keyOf);
+    list.paint([&](std::size_t i, const QRectF& row) {
+        const auto& ch = a->channels[i];
+        const double y = row.top(), right = row.right();
+        const QString key = keyOf(i);
+        c.washIfSelected(row, key);
         c.settleSign({r.left() + 4, y + 4}, ch.state);
         const QString name = channelName(v, *run, ch.kind, ch.subject, ch.name);
         c.text({r.left() + 26, y, r.width() - 130, 20}, c.elided(name, r.width() - 130, 12.5), 12.5, Weight::Regular);
         const bool thermal = ch.kind == core::ChannelKind::Temperature || ch.kind == core::ChannelKind::Ambient;
         const QString value = !std::isfinite(ch.settled) ? QObject::tr("refused") : thermal ? v.text(Quantity::Temperature, ch.settled) : qs(core::fixed(ch.settled, ch.kind == core::ChannelKind::Level ? 1 : 0)) + QLatin1Char(' ') + qs(ch.unit);
-        c.text({r.left() + 120, y, r.width() - 122, 20}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.hline(r.left(), r.right(), y + 20, c.t.hair);
-        c.hit({r.left(), y, r.width(), 20}, key, QObject::tr("Channel %1 (%2), %3").arg(name, qs(ch.name), value));
-        y += 20;
-    }
+        c.text({r.left() + 120, y, right - r.left() - 122, 20}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(r.left(), right, y + 20, c.t.hair);
+        c.hit(row, key, QObject::tr("Channel %1 (%2), %3, %4").arg(name, qs(ch.name), value, settleText(ch.state)));
+    });
 }
 
 } // namespace

@@ -65,22 +65,24 @@ void partRows(Canvas& c, const QRectF& r, const View& v) {
     c.second({r.left() + 40, r.top() + 26, 100, 20}, QObject::tr("part"));
     c.second({r.right() - 180, r.top() + 26, 90, 20}, qs(v.project().currency), Qt::AlignRight | Qt::AlignVCenter);
     c.second({r.right() - 80, r.top() + 26, 78, 20}, QObject::tr("W, direct"), Qt::AlignRight | Qt::AlignVCenter);
-    double y = r.top() + 48;
-    const auto row = [&](const core::Part& part, const QString& key, double watts) {
-        if (y + 20 > r.bottom())
-            return;
+    struct Line { const core::Part* part; QString name, key; double watts; };
+    std::vector<Line> lines{{e.build.casePart, qs(e.build.casePart->name), QStringLiteral("volume"), 0}};
+    for (const core::Placed& p : e.build.placed)
+        lines.push_back({p.part, qs(p.name), QStringLiteral("part:") + qs(p.mount), p.powerW()});
+    PaintedList list(c, QStringLiteral("parts"), r.adjusted(0, 48, 0, 0), lines.size(), 20);
+    list.follow([&](std::size_t i) { return lines[i].key; });
+    list.paint([&](std::size_t i, const QRectF& place) {
+        const auto& [partOf, name, key, watts] = lines[i];
+        const core::Part& part = *partOf;
+        const double y = place.top();
         c.washIfSelected({r.left(), y, r.width(), 20}, key);
         c.hatch({r.left() + 4, y + 4, 24, 12}, part.kind, part.kind == core::PartKind::Case ? c.t.ink : c.t.sheet, c.t.ink, 1);
-        c.text({r.left() + 40, y, r.width() - 220, 20}, c.elided(qs(part.name), r.width() - 224, 12.5), 12.5, Weight::Regular);
+        c.text({r.left() + 40, y, r.width() - 220, 20}, c.elided(name, r.width() - 224, 12.5), 12.5, Weight::Regular);
         c.text({r.right() - 180, y, 90, 20}, part.price > 0 ? qs(core::fixed(part.price, 0)) : QStringLiteral("–"), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.text({r.right() - 80, y, 78, 20}, watts > 0 ? qs(core::fixed(watts, 1)) : QStringLiteral("–"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 20, c.t.hair);
-        c.hit({r.left(), y, r.width(), 20}, key, QObject::tr("Part %1").arg(qs(part.name)));
-        y += 20;
-    };
-    row(*e.build.casePart, QStringLiteral("volume"), 0);
-    for (const core::Placed& p : e.build.placed)
-        row(*p.part, QStringLiteral("part:") + qs(p.mount), p.powerW());
+        c.hit(place, key, QObject::tr("Part %1").arg(name));
+    });
 }
 
 void powerBar(Canvas& c, const QRectF& r, const View& v) {

@@ -95,6 +95,7 @@ QRectF Canvas::plate(const QPointF& centre, const QString& s, double px, Weight 
     p.setBrush(t.sheet);
     p.drawRoundedRect(r, 1, 1);
     text(r, s, px, w, t.ink, Qt::AlignCenter);
+    label(r);
     return r;
 }
 

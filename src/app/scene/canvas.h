@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/scene/list.h"
 #include "app/scene/theme.h"
 #include "core/base/mark.h"
 #include "core/explain/working.h"
@@ -40,6 +41,9 @@ public:
     QPainter& p;
     const Theme& t;
     std::vector<Hit> hits;
+    std::vector<QRectF> labels; ///< words that stand on a drawing, for who must keep off them
+    void label(const QRectF& r) { labels.push_back(r); }
+    ListLook* lists = nullptr; ///< null: on paper, where nothing scrolls
     QRectF window; ///< places outside it cannot be clicked; null: everywhere
 
     // ---- text ----

@@ -44,6 +44,19 @@ void paintCutLines(Canvas& c, const Sheet& s) {
     line(s.side, false, s.side.paper.bottom() - s.above.at * s.scale, QStringLiteral("C"));
 }
 
+/// The letters of the cuts stand in the margins, where tags may go as well.
+void keepOffCutLetters(const Sheet& s, std::array<Labels, 3>& labels) {
+    const auto square = [](double x, double y) { return QRectF(x - 9, y - 9, 18, 18); };
+    labels[0].keepOff(square(s.front.paper.left() + s.side.at * s.scale, s.front.paper.bottom() + 16));
+    labels[1].keepOff(square(s.side.paper.left() + s.front.at * s.scale, s.side.paper.bottom() + 16));
+    labels[1].keepOff(square(s.side.paper.left() - 15, s.side.paper.bottom() - s.above.at * s.scale));
+    // And what belongs to a neighbour: the front ends where the side begins.
+    labels[0].keepOff(s.side.paper.adjusted(-24, -sectionTitles, 0, 0));
+    labels[1].keepOff(s.front.paper.adjusted(0, 0, 4, 0));
+    labels[1].keepOff(s.above.paper.adjusted(0, -sectionTitles, 0, 0));
+    labels[2].keepOff(s.side.paper.adjusted(0, 0, 0, 24));
+}
+
 void paintDimension(Canvas& c, const View& v, const QPointF& a, const QPointF& b, double mm) {
     c.p.setPen(QPen(c.t.ink2, 1));
     c.p.drawLine(a, b);
@@ -69,7 +82,7 @@ void paintSizes(Canvas& c, const View& v, const Sheet& s) {
 }
 
 /// Pins of the tightest gaps of the ladder, each on the section that shows its axis.
-void paintPins(Canvas& c, const View& v, const FitLook& look, const Sheet& s, std::array<Taken, 3>& taken) {
+void paintPins(Canvas& c, const View& v, const FitLook& look, const Sheet& s, std::array<Labels, 3>& labels) {
     const auto& gaps = v.evaluation()->fit.gaps;
     std::size_t pins = 0;
     for (const std::size_t i : ladderRows(v.evaluation()->fit, look, c.selected())) {
@@ -77,23 +90,23 @@ void paintPins(Canvas& c, const View& v, const FitLook& look, const Sheet& s, st
         if (pins >= 8 && !selected)
             continue;
         const Section& on = s.of(gaps[i], i);
-        paintPin(c, on, gaps[i], i + 1, v, taken[on.through == Axis::Y ? 0 : on.through == Axis::X ? 1 : 2]);
+        paintPin(c, on, gaps[i], i + 1, v, labels[on.through == Axis::Y ? 0 : on.through == Axis::X ? 1 : 2]);
         ++pins;
     }
 }
 
 /// Ticks are known before anything is written, so that names keep off them.
-std::array<Taken, 3> ticksOf(const View& v, const FitLook& look, const Sheet& s, const QString& selected) {
-    std::array<Taken, 3> taken;
+std::array<Labels, 3> ticksOf(const View& v, const FitLook& look, const Sheet& s, const QString& selected) {
+    std::array<Labels, 3> labels;
     const auto& fit = v.evaluation()->fit;
     std::size_t pins = 0;
     for (const std::size_t i : ladderRows(fit, look, selected)) {
         if (pins++ >= 8)
             break;
         const Section& on = s.of(fit.gaps[i], i);
-        taken[on.through == Axis::Y ? 0 : on.through == Axis::X ? 1 : 2].ticks.push_back(tickOf(on, fit.gaps[i]));
+        labels[on.through == Axis::Y ? 0 : on.through == Axis::X ? 1 : 2].keepOff(tickOf(on, fit.gaps[i]));
     }
-    return taken;
+    return labels;
 }
 
 void paintVolume(Canvas& c, const View& v, const QRectF& note) {
@@ -104,20 +117,21 @@ void paintVolume(Canvas& c, const View& v, const QRectF& note) {
 }
 
 void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s, const std::vector<core::fit::PlacedBody>& bodies) {
-    auto taken = ticksOf(v, look, s, c.selected());
-    paintSection(c, s.front, v, look, bodies, taken[0]);
-    paintSection(c, s.side, v, look, bodies, taken[1]);
-    paintSection(c, s.above, v, look, bodies, taken[2]);
+    auto labels = ticksOf(v, look, s, c.selected());
+    paintSection(c, s.front, v, look, bodies, labels[0]);
+    paintSection(c, s.side, v, look, bodies, labels[1]);
+    paintSection(c, s.above, v, look, bodies, labels[2]);
     paintCutLines(c, s);
+    keepOffCutLetters(s, labels);
     paintSizes(c, v, s);
     if (look.list != FitLook::List::GoingIn)
-        paintPins(c, v, look, s, taken);
+        paintPins(c, v, look, s, labels);
 }
 
 /// A way in has the drawing to itself: its positions reach far out of the case, over whatever else would stand there.
 void paintWaySheet(Canvas& c, const View& v, const FitLook& look, const Section& s, const core::fit::Insertion& way, const std::vector<core::fit::PlacedBody>& bodies) {
-    Taken taken;
-    paintSection(c, s, v, look, bodies, taken);
+    Labels labels;
+    paintSection(c, s, v, look, bodies, labels);
     paintWayIn(c, s, way);
 }
 

@@ -143,17 +143,26 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     const auto* gap = gapToMend(fit, c.selected());
     if (!gap || !look.answers)
         return c.second({r.left(), r.top(), r.width(), 24}, QObject::tr("No gaps yet."));
-    const double h = c.paragraph({r.left(), r.top() + 2, r.width(), 60}, gapName(*gap) + QStringLiteral(": ") + QObject::tr("keeps %1 at worst").arg(v.signedNumber(Quantity::Length, gap->marginMm()) + QLatin1Char(' ') + v.unit(Quantity::Length)), 12.5, Weight::SemiBold, c.t.ink, 3);
+    const double h = c.paragraph({r.left(), r.top() + 2, r.width(), 60}, gapName(*gap) + QStringLiteral(": ") + qs(core::explain::marginText(gap->marginMm(), v.show)), 12.5, Weight::SemiBold, c.t.ink, 3);
     double y = r.top() + h + 8;
     const auto& mends = look.answers->mends;
     std::size_t shown = 0;
-    for (std::size_t i = look.scrolled; i < mends.size(); ++i) {
+    // What makes something else worse is folded away: it is no offer, but who asks may see why not.
+    const auto harms = [](const auto& m) { return m.mark() == Mark::Crossed; };
+    const auto harmful = static_cast<std::size_t>(std::count_if(mends.begin(), mends.end(), harms));
+    std::vector<std::size_t> order;
+    for (const bool harm : {false, true})
+        for (std::size_t i = 0; i < mends.size(); ++i)
+            if (harms(mends[i]) == harm && (!harm || look.unfolded))
+                order.push_back(i);
+    for (std::size_t k = look.scrolled; k < order.size(); ++k) {
+        const std::size_t i = order[k];
         const auto& m = mends[i];
         // What mends is told by what it has over its need, not by a worst case that may still be short.
         QString won = m.gone    ? QObject::tr("the two no longer meet")
                       : m.mends && m.starved ? QObject::tr("%1 %2, closes, still short of air").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length))
                       : m.mends ? QObject::tr("%1 %2, %3 over its need").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length), v.number(Quantity::Length, std::max(0.0, m.spareMm))) + (m.marginMm < 0 ? QObject::tr(", measure to be sure") : QString())
-                                : QObject::tr("%1 %2, keeps %3 at worst").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, m.marginMm));
+                                : QObject::tr("%1 %2, %3").arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length), qs(core::explain::marginText(m.marginMm, v.show)));
         won += QStringLiteral("; ") + qs(m.cost);
         for (const auto& spoiled : m.spoils)
             won += QObject::tr("; but %1").arg(qs(spoiled));
@@ -163,10 +172,14 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         y += *height;
         ++shown;
     }
+    if (harmful > 0 && y + 30 < r.bottom() - 22) {
+        paintButton(c, r.left(), y + 4, look.unfolded ? QObject::tr("Hide what makes it worse") : QObject::tr("Makes something else worse (%1)").arg(harmful), QStringLiteral("fold:harm"), QObject::tr("Changes that help here and harm elsewhere"));
+        y += 34;
+    }
     // Where nothing mends it, what could be edited: the sizes it is made of.
     if (gap->isShort() && std::none_of(mends.begin(), mends.end(), [](const auto& m) { return m.mends; }) && y + 60 < r.bottom())
         c.paragraph({r.left(), y + 6, r.width(), 110}, qs(core::advise::whatToEdit(*gap)) + QStringLiteral(". ") + QObject::tr("Double-click a part to edit it, or put others on the shelf."), 12.5, Weight::Regular, c.t.ink2, 6);
-    paintMore(c, r, shown, mends.size(), look.scrolled);
+    paintMore(c, r, shown, order.size(), look.scrolled);
 }
 
 void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {

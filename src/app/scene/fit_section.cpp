@@ -109,12 +109,6 @@ void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
 
 } // namespace
 
-bool Taken::isFree(const QRectF& r, double apart) const {
-    const QRectF grown = r.adjusted(-apart, -apart, apart, apart);
-    const auto meets = [&](const QRectF& t) { return t.intersects(grown); };
-    return std::none_of(ticks.begin(), ticks.end(), meets) && std::none_of(texts.begin(), texts.end(), meets);
-}
-
 QPainterPath Section::outline(const core::fit::Primitive& piece) const {
     QPolygonF polygon;
     for (const auto& [u, w] : core::fit::outlineOf(piece, across, up))
@@ -138,14 +132,14 @@ bool Section::cuts(const core::fit::PlacedBody& b) const {
     return b.low[k].mm() <= at && b.high[k].mm() >= at;
 }
 
-void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Taken& taken) {
+void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Labels& labels) {
     const auto& e = *v.evaluation();
     c.text({s.paper.left() - 4, s.titleY, 60, 18}, s.letter, 12.5, Weight::SemiBold);
     const double room = s.titleRoom > 0 ? s.titleRoom : s.paper.width();
     c.second({s.paper.left() + 28, s.titleY, room - 28, 18}, c.elided(s.words, room - 28, 12));
     paintSlider(c, s, s.titleY + 24, e.build);
     c.box(s.paper, c.t.paper, {});
-    std::vector<std::pair<QRectF, QString>> labels;
+    std::vector<std::pair<QRectF, QString>> names;
     // Behind the cut first (dashed), then what is cut.
     for (const bool cut : {false, true})
         for (const auto& b : bodies) {
@@ -154,19 +148,14 @@ void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& loo
             paintBody(c, s, v, b, cut);
             const QRectF r = s.rect(b.low, b.high);
             if (cut && b.role == core::BodyRole::Solid && r.width() > 44 && r.height() > 20)
-                labels.emplace_back(r, qs(e.build.placed[b.placed].name));
+                names.emplace_back(r, qs(e.build.placed[b.placed].name));
         }
     paintGhost(c, s, look);
     paintWalls(c, s, e.build);
-    for (const auto& [r, name] : labels) {
-        const QString shown = c.elided(name, r.width() - 8, 12, Weight::Medium);
-        for (const double shift : {0.0, 18.0, -18.0, 36.0, -36.0}) {
-            const QRectF probe(r.center().x() - c.width(shown, 12) / 2 - 4, r.center().y() + shift - 9, c.width(shown, 12) + 8, 18);
-            if (r.contains(probe) && taken.isFree(probe)) {
-                taken.texts.push_back(c.plate(probe.center(), shown));
-                break;
-            }
-        }
+    for (const auto& [r, name] : names) {
+        const QString shown = c.elided(name, r.width() - 10, 12, Weight::Medium);
+        if (const auto at = labels.place({c.width(shown, 12, Weight::Medium) + 8, 18}, r.center(), 60, r))
+            c.plate(at->center(), shown);
     }
 }
 
@@ -174,7 +163,7 @@ QRectF tickOf(const Section& s, const core::fit::Gap& gap) {
     return QRectF(s.point(gap.fromMm), s.point(gap.toMm)).normalized().adjusted(-5, -5, 5, 5);
 }
 
-void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Taken& taken) {
+void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Labels& labels) {
     const QPointF a = s.point(gap.fromMm), b = s.point(gap.toMm), middle = (a + b) / 2;
     const QString key = QStringLiteral("gap:") + qs(gap.id);
     const bool selected = c.isSelected(key);
@@ -188,18 +177,14 @@ void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_
     c.p.drawLine(b - tick, b + tick);
     const QString n = QString::number(number), value = v.number(Quantity::Length, gap.nominal.mm());
     const double w1 = c.width(n, 12, Weight::SemiBold) + 10, w2 = c.width(value, 12, Weight::SemiBold) + 10;
-    QRectF tag;
-    for (const double distance : {24.0, 38.0, 54.0, 72.0, 92.0, 114.0})
-        for (const QPointF& way : {QPointF(0, -1), QPointF(-1, 0), QPointF(1, 0), QPointF(0, 1), QPointF(-0.8, -0.8), QPointF(0.8, -0.8), QPointF(-0.8, 0.8), QPointF(0.8, 0.8)}) {
-            const QPointF at = middle + way * distance;
-            const QRectF probe(at.x() - (w1 + w2) / 2, at.y() - 9, w1 + w2, 18);
-            const QRectF room = s.paper.adjusted(-16, -6, 16, 16); // the title stands above
-            if (tag.isNull() && room.contains(probe) && taken.isFree(probe, 3))
-                tag = probe;
-        }
-    if (tag.isNull())
+    // The section first, then its margins: small sections have little room inside.
+    const QSizeF size(w1 + w2, 18);
+    auto found = labels.placeLed(size, middle + QPointF(0, -24), middle, 90, s.paper.adjusted(-6, -6, 6, 6));
+    if (!found)
+        found = labels.placeLed(size, middle, middle, 160, s.paper.adjusted(-40, -6, 40, 20));
+    if (!found)
         return; // the ladder still names it
-    taken.texts.push_back(tag);
+    const QRectF tag = *found;
     c.p.setPen(QPen(c.t.sheet, 3));
     c.p.drawLine(middle, tag.center());
     c.p.setPen(QPen(c.t.ink, 1));
@@ -210,6 +195,7 @@ void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_
     c.p.fillRect(QRectF(tag.left(), tag.top(), w1, tag.height()), c.t.ink);
     c.text({tag.left(), tag.top(), w1, tag.height()}, n, 12, Weight::SemiBold, c.t.paper, Qt::AlignCenter);
     c.text({tag.left() + w1, tag.top(), w2, tag.height()}, value, 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+    c.label(tag);
     c.hit(tag, key, QObject::tr("Gap %1").arg(number));
 }
 

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/scene/labels.h"
 #include "app/scene/stations.h"
 
 namespace app {
@@ -27,18 +28,12 @@ struct Section {
     [[nodiscard]] bool cuts(const core::fit::PlacedBody& body) const;
 };
 
-/// Places on the paper that text must keep off, and text that is there.
-struct Taken {
-    std::vector<QRectF> ticks, texts;
-    [[nodiscard]] bool isFree(const QRectF& r, double apart = 0) const;
-};
-
 /// Walls, parts behind and in the cut with their names, and the slider of the cut under its title.
-void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Taken& taken);
+void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Labels& labels);
 /// The place of the tick of a gap, before anything is written.
 [[nodiscard]] QRectF tickOf(const Section& s, const core::fit::Gap& gap);
 /// A thick tick across the gap and its tag; tags keep off each other, off part names and off the ticks of other gaps.
-void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Taken& taken);
+void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Labels& labels);
 /// Drawn positions of a part on its way in, on the section whose plane the way lies in.
 void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way);
 

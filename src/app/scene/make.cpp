@@ -36,15 +36,16 @@ void paintBed(Canvas& c, const QRectF& r, const core::make::MadePart& part, cons
 
 void paintShopping(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Screws and inserts"), QObject::tr("%1 in all").arg(plan.screws));
-    double y = r.top() + 28;
-    for (const auto& item : plan.shopping) {
-        if (y + 20 > r.bottom() + 2)
-            break;
-        c.text({r.left(), y, 40, 20}, QString::number(item.count), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({r.left() + 50, y, r.width() - 50, 20}, c.elided(qs(item.kind), r.width() - 54, 12.5), 12.5, Weight::Regular);
-        c.hline(r.left(), r.right(), y + 20, c.t.hair);
-        y += 20;
-    }
+    PaintedList list(c, QStringLiteral("screws"), r.adjusted(0, 26, 0, 0), plan.shopping.size(), 20, {{QObject::tr("count"), r.left(), r.left() + 44, Qt::AlignRight}, {QObject::tr("kind"), r.left() + 50, r.right() - 14}});
+    list.sort([&](std::size_t i, int column) { return column == 0 ? SortKey(double(plan.shopping[i].count)) : SortKey(qs(plan.shopping[i].kind)); });
+    list.paint([&](std::size_t i, const QRectF& row) {
+        const auto& item = plan.shopping[i];
+        c.washIfSelected(row, QStringLiteral("screws:") + qs(item.kind));
+        c.text({row.left(), row.top(), 40, 20}, QString::number(item.count) + QStringLiteral(" \u00d7"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({row.left() + 50, row.top(), row.width() - 50, 20}, c.elided(qs(item.kind), row.width() - 54, 12.5), 12.5, Weight::Regular);
+        c.hline(row.left(), row.right(), row.bottom(), c.t.hair);
+        c.hit(row, QStringLiteral("screws:") + qs(item.kind), QObject::tr("%1 × %2").arg(item.count).arg(qs(item.kind)));
+    });
 }
 
 /// A lane is called after the part that carries it.
@@ -109,8 +110,7 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
         c.p.drawEllipse(p, 10, 10);
         c.text({p.x() - 12, p.y() - 10, 24, 20}, QString::number(i + 1), 11.5, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
         if (s.screws > 0) {
-            c.screw({p.x() - 6, base + 11});
-            c.text({p.x(), base, 30, 22}, QString::number(s.screws), 12, Weight::SemiBold, c.t.ink);
+            c.text({p.x() - 10, base, 40, 22}, QString::number(s.screws) + QStringLiteral(" \u00d7"), 12, Weight::SemiBold, c.t.ink);
         }
         const double w = std::max(2.0, (dx - 34) * s.undoMinutes / mostUndo);
         c.box({p.x() - 10, base + 30, w, 10}, selected ? c.t.marker : c.t.tray, c.t.ink, 1);
@@ -118,18 +118,19 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
         c.hit({p.x() - 12, p.y() - 12, 24, 24}, key, QObject::tr("Step %1, %2").arg(i + 1).arg(qs(s.text)));
         c.hit({p.x() - 12, base, dx, 46}, key, QObject::tr("Step %1, %2").arg(i + 1).arg(qs(s.text)));
     }
-    // Names in two columns under the lanes, so that none is cut.
-    double row = base + 54;
-    const double half = r.width() / 3;
-    for (std::size_t i = 0; i < plan.steps.size(); ++i) {
-        const double x = r.left() + half * static_cast<double>(i % 3);
-        if (row + 18 > r.bottom() + 4)
-            break;
-        c.text({x, row, 20, 18}, QString::number(i + 1), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.second({x + 26, row, half - 30, 18}, c.elided(qs(plan.steps[i].text) + QStringLiteral(", ") + qs(plan.steps[i].tool), half - 32, 12));
-        if (i % 3 == 2)
-            row += 18;
-    }
+    // Names in three columns under the lanes, so that none is cut.
+    const double third = r.width() / 3;
+    PaintedList names(c, QStringLiteral("steps"), {r.left(), base + 54, r.width(), r.bottom() - 26 - base - 54}, (plan.steps.size() + 2) / 3, 18);
+    names.paint([&](std::size_t line, const QRectF& row) {
+        for (std::size_t i = 3 * line; i < std::min(plan.steps.size(), 3 * line + 3); ++i) {
+            const double x = row.left() + third * static_cast<double>(i % 3);
+            const QString key = QStringLiteral("step:") + qs(plan.steps[i].mount), words = qs(plan.steps[i].text) + QStringLiteral(", ") + qs(plan.steps[i].tool);
+            c.washIfSelected({x, row.top(), third - 16, 18}, key);
+            c.text({x, row.top(), 20, 18}, QString::number(i + 1), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.second({x + 26, row.top(), third - 44, 18}, c.elided(words, third - 46, 12));
+            c.hit({x, row.top(), third - 16, 18}, key, QObject::tr("Step %1, %2").arg(i + 1).arg(words));
+        }
+    });
     c.text({r.left(), r.bottom() - 22, r.width(), 20}, c.elided(reachSentence(c, plan), r.width(), 12.5, Weight::SemiBold), 12.5, Weight::SemiBold);
 }
 
@@ -156,7 +157,7 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
         paintBed(c, {r.left() + cell * static_cast<double>(i), bedsTop, cell - 12, bedH}, plan.parts[i], v);
     if (plan.parts.empty())
         c.second({r.left(), bedsTop, bedsW, 22}, QObject::tr("Nothing is printed or cut for this revision."));
-    paintShopping(c, {r.right() - shopping, top, shopping, std::max(bedH + 30, 180.0)}, plan);
+    paintShopping(c, {r.right() - shopping, top, shopping, std::max(bedH + 30, 186.0)}, plan);
     const double below = bedsTop + std::max(bedH, 150.0) + 20;
     paintAssembly(c, {r.left(), below, r.width(), r.bottom() - below - 44}, plan, e->build);
     QString safety = QObject::tr("Eyes, ears and gloves off near spinning tools; clamp the work; electronics out before cutting. Never open a supply. Mains wiring to local code, by a qualified person.");

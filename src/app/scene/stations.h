@@ -41,6 +41,7 @@ struct FitLook {
     List list = List::Gaps;
     Sort sort = Sort::Worst;
     Filter filter = Filter::All;
+    bool unfolded = false;        ///< changes that harm elsewhere are listed as well
     std::size_t scrolled = 0;     ///< rows of the list that are above its head
     double zoom = 1;
     QPointF pan;                  ///< of the zoomed drawing, px

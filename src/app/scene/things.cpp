@@ -97,6 +97,10 @@ std::optional<Working> ofMakeAndVerdict(const View& v, const core::verdict::Eval
         for (const auto& part : e.make.parts)
             if (part.id == key.rest)
                 return core::explain::ofMadePart(v.project(), part, v.show);
+    if (key.kind == "screws")
+        for (const auto& item : e.make.shopping)
+            if (item.kind == key.rest)
+                return core::explain::ofScrews(e.make, item);
     if (key.kind == "step")
         for (std::size_t i = 0; i < e.make.steps.size(); ++i)
             if (e.make.steps[i].mount == key.rest)

@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/labels.h"
 #include "app/scene/stations.h"
 
 #include "core/base/text.h"
+#include "core/verdict/marks.h"
 
 namespace app {
 using core::Mark;
@@ -38,9 +40,21 @@ double barScale(core::TargetKind kind) {
     return 1;
 }
 
+/// Put on by hand, so it looks like it.
+void stampOfValidation(Canvas& c, const QPointF& centre) {
+    c.p.save();
+    c.p.translate(centre);
+    c.p.rotate(-6);
+    const QRectF r(-48, -14, 96, 28);
+    c.box(r, {}, c.t.ok, 2);
+    c.box(r.adjusted(3, 3, -3, -3), {}, c.t.ok, 1);
+    c.text(r, QObject::tr("VALIDATED"), 14, Weight::SemiBold, c.t.ok, Qt::AlignCenter);
+    c.p.restore();
+}
+
 void banner(Canvas& c, const QRectF& r, const View& v) {
     const auto& verdict = v.result().verdict;
-    const Mark mark = verdict.validated || verdict.canBeValidated ? Mark::Holds : verdict.blockers ? Mark::Crossed : Mark::Open;
+    const Mark mark = core::verdict::markOfStation(*v.evaluation(), verdict, core::rules::Station::Verdict);
     c.box(r, c.t.sheet, c.t.ink, 1.4);
     c.p.fillRect(QRectF(r.left(), r.top(), 4, r.height()), c.markColor(mark));
     c.p.save();
@@ -49,13 +63,17 @@ void banner(Canvas& c, const QRectF& r, const View& v) {
     c.mark({0, 0}, mark);
     c.p.restore();
     const QString id = qs(v.document.revision());
-    const QString head = verdict.validated ? QObject::tr("%1 is validated: %2 of %3 targets proven").arg(id).arg(verdict.proven).arg(verdict.targets.size())
+    const QString head = verdict.validated ? QObject::tr("%1: %2 of %3 targets proven").arg(id).arg(verdict.proven).arg(verdict.targets.size())
+                         : verdict.canBeValidated ? QObject::tr("Ready to validate: %1 proves %2 of %3 targets").arg(id).arg(verdict.proven).arg(verdict.targets.size())
                                            : QObject::tr("%1 proves %2 of %3 targets").arg(id).arg(verdict.proven).arg(verdict.targets.size());
     c.text({r.left() + 60, r.top() + 8, r.width() - 320, 20}, head, 14, Weight::SemiBold);
-    QString next = verdict.before.empty() ? QObject::tr("Nothing stands in the way.") : qs(verdict.before.front());
+    QString next = verdict.before.empty() ? QObject::tr("Nothing stands in the way.") : qs(verdict.before.front().text);
     if (v.document.project().simulation) // here simulated readings prove, and the verdict they carry says so
         next = QObject::tr("A simulation: simulated readings count. %1").arg(next);
-    c.second({r.left() + 60, r.top() + 28, r.width() - 330, 20}, c.elided(next, r.width() - 340, 12));
+    const double room = r.width() - 340 - (verdict.validated ? 104 : 0);
+    c.second({r.left() + 60, r.top() + 28, room, 20}, c.elided(next, room, 12));
+    if (verdict.validated)
+        stampOfValidation(c, {r.right() - 372, r.center().y()});
 }
 
 double board(Canvas& c, const QRectF& r, const View& v) {
@@ -74,6 +92,7 @@ double board(Canvas& c, const QRectF& r, const View& v) {
         c.text(head.adjusted(26, 0, 0, 0), qs(ids[k]), 12.5, Weight::SemiBold, c.t.ink);
         const QString words = qs(v.document.result(ids[k]).words);
         c.second({head.left() + 54, y, column - 58, 24}, c.elided(words, column - 60, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        c.hit(head.adjusted(4, 0, 0, 0), QStringLiteral("revision:") + qs(ids[k]), QObject::tr("%1: %2. Click to look at it").arg(qs(ids[k]), words));
     }
     y += 24;
     for (const core::Target& target : v.project().brief.targets) {
@@ -161,14 +180,18 @@ void steps(Canvas& c, const QRectF& r, const View& v) {
     }
     if (cap) {
         c.hline(plot.left(), plot.right(), y(cap->limit), c.t.ink, 1.6, Qt::DashLine);
-        c.text({plot.right() - 60, y(cap->limit) - 18, 60, 16}, QObject::tr("cap %1").arg(qs(core::fixed(v.show.value(Quantity::Temperature, cap->limit), 0))), 11.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     }
     const double slot = plot.width() / static_cast<double>(points.size() * 2 - 1);
+    // Lines first, words last: each stands where no line runs.
+    Labels labels(QRectF(r.left(), plot.top() - 2, r.width(), plot.height() + 6));
+    struct Word { QString text; QPointF near; double px; Weight weight; };
+    std::vector<Word> values;
     for (std::size_t i = 0; i < points.size(); ++i) {
         const Point& p = points[i];
         const double x = plot.left() + slot * 2 * static_cast<double>(i), at = y(p.value);
         c.hline(x, x + slot, at, p.predicted ? c.t.line : c.t.ink, 3);
-        c.text({x - 10, at - 19, slot + 20, 16}, v.number(Quantity::Temperature, p.value), 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+        labels.keepOff(QRectF(x, at - 3, slot, 6));
+        values.push_back({v.number(Quantity::Temperature, p.value), {x + slot / 2, at - 12}, 12, Weight::SemiBold});
         if (p.id == v.document.revision())
             c.box({x + slot / 2 - 22, plot.bottom() + 6, 44, 18}, c.t.marker, c.t.medge, 1.5);
         if (p.id == v.project().baseline)
@@ -187,38 +210,44 @@ void steps(Canvas& c, const QRectF& r, const View& v) {
         c.box(bar, {}, d <= 0 ? c.t.cool : c.t.warm, 1.4);
         const double mid = bar.center().x();
         c.vline(mid, std::max(plot.top(), y(n.value + std::min(u, 4.0))), std::min(plot.bottom(), y(n.value - std::min(u, 4.0))), c.t.ink, 1.4);
-        c.text({x + slot * 0.7, bar.bottom() + (d <= 0 ? 6 : 3), slot * 1.6, 16}, v.signedNumber(Quantity::TemperatureDifference, d) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, u), 11.5, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        labels.keepOff(bar.adjusted(-1, -1, 1, 1));
+        labels.keepOff(QRectF(QPointF(mid - 1, y(n.value + std::min(u, 4.0))), QPointF(mid + 1, y(n.value - std::min(u, 4.0)))));
+        values.push_back({v.signedNumber(Quantity::TemperatureDifference, d) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, u), {mid, bar.bottom() + 14}, 11.5, Weight::Medium});
         // Words of all that was changed between the two, in a row of their own above the plot.
         const QString words = wordsBetween(v, p.id, n.id);
         const double wordsY = plot.top() - 30 + (i % 2 ? 15 : 0);
         c.text({x + slot * 0.25, wordsY, slot * 2.5, 15}, c.elided(words, slot * 2.5, 11), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
         c.vline(mid, wordsY + 15, std::max(wordsY + 15, bar.top() - 4), c.t.hair, 1);
         c.hit({x + slot, wordsY, slot, 16}, key, words);
+        labels.keepOff(QRectF(QPointF(mid - 0.5, wordsY + 15), QPointF(mid + 0.5, bar.top() - 4)).normalized());
     }
+    if (cap) {
+        labels.keepOff(QRectF(plot.left(), y(cap->limit) - 2, plot.width(), 4));
+        values.push_back({QObject::tr("cap %1").arg(qs(core::fixed(v.show.value(Quantity::Temperature, cap->limit), 0))), {plot.right() - 26, y(cap->limit) - 11}, 11.5, Weight::SemiBold});
+    }
+    for (const Word& word : values)
+        if (const auto at = labels.place({c.width(word.text, word.px, word.weight) + 6, 15}, word.near, 120)) {
+            c.text(*at, word.text, word.px, word.weight, c.t.ink, Qt::AlignCenter);
+            c.label(*at);
+        }
 }
 
 void beforeList(Canvas& c, const QRectF& r, const View& v) {
     const auto& verdict = v.result().verdict;
     const QString id = qs(v.document.revision());
     c.heading(r.left(), r.top(), r.width(), verdict.validated ? QObject::tr("Why %1 is validated").arg(id) : QObject::tr("Before %1 can be validated").arg(id));
-    double y = r.top() + 30;
-    if (verdict.before.empty()) {
-        for (const auto& t : verdict.targets) {
-            if (y + 20 > r.bottom())
-                break;
-            c.mark({r.left(), y + 4}, t.state);
-            y += std::max(20.0, c.paragraph({r.left() + 24, y + 2, r.width() - 24, 40}, qs(t.name) + QStringLiteral(": ") + qs(core::verdict::basisText(t)) + (t.run.empty() ? QString() : QStringLiteral(", ") + qs(t.run)), 12.5, Weight::Regular, c.t.ink, 1) + 3);
-        }
-        return;
-    }
-    for (const std::string& text : verdict.before) {
-        if (y + 36 > r.bottom()) {
-            c.second({r.left() + 24, y, r.width() - 24, 18}, QObject::tr("and more"));
-            break;
-        }
-        c.mark({r.left(), y + 4}, Mark::Open);
-        y += c.paragraph({r.left() + 24, y + 2, r.width() - 24, 40}, qs(text), 12.5, Weight::Regular, c.t.ink, 2) + 6;
-    }
+    struct Line { Mark mark; QString text; };
+    std::vector<Line> lines;
+    for (const auto& reason : verdict.before)
+        lines.push_back({reason.mark, qs(reason.text)});
+    if (lines.empty())
+        for (const auto& t : verdict.targets)
+            lines.push_back({t.state, qs(t.name) + QStringLiteral(": ") + qs(core::verdict::basisText(t)) + (t.run.empty() ? QString() : QStringLiteral(", ") + qs(t.run))});
+    PaintedList list(c, QStringLiteral("before"), r.adjusted(0, 28, 0, 0), lines.size(), 36);
+    list.paint([&](std::size_t i, const QRectF& row) {
+        c.mark({row.left(), row.top() + 5}, lines[i].mark);
+        c.paragraph({row.left() + 24, row.top() + 2, row.width() - 24, 34}, lines[i].text, 12.5, Weight::Regular, c.t.ink, 2);
+    });
 }
 
 } // namespace

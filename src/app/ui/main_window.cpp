@@ -142,6 +142,9 @@ void MainWindow::connectViews() {
     connect(m_findings, &FindingsLine::toggled, this, &MainWindow::toggleFindings);
     connect(m_findings, &FindingsLine::show, this, &MainWindow::showFinding);
     connect(m_findingsList, &FindingsList::show, this, &MainWindow::showFinding);
+    m_findingsList->zoneOf = [this](const core::rules::Finding& f) {
+        return static_cast<int>(f.station) == station() ? m_pages[static_cast<std::size_t>(station())]->zoneOf(thingOf(m_context.view(), f)) : QString();
+    };
     connect(m_findingsList, &FindingsList::closed, this, &MainWindow::toggleFindings);
     connect(m_workingTab, &WorkingTab::toggled, this, [this] {
         m_working->setVisible(!m_working->isVisible());
@@ -171,9 +174,9 @@ void MainWindow::refresh() {
             if (std::find(m_startButtons.begin(), m_startButtons.end(), button) == m_startButtons.end())
                 button->setVisible(!empty);
     const auto& verdict = m_context.document.result().verdict;
-    m_validateButton->setText(verdict.validated ? tr("Validated") : tr("Validate %1").arg(qs(m_context.document.revision())));
+    m_validateButton->setText(verdict.validated ? tr("Withdraw") : tr("Validate %1").arg(qs(m_context.document.revision())));
     m_validateButton->setEnabled(!empty && (verdict.canBeValidated || verdict.validated));
-    m_validateButton->setToolTip(verdict.canBeValidated ? tr("Mark this revision as validated") : tr("What is left to do stands below on this sheet"));
+    m_validateButton->setToolTip(verdict.validated ? tr("Take the stamp off this revision") : verdict.canBeValidated ? tr("Mark this revision as validated") : tr("What is left to do stands below on this sheet"));
     m_validateAction->setEnabled(m_validateButton->isEnabled());
     m_stopButton->setEnabled(m_recorder->isRecording());
     m_stopAction->setEnabled(m_recorder->isRecording());
@@ -219,7 +222,7 @@ void MainWindow::arrange() {
     }
     m_strip->setRailWidth(rail + 1);
     const int left = rail + 1, stage = (narrow ? width() - m_workingTab->width() : width() - working) - left;
-    const int listHeight = std::max(216, (height() - 90) * 2 / 5);
+    const int listHeight = std::min(m_findingsList->wantedHeight(), std::max(216, (height() - 90) * 2 / 5));
     m_findingsList->setGeometry(left, height() - m_findings->height() - listHeight, stage, listHeight);
     if (m_findingsList->isVisible())
         m_findingsList->raise();
@@ -233,6 +236,7 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
 void MainWindow::toggleFindings() {
     const bool show = !m_findingsList->isVisible();
     m_findingsList->setVisible(show);
+    m_findings->setOpen(show);
     arrange();
     if (show)
         m_findingsList->setFocus();

@@ -102,6 +102,7 @@ public Q_SLOTS:
     void editBrief();
     void pinBaseline();
     void validateRevision();
+    void setValidated(const std::string& id, bool validated);
     void find();
     void searchCombinations();
     void fillInMeasures();

@@ -194,11 +194,27 @@ void MainWindow::pinBaseline() {
 void MainWindow::validateRevision() {
     const std::string id = m_context.document.revision();
     if (!m_context.document.result().verdict.canBeValidated)
-        return tell(tr("%1 cannot be validated yet").arg(qs(id)), qs(m_context.document.result().verdict.before.empty() ? std::string("no targets are set in the brief") : m_context.document.result().verdict.before.front()));
-    (void)m_context.document.edit(tr("Validate %1").arg(qs(id)), [&](core::Project& p) {
+        return tell(tr("%1 cannot be validated yet").arg(qs(id)), qs(m_context.document.result().verdict.before.empty() ? std::string("no targets are set in the brief") : m_context.document.result().verdict.before.front().text));
+    const bool withdraw = m_context.document.result().verdict.validated;
+    if (withdraw) {
+        auto* ask = new QMessageBox(QMessageBox::Question, tr("Withdraw the validation"), tr("%1 was validated. Withdraw that?").arg(qs(id)), QMessageBox::Cancel, this);
+        ask->setObjectName(QStringLiteral("withdraw"));
+        ask->setAttribute(Qt::WA_DeleteOnClose);
+        ask->addButton(tr("Withdraw"), QMessageBox::AcceptRole);
+        connect(ask, &QMessageBox::buttonClicked, this, [this, ask, id](QAbstractButton* button) {
+            if (ask->buttonRole(button) == QMessageBox::AcceptRole)
+                setValidated(id, false);
+        });
+        return ask->open();
+    }
+    setValidated(id, true);
+}
+
+void MainWindow::setValidated(const std::string& id, bool validated) {
+    (void)m_context.document.edit(validated ? tr("Validate %1").arg(qs(id)) : tr("Withdraw the validation of %1").arg(qs(id)), [&](core::Project& p) {
         for (core::Revision& r : p.revisions)
             if (r.id == id)
-                r.validated = !r.validated;
+                r.validated = validated;
     });
 }
 

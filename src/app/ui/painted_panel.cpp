@@ -11,7 +11,7 @@ namespace app {
 
 namespace {
 /// Keys of places that do something, rather than stand for a figure.
-constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:", "cutin:", "paper:", "list:", "listbody:", "sort:", "filter:", "apply:", "fill:", "sheet:", "adapter:", "against:"};
+constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:", "cutin:", "paper:", "list:", "listbody:", "sort:", "filter:", "apply:", "fill:", "sheet:", "adapter:", "against:", "scroll:", "head:", "revision:"};
 } // namespace
 
 PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
@@ -27,6 +27,8 @@ void PaintedPanel::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     Canvas canvas(painter, m_context.theme, m_context.selection.key(), m_context.selection.hovered());
+    m_lists.places.clear();
+    canvas.lists = &m_lists;
     paintContent(canvas);
     m_hits = std::move(canvas.hits);
     if (hasFocus() && m_ring) {
@@ -66,8 +68,45 @@ void PaintedPanel::mousePressEvent(QMouseEvent* event) {
     setFocus(Qt::MouseFocusReason);
     if (const Hit* hit = hitAt(event->position())) {
         const Hit copy = *hit; // a click may repaint, and so replace the list
-        clicked(copy);
+        m_stepped = copy.rect.center();
+        if (!pressList(copy, event->position()))
+            clicked(copy);
     }
+}
+
+bool PaintedPanel::pressList(const Hit& hit, const QPointF& at) {
+    if (hit.key.startsWith(QLatin1String("head:"))) {
+        m_lists.sortBy(hit.key.section(QLatin1Char(':'), 1, -2), hit.key.section(QLatin1Char(':'), -1).toInt());
+        update();
+        return true;
+    }
+    if (!hit.key.startsWith(QLatin1String("scroll:")))
+        return false;
+    m_draggedList = hit.key.mid(7);
+    m_lists.scrollTo(m_draggedList, (at.y() - hit.rect.top() - 12) / std::max(1.0, hit.rect.height() - 24));
+    update();
+    return true;
+}
+
+bool PaintedPanel::turnList(const QPointF& at, int rows) {
+    const ListPlace* place = m_lists.at(at);
+    if (!place || place->rows <= place->shown)
+        return false;
+    m_lists.scroll(QString(place->id), rows);
+    update();
+    return true;
+}
+
+void PaintedPanel::wheelEvent(QWheelEvent* event) {
+    if (event->angleDelta().y() != 0 && turnList(event->position(), event->angleDelta().y() < 0 ? 3 : -3))
+        event->accept();
+    else
+        QWidget::wheelEvent(event);
+}
+
+void PaintedPanel::mouseReleaseEvent(QMouseEvent* event) {
+    m_draggedList.clear();
+    QWidget::mouseReleaseEvent(event);
 }
 
 void PaintedPanel::mouseDoubleClickEvent(QMouseEvent* event) {
@@ -90,6 +129,13 @@ void PaintedPanel::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 void PaintedPanel::mouseMoveEvent(QMouseEvent* event) {
+    if (!m_draggedList.isEmpty())
+        for (const Hit& hit : m_hits)
+            if (hit.key == QStringLiteral("scroll:") + m_draggedList) {
+                const Hit copy = hit;
+                pressList(copy, event->position());
+                return;
+            }
     const Hit* hit = hitAt(event->position());
     setCursor(hit ? Qt::PointingHandCursor : Qt::ArrowCursor);
     m_context.selection.hover(hit ? hit->key : QString());
@@ -109,7 +155,30 @@ bool PaintedPanel::event(QEvent* event) {
     return QWidget::event(event);
 }
 
+/// Stepping past the last row in sight turns its list by one, so that every row is reached by keys.
+void PaintedPanel::turnForStep(int direction) {
+    for (const ListPlace& place : m_lists.places) {
+        std::vector<const Hit*> rows;
+        for (const Hit& hit : m_hits)
+            if (place.rect.contains(hit.rect.center()) && !hit.key.startsWith(QLatin1String("scroll:")))
+                rows.push_back(&hit);
+        if (rows.empty() || (direction > 0 ? rows.back() : rows.front())->key != m_context.selection.key())
+            continue;
+        if (m_lists.scroll(QString(place.id), direction)) {
+            QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied); // painted into nothing, to know what stands where now
+            QPainter painter(&probe);
+            Canvas canvas(painter, m_context.theme, m_context.selection.key());
+            m_lists.places.clear();
+            canvas.lists = &m_lists;
+            paintContent(canvas);
+            m_hits = std::move(canvas.hits);
+        }
+        return;
+    }
+}
+
 void PaintedPanel::stepSelection(int direction) {
+    turnForStep(direction);
     // Handles to act with (turn a fan, set its speed) are no figures.
     std::vector<Hit> figures;
     for (const Hit& hit : m_hits)
@@ -119,9 +188,16 @@ void PaintedPanel::stepSelection(int direction) {
         return;
     const auto n = static_cast<int>(figures.size());
     int at = direction > 0 ? -1 : n;
-    for (int i = 0; i < n; ++i)
-        if (figures[static_cast<std::size_t>(i)].key == m_context.selection.key())
+    // Of several drawings of the selected thing, on from the one that was stepped to.
+    double nearest = 1e18;
+    for (int i = 0; i < n; ++i) {
+        const Hit& hit = figures[static_cast<std::size_t>(i)];
+        const QPointF apart = hit.rect.center() - m_stepped;
+        if (const double d = apart.x() * apart.x() + apart.y() * apart.y(); hit.key == m_context.selection.key() && d < nearest) {
+            nearest = d;
             at = i;
+        }
+    }
     // Several drawings of one thing count once.
     for (int i = 0; i < n; ++i) {
         at = (at + direction + n) % n;
@@ -129,6 +205,7 @@ void PaintedPanel::stepSelection(int direction) {
             break;
     }
     const Hit copy = figures[static_cast<std::size_t>(at)];
+    m_stepped = copy.rect.center();
     setAccessibleDescription(copy.name);
     m_context.selection.select(copy.key);
 }

@@ -15,6 +15,7 @@ public:
     [[nodiscard]] const std::vector<Hit>& hits() const { return m_hits; }
     /// Selects the next or previous place on the drawing.
     void stepSelection(int direction);
+    [[nodiscard]] const ListLook& lists() const { return m_lists; }
     [[nodiscard]] const Hit* hitAt(const QPointF& at) const;
     [[nodiscard]] bool isSelected(const QString& key) const { return key == m_context.selection.key(); }
     /// What a click on a place does, for keys, tests and screen readers.
@@ -31,6 +32,13 @@ protected:
     virtual void clicked(const Hit& hit);
 
     void paintEvent(QPaintEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    /// Turns the list under the pointer; false: there is none, or it shows all.
+    bool turnList(const QPointF& at, int rows);
+    /// What a list itself answers to: its heads and its bar.
+    bool pressList(const Hit& hit, const QPointF& at);
+    void turnForStep(int direction);
     void mousePressEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;
@@ -42,6 +50,9 @@ protected:
 
     Context& m_context;
     std::vector<Hit> m_hits;
+    ListLook m_lists;
+    QString m_draggedList;
+    QPointF m_stepped; ///< where the selection was stepped or clicked last
     bool m_ring = false; ///< the focus came by keyboard
 };
 

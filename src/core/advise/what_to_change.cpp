@@ -75,6 +75,15 @@ public:
     }
 
 private:
+    /// Made parts are of one kind whatever they are for: only one of about the same shape can stand in for another.
+    [[nodiscard]] static bool isLike(const Part& a, const Part& b) {
+        if (a.kind != PartKind::Made)
+            return true;
+        for (std::size_t k = 0; k < 3; ++k)
+            if (std::abs(a.size[k].value.mm() - b.size[k].value.mm()) > std::max(10.0, 0.25 * std::max(a.size[k].value.mm(), b.size[k].value.mm())))
+                return false;
+        return true;
+    }
     void tryMount(const std::string& path, bool isEnd) {
         const Placed* p = m_now.build.at(path);
         if (!p)
@@ -88,7 +97,7 @@ private:
                     attempt(ChooseVariant{path, v.id});
         }
         for (const Part& other : m_project.shelf)
-            if (other.kind == p->part->kind && other.id != p->part->id)
+            if (other.kind == p->part->kind && other.id != p->part->id && isLike(*p->part, other))
                 attempt(SwapPart{path, other.id});
         tryMoves(path, mount, isEnd);
         if (isEnd && (p->part->kind == PartKind::Fan || p->part->kind == PartKind::Made))

@@ -3,12 +3,16 @@
 
 namespace core::explain {
 
+std::string marginText(double marginMm, const Show& show) {
+    return marginMm < 0 ? show.text(Quantity::Length, -marginMm) + " short at worst" : "keeps " + show.text(Quantity::Length, marginMm) + " at worst";
+}
+
 std::string textOf(const fit::Room& room, const Show& show) {
     const std::string most = show.text(Quantity::Length, room.mostMm), surely = show.number(Quantity::Length, room.surelyMm);
     const std::string size(fit::ownAxisWord(room.own));
     const std::string head = room.free ? room.name + " is free: " + size + " up to " + most
                                        : room.name + ", " + size + " " + show.number(Quantity::Length, room.nowMm) + ": up to " + most;
-    return head + " (" + surely + " for sure), then " + room.limit;
+    return head + " (" + surely + " for sure), stopped by " + room.limit;
 }
 
 std::string textOf(const fit::MeasureNext& next, const Show& show) {
@@ -21,7 +25,7 @@ std::string textOf(const fit::MeasureNext& next, const Show& show) {
 
 std::string textOf(const advise::Mend& mend, const Show& show) {
     const std::string spare = show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", " + show.text(Quantity::Length, std::max(0.0, mend.spareMm)) + " over its need" + (mend.marginMm < 0 ? ", measure to be sure" : "");
-    const std::string won = mend.gone ? "the two no longer meet" : mend.mends && mend.starved ? show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", closes, still short of air" : mend.mends ? spare : show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", keeps " + show.signedNumber(Quantity::Length, mend.marginMm) + " at worst";
+    const std::string won = mend.gone ? "the two no longer meet" : mend.mends && mend.starved ? show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", closes, still short of air" : mend.mends ? spare : show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) + ", " + marginText(mend.marginMm, show);
     std::string text = mend.text + ": " + won + "; " + mend.cost;
     for (const std::string& spoiled : mend.spoils)
         text += "; but " + spoiled;

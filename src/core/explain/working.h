@@ -66,6 +66,8 @@ struct Working {
 [[nodiscard]] Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const bench::ChannelResult& channel, const Show& show);
 [[nodiscard]] Working ofMadePart(const Project& project, const make::MadePart& part, const Show& show);
 [[nodiscard]] Working ofStep(const make::Plan& plan, std::size_t step, const Show& show);
+/// Of screws or inserts of one kind: the steps that use them.
+[[nodiscard]] Working ofScrews(const make::Plan& plan, const make::Purchase& purchase);
 [[nodiscard]] Working ofTotals(const verdict::Evaluation& e, Quantity massOrMoney, const Show& show);
 
 /// The quantity a target is shown as.

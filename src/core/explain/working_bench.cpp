@@ -118,4 +118,19 @@ Working ofStep(const make::Plan& plan, std::size_t index, const Show&) {
     return w;
 }
 
+Working ofScrews(const make::Plan& plan, const make::Purchase& purchase) {
+    Working w{.key = "screws:" + purchase.kind, .place = "Make, screws and inserts", .title = purchase.kind, .value = static_cast<double>(purchase.count), .mark = Mark::Note, .sentence = "Pieces to have at hand."};
+    for (std::size_t i = 0; i < plan.steps.size(); ++i)
+        for (const Fastener& f : plan.steps[i].fasteners)
+            if (f.kind == purchase.kind)
+                w.rows.push_back({w.rows.empty() ? "" : "+", "step " + std::to_string(i + 1) + ", " + plan.steps[i].text, Quantity::None, static_cast<double>(f.count), 0, Stamp::Sheet});
+    double rest = w.value;
+    for (const Row& row : w.rows)
+        rest -= row.value;
+    if (rest > 0.5)
+        w.rows.push_back({w.rows.empty() ? "" : "+", "for made parts, before they are fitted", Quantity::None, rest, 0, Stamp::Sheet});
+    w.method = "Counted over the steps of assembly, and over the inserts of made parts.";
+    return w;
+}
+
 } // namespace core::explain

@@ -134,7 +134,7 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
             if (!gap.scarce)
                 continue;
             f.severity = gap.mark == Mark::Holds ? Severity::Note : Severity::Caution;
-            f.text = names + " keeps " + fixed(gap.marginMm(), 1) + " mm at worst";
+            f.text = gap.marginMm() < 0 ? names + " is " + fixed(-gap.marginMm(), 1) + " mm short at worst" : names + " keeps " + fixed(gap.marginMm(), 1) + " mm at worst";
             f.remedies = {"measure the chain with a caliper"};
             break;
         }

@@ -53,6 +53,9 @@ struct TargetResult {
 /// "measured, simulated, 2 runs": where a value comes from, with what must be said beside it.
 [[nodiscard]] std::string basisText(const TargetResult& target);
 
+/// What is left to do, with the mark of what it is about.
+struct Reason { std::string text; Mark mark = Mark::Open; };
+
 struct RevisionVerdict {
     std::string id;
     std::vector<TargetResult> targets;
@@ -60,7 +63,7 @@ struct RevisionVerdict {
     int blockers = 0;
     bool canBeValidated = false;
     bool validated = false;
-    std::vector<std::string> before; ///< what is left to do before it can be validated
+    std::vector<Reason> before; ///< what is left to do before it can be validated
     std::string problem;             ///< the revision does not resolve
 };
 

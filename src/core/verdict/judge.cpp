@@ -49,22 +49,22 @@ public:
             if (f.severity == rules::Severity::Blocker) {
                 ++verdict.blockers;
                 if (f.rule != "target") // told below, with the other targets
-                    verdict.before.push_back(f.text);
+                    verdict.before.push_back({f.text, Mark::Crossed});
             }
         for (const TargetResult& t : verdict.targets) {
             const bool sure = t.basis == Basis::Measured || t.basis == Basis::Computed;
             if (sure && t.state == Mark::Holds)
                 ++verdict.proven;
             else if (t.basis == Basis::Missing)
-                verdict.before.push_back(t.name + ": " + t.why);
+                verdict.before.push_back({t.name + ": " + t.why, Mark::None});
             else if (t.state == Mark::Crossed)
-                verdict.before.push_back(t.name + " is over its limit by " + fixed(-t.headroom, 1) + " " + std::string(targetUnit(t.kind)));
+                verdict.before.push_back({t.name + (isFloor(t.kind) ? " is under its limit by " : " is over its limit by ") + fixed(-t.headroom, 1) + " " + std::string(targetUnit(t.kind)), Mark::Crossed});
             else if (t.kind == TargetKind::Gap)
-                verdict.before.push_back(t.name + ": " + t.why);
+                verdict.before.push_back({t.name + ": " + t.why, t.state});
             else if (!sure)
-                verdict.before.push_back(t.name + ": predicted only, log a settled run");
+                verdict.before.push_back({t.name + ": predicted only, log a settled run", t.state});
             else
-                verdict.before.push_back(t.name + ": met, but the band reaches the limit; another run narrows it");
+                verdict.before.push_back({t.name + ": met, but the band reaches the limit; another run narrows it", t.state});
         }
         verdict.canBeValidated = verdict.before.empty() && !verdict.targets.empty();
         const Revision* revision = m_project.revision(verdict.id);

@@ -90,7 +90,7 @@ private slots:
         QCOMPARE(of(v, "volume").basis, Basis::Computed);
         QVERIFY(!v.canBeValidated);
         bool said = false;
-        for (const auto& text : v.before)
+        for (const auto& [text, mark] : v.before)
             said = said || text.find("predicted only, log a settled run") != std::string::npos;
         QVERIFY(said);
     }

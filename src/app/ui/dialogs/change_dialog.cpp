@@ -125,6 +125,13 @@ void ChangeDialog::fillSubjects() {
         field->setVisible(shown);
         m_form->labelForField(field)->setVisible(shown);
     };
+    // A place, a part, a vent: what is meant is named, not "of" and "to".
+    const auto name = [&](QWidget* field, const QString& words) {
+        if (auto* label = qobject_cast<QLabel*>(m_form->labelForField(field)))
+            label->setText(words);
+    };
+    name(m_subject, kind == Place ? tr("Place") : kind == ScreenOf || kind == OpenShare ? tr("Opening") : kind == Join || kind == Unplug ? tr("Lead") : kind == Plug ? tr("Socket") : kind == Flip || kind == Speed ? tr("Fan") : tr("Part"));
+    name(m_value, kind == Place || kind == Swap ? tr("New part") : kind == Speed ? tr("Follows") : kind == ScreenOf ? tr("Screen") : kind == OpenShare ? tr("Panel") : kind == Lay ? tr("Stands on") : kind == Case ? tr("Case") : kind == Variant ? tr("Way") : kind == Plug ? tr("Plug") : kind == Join ? tr("Goes to") : tr("Change"));
     row(m_subject, kind != Lay && kind != Case && kind != Feet && kind != Cut);
     row(m_value, kind == Variant || kind == Plug || kind == Join || kind == Cut || kind == Swap || kind == Place || kind == Speed || kind == ScreenOf || kind == OpenShare || kind == Lay || kind == Case);
     row(m_share, kind == Speed || kind == OpenShare);
@@ -293,7 +300,7 @@ void ChangeDialog::preview() {
     const auto* now = v.evaluation();
     QStringList lines;
     if (now && !then->fit.gaps.empty() && !now->fit.gaps.empty())
-        lines << tr("tightest gap keeps %1 %2 (was %3)").arg(v.signedNumber(Quantity::Length, core::fit::tightestMm(then->fit)), v.unit(Quantity::Length), v.signedNumber(Quantity::Length, core::fit::tightestMm(now->fit)));
+        lines << tr("tightest gap %1 (was: %2)").arg(qs(core::explain::marginText(core::fit::tightestMm(then->fit), v.show)), qs(core::explain::marginText(core::fit::tightestMm(now->fit), v.show)));
     if (now)
         for (const auto& part : then->air.parts)
             if (const auto* before = now->air.part(part.id); before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {

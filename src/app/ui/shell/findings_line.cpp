@@ -57,8 +57,9 @@ void FindingsLine::paintContent(Canvas& c) {
     const QString all = tr("All findings");
     c.text({width() - 110.0, 0, 80, 30}, all, 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     c.p.setPen(QPen(c.t.ink, 1.6));
-    c.p.drawPolyline(QPolygonF{{width() - 22.0, 18}, {width() - 17.0, 12}, {width() - 12.0, 18}});
-    c.hit({width() - 116.0, 2, 110, 26}, QStringLiteral("findings:all"), tr("All findings (F)"));
+    const double tip = m_open ? 18 : 12, ends = m_open ? 12 : 18;
+    c.p.drawPolyline(QPolygonF{{width() - 22.0, ends}, {width() - 17.0, tip}, {width() - 12.0, ends}});
+    c.hit({width() - 116.0, 2, 110, 26}, QStringLiteral("findings:all"), m_open ? tr("Close the list (F)") : tr("All findings (F)"));
 }
 
 FindingsList::FindingsList(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
@@ -88,7 +89,21 @@ void FindingsList::keyPressEvent(QKeyEvent* event) {
         Q_EMIT show(e->findings[static_cast<std::size_t>(std::min(m_row, n - 1))]);
     else
         return QWidget::keyPressEvent(event);
+    keepRowInSight();
     update();
+}
+
+void FindingsList::keepRowInSight() {
+    for (const ListPlace& p : m_lists.places) {
+        auto& top = m_lists.states[p.id].top;
+        const auto row = static_cast<std::size_t>(m_row);
+        top = row < top ? row : row >= top + p.shown ? row + 1 - p.shown : top;
+    }
+}
+
+int FindingsList::wantedHeight() const {
+    const auto* e = m_context.view().evaluation();
+    return 44 + 24 * std::max<int>(1, e ? static_cast<int>(e->findings.size()) : 0);
 }
 
 void FindingsList::paintContent(Canvas& c) {
@@ -99,22 +114,20 @@ void FindingsList::paintContent(Canvas& c) {
     c.text({20, 8, 120, 24}, tr("Findings"), 14, Weight::SemiBold);
     c.second({100, 8, 300, 24}, tr("%1 in all, by weight, then by station").arg(n));
     c.second({width() - 140.0, 8, 124, 24}, tr("Esc closes"), Qt::AlignRight | Qt::AlignVCenter);
-    double y = 36;
-    for (std::size_t i = 0; i < n; ++i) {
+    PaintedList list(c, QStringLiteral("findings"), {12, 36, width() - 24.0, height() - 40.0}, n, 24);
+    list.paint([&](std::size_t i, const QRectF& row) {
         const auto& f = e->findings[i];
-        if (y + 24 > height())
-            break;
-        const QRectF row(12, y, width() - 24.0, 24);
+        const double y = row.top(), right = row.right();
         if (static_cast<int>(i) == m_row && hasFocus())
             c.box(row, c.t.marker, c.t.medge, 1.5);
         c.mark({22, y + 6}, core::rules::markOf(f.severity));
-        c.text({48, y, width() - 240.0, 24}, c.elided(qs(f.text), width() - 244.0, 12.5), 12.5, Weight::Regular);
-        c.second({width() - 180.0, y, 80, 24}, qs(core::rules::stationWord(f.station)));
-        c.text({width() - 80.0, y, 56, 24}, tr("Show"), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.hline(row.left(), row.right(), y + 24, c.t.hair);
+        c.text({48, y, right - 240, 24}, c.elided(qs(f.text), right - 244, 12.5), 12.5, Weight::Regular);
+        const QString zone = zoneOf ? zoneOf(f) : QString();
+        c.second({right - 180, y, 100, 24}, qs(core::rules::stationWord(f.station)) + (zone.isEmpty() ? QString() : QLatin1Char(' ') + zone));
+        c.text({right - 70, y, 56, 24}, tr("Show"), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(row.left(), right, row.bottom(), c.t.hair);
         c.hit(row, QStringLiteral("finding:%1").arg(i), tr("%1: %2. %3").arg(qs(core::rules::severityWord(f.severity)), qs(f.text), qs(f.remedies.empty() ? std::string{} : f.remedies.front())));
-        y += 24;
-    }
+    });
     if (n == 0)
         c.second({20, 40, 400, 24}, tr("Nothing found that needs doing."));
 }

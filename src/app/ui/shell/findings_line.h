@@ -2,6 +2,8 @@
 #pragma once
 #include "app/ui/painted_panel.h"
 
+#include <functional>
+
 namespace app {
 
 /// Counts, the heaviest finding in words, and all of them when opened.
@@ -10,6 +12,7 @@ class FindingsLine : public PaintedPanel {
 public:
     explicit FindingsLine(Context& context, QWidget* parent = nullptr);
     void setProblem(const QString& text) { m_problem = text; update(); }
+    void setOpen(bool open) { m_open = open; update(); }
 
 Q_SIGNALS:
     void toggled();
@@ -20,6 +23,7 @@ protected:
     void clicked(const Hit& hit) override;
 
 private:
+    bool m_open = false; ///< the list is: the chevron points down
     QString m_problem; ///< a save that did not work stays until it does
 };
 
@@ -28,6 +32,10 @@ class FindingsList : public PaintedPanel {
     Q_OBJECT
 public:
     explicit FindingsList(Context& context, QWidget* parent = nullptr);
+    /// Where on the sheet a finding's thing stands, e.g. "Q4"; empty when it is not on the station shown.
+    std::function<QString(const core::rules::Finding&)> zoneOf;
+    /// Height that shows all of them.
+    [[nodiscard]] int wantedHeight() const;
 
 Q_SIGNALS:
     void show(const core::rules::Finding& finding);
@@ -39,6 +47,7 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
+    void keepRowInSight();
     int m_row = 0;
 };
 

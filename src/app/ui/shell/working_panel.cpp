@@ -38,11 +38,16 @@ protected:
         c.p.fillRect(rect(), c.t.sheet);
         c.hline(0, width(), 0, c.t.line);
         using core::explain::Stamp;
-        double x = 12;
-        for (const auto& [stamp, word] : {std::pair{Stamp::Measured, tr("measured")}, std::pair{Stamp::Sheet, tr("sheet")}, std::pair{Stamp::Assumed, tr("assumed")}, std::pair{Stamp::Computed, tr("computed")}}) {
-            c.stamp({x, 7}, stamp);
-            c.second({x + 16, 4, 70, 20}, word, Qt::AlignLeft | Qt::AlignVCenter, 11);
-            x += 20 + c.width(word, 11) + 5;
+        double x = 12, y = 7;
+        for (const auto& [stamp, word] : {std::pair{Stamp::Measured, tr("measured")}, std::pair{Stamp::Simulated, tr("simulated")}, std::pair{Stamp::Sheet, tr("sheet")}, std::pair{Stamp::Assumed, tr("assumed")}, std::pair{Stamp::Computed, tr("computed")}, std::pair{Stamp::Setting, tr("setting")}}) {
+            const double w = 20 + c.width(word, 11) + 10;
+            if (x + w > width() - 4) {
+                x = 12;
+                y += 18;
+            }
+            c.stamp({x, y}, stamp);
+            c.second({x + 16, y - 3, w, 20}, word, Qt::AlignLeft | Qt::AlignVCenter, 11);
+            x += w;
         }
     }
 };
@@ -293,7 +298,7 @@ WorkingPanel::WorkingPanel(Context& context, QWidget* parent) : QWidget(parent),
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     scroll->setFocusPolicy(Qt::NoFocus);
     auto* legend = new WorkingLegend(context, this);
-    legend->setFixedHeight(28);
+    legend->setFixedHeight(46);
     legend->setFocusPolicy(Qt::NoFocus);
     layout->addWidget(head);
     layout->addWidget(scroll, 1);

@@ -154,6 +154,8 @@ void FitPage::scrollList(int rows) {
 }
 
 void FitPage::wheelEvent(QWheelEvent* event) {
+    if (turnList(event->position(), event->angleDelta().y() < 0 ? 3 : -3))
+        return event->accept();
     for (const Hit& hit : m_hits)
         if (hit.key == QLatin1String("listbody:") && hit.rect.contains(event->position())) {
             scrollList(event->angleDelta().y() < 0 ? 1 : -1);
@@ -190,6 +192,9 @@ void FitPage::clicked(const Hit& hit) {
     } else if (is("filter:")) {
         m_look.filter = static_cast<FitLook::Filter>((static_cast<int>(m_look.filter) + 1) % 4);
         m_look.scrolled = 0;
+        update();
+    } else if (is("fold:")) {
+        m_look.unfolded = !m_look.unfolded;
         update();
     } else if (is("apply:"))
         apply(hit.key.mid(6).toULong());

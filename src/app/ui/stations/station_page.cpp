@@ -31,7 +31,7 @@ QString StationPage::zoneOf(const QString& key) const {
         if (hit.key == key) {
             const int column = std::clamp(static_cast<int>(hit.rect.center().x() / std::max(1, width()) * 6), 0, 5);
             const int row = std::clamp(static_cast<int>(hit.rect.center().y() / std::max(1, height()) * 6), 0, 5);
-            return QChar(u'A' + row) + QString::number(column + 1);
+            return QChar(u'P' + row) + QString::number(column + 1);
         }
     return {};
 }
@@ -43,7 +43,7 @@ void paintBorder(Canvas& c, const QRectF& r) {
     for (int i = 0; i < 6; ++i) {
         const double x = in.left() + in.width() * (i + 0.5) / 6, y = in.top() + in.height() * (i + 0.5) / 6;
         c.text({x - 10, r.top() + 1, 20, 14}, QString::number(i + 1), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
-        c.text({r.left() + 1, y - 8, 14, 16}, QString(QChar(u'A' + i)), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+        c.text({r.left() + 1, y - 8, 14, 16}, QString(QChar(u'P' + i)), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
         if (i == 0)
             continue;
         const double ex = in.left() + in.width() * i / 6, ey = in.top() + in.height() * i / 6;
@@ -52,6 +52,13 @@ void paintBorder(Canvas& c, const QRectF& r) {
         c.hline(in.left() - 5, in.left(), ey, c.t.line);
         c.hline(in.right(), in.right() + 5, ey, c.t.line);
     }
+}
+
+void StationPage::clicked(const Hit& hit) {
+    if (hit.key.startsWith(QLatin1String("revision:")))
+        m_context.document.selectRevision(hit.key.mid(9).toStdString());
+    else
+        PaintedPanel::clicked(hit);
 }
 
 void StationPage::keyPressEvent(QKeyEvent* event) {

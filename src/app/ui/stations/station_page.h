@@ -25,6 +25,8 @@ public:
 
 protected:
     void paintContent(Canvas& canvas) override;
+    /// A revision that is named on a sheet is gone to.
+    void clicked(const Hit& hit) override;
     void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
 
