@@ -137,8 +137,20 @@ private slots:
         dialog.accept();
         const auto& after = *m_context.document.result().evaluation;
         QVERIFY(m_context.document.revision() != before);
-        const QString margin = QString::fromStdString(core::Show().signedNumber(core::Quantity::Length, core::fit::tightestMm(after.fit)));
+        const QString margin = QString::fromStdString(core::explain::marginText(core::fit::tightestMm(after.fit), core::Show()));
         QVERIFY2(preview.contains(margin), qPrintable(preview + " / " + margin));
+        // Each gap that is crossed or open now and was not is named.
+        const auto was = core::verdict::evaluate(projectNow(), before);
+        int named = 0;
+        for (const auto& gap : after.fit.gaps) {
+            const auto same = std::find_if(was->fit.gaps.begin(), was->fit.gaps.end(), [&](const auto& g) { return g.id == gap.id; });
+            const bool bad = gap.mark == core::Mark::Crossed || gap.mark == core::Mark::Open;
+            if (!bad || (same != was->fit.gaps.end() && same->mark == gap.mark))
+                continue;
+            ++named;
+            QVERIFY2(preview.contains(QString::fromStdString(gap.between[0].text + " to " + gap.between[1].text).toHtmlEscaped()), qPrintable(preview));
+        }
+        QVERIFY(named > 0);
     }
     void speedIsSaidAsItIsTyped() {
         ChangeDialog dialog(m_context, "fan:side-a", nullptr);

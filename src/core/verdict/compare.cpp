@@ -2,6 +2,9 @@
 #include "core/verdict/compare.h"
 
 #include "core/base/text.h"
+#include "core/verdict/marks.h"
+
+#include <map>
 
 namespace core::verdict {
 
@@ -10,6 +13,53 @@ std::vector<Difference> against(const Evaluation& now, const Evaluation& then) {
             {"minutes", "Assembly, min", Quantity::None, now.make.minutes, then.make.minutes},
             {"money", "Cost", Quantity::Money, now.price, then.price},
             {"volume", "Volume", Quantity::Volume, now.fit.volumeL, then.fit.volumeL}};
+}
+
+namespace {
+
+using Marks = std::map<std::string, std::pair<std::string, Mark>>; ///< by a name that is the same in both: words and mark
+
+Marks marksOf(const Project& project, const Evaluation& e) {
+    Marks marks;
+    for (const fit::Gap& gap : e.fit.gaps)
+        marks["gap:" + gap.id] = {gap.between[0].text + " to " + gap.between[1].text, gap.mark};
+    const RevisionVerdict verdict = judge(project, e, {}); // without runs: what a change does is predicted
+    for (const air::PartResult& part : e.air.parts)
+        marks["part:" + part.id] = {part.name, temperatureOf(e, verdict, part.id).mark};
+    for (const rules::Finding& f : e.findings)
+        if (f.severity != rules::Severity::Note && !marks.contains("gap:" + f.subject))
+            marks["finding:" + f.id] = {f.text, rules::markOf(f.severity)};
+    return marks;
+}
+
+int weight(Mark m) { return m == Mark::Crossed ? 2 : m == Mark::Open ? 1 : 0; }
+
+} // namespace
+
+std::vector<MarkChange> markChanges(const Project& project, const Evaluation& now, const Evaluation& then) {
+    const Marks before = marksOf(project, now), after = marksOf(project, then);
+    std::vector<MarkChange> changes;
+    const auto add = [&](const std::string& what, Mark a, Mark b) {
+        if (weight(a) != weight(b))
+            changes.push_back({what, a, b});
+    };
+    for (const auto& [key, said] : after) {
+        const auto was = before.find(key);
+        add(said.first, was == before.end() ? Mark::None : was->second.second, said.second);
+    }
+    for (const auto& [key, said] : before)
+        if (!after.contains(key))
+            add(said.first, said.second, Mark::None);
+    std::stable_sort(changes.begin(), changes.end(), [](const MarkChange& a, const MarkChange& b) { return weight(a.after) - weight(a.before) > weight(b.after) - weight(b.before); });
+    return changes;
+}
+
+std::string textOf(const MarkChange& c) {
+    if (c.before == Mark::None)
+        return "new: " + c.what + ", " + std::string(markWord(c.after));
+    if (c.after == Mark::None)
+        return "gone: " + c.what + ", was " + std::string(markWord(c.before));
+    return c.what + ": " + std::string(markWord(c.before)) + " to " + std::string(markWord(c.after));
 }
 
 std::string textOf(const Difference& d, const Show& show) {

@@ -17,6 +17,14 @@ struct Difference {
 /// Screws, minutes to put it together, money and litres against the baseline.
 [[nodiscard]] std::vector<Difference> against(const Evaluation& now, const Evaluation& baseline);
 
+/// Something whose mark is another one than it was.
+struct MarkChange { std::string what; Mark before = Mark::None; Mark after = Mark::None; };
+/// Every gap, temperature and finding that changes its mark from @p now to @p then; what becomes worse first. Notes are no
+/// marks. A gap or finding that is only in one of the two counts when it is more than fine there.
+[[nodiscard]] std::vector<MarkChange> markChanges(const Project& project, const Evaluation& now, const Evaluation& then);
+/// "Cooler to Fan 92: holds to open".
+[[nodiscard]] std::string textOf(const MarkChange& change);
+
 /// "31 to 19, −12 (−39 %)".
 [[nodiscard]] std::string textOf(const Difference& difference, const Show& show);
 

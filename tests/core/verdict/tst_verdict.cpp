@@ -58,6 +58,22 @@ private slots:
         QCOMPARE((verdict::Difference{.now = 3, .then = 0}.percent()), 0.0); // no share of nothing
     }
 
+    void marksThatChange() {
+        const Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-60"}});
+        const auto now = verdict::evaluate(p, "R1"), then = verdict::evaluate(p, "R2");
+        QVERIFY(now && then);
+        QVERIFY(verdict::markChanges(p, *now, *now).empty());
+        const auto there = verdict::markChanges(p, *now, *then), back = verdict::markChanges(p, *then, *now);
+        QVERIFY(!there.empty()); // 60 high in 82 less tray and socket meets the wall or a fan
+        QCOMPARE(there.size(), back.size());
+        QVERIFY(there.front().after == Mark::Crossed || there.front().after == Mark::Open); // worse first
+        for (const auto& change : there)
+            QVERIFY(std::any_of(back.begin(), back.end(), [&](const auto& b) { return b.before == change.after && b.after == change.before; }));
+        QCOMPARE(verdict::textOf(verdict::MarkChange{"A to B", Mark::Holds, Mark::Crossed}), std::string("A to B: holds to crossed"));
+        QCOMPARE(verdict::textOf(verdict::MarkChange{"x", Mark::None, Mark::Open}), std::string("new: x, open"));
+        QCOMPARE(verdict::textOf(verdict::MarkChange{"x", Mark::Open, Mark::None}), std::string("gone: x, was open"));
+    }
+
     /// The box it is carried in: 86 x 304 x 254 outside with 10 of feet, any way round.
     void carryBox_data() {
         QTest::addColumn<double>("a");

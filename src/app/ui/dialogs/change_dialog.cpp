@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/change_dialog.h"
 
+#include "core/verdict/compare.h"
+
+#include <QScrollArea>
+
 #include "app/ui/dialogs/standard_parts.h"
 #include "core/base/text.h"
 #include "core/model/choices.h"
@@ -50,14 +54,19 @@ ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* pare
     m_preview->setMinimumHeight(76);
     m_preview->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     m_layout->insertWidget(1, m_statedWords);
-    m_layout->insertWidget(3, m_preview, 1);
+    auto* scroll = new QScrollArea(this); // every mark that changes is listed
+    scroll->setWidget(m_preview);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setMinimumHeight(110);
+    m_layout->insertWidget(3, scroll, 1);
     if (auto parts = standardParts())
         for (core::Part& part : *parts) {
             part.id = core::freePartId(context.document.project(), part.id);
             m_standard.push_back(std::move(part));
         }
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Make revision"));
-    resize(460, 420);
+    resize(480, 500);
     connect(m_kind, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillSubjects);
     connect(m_subject, &QComboBox::currentIndexChanged, this, &ChangeDialog::fillValues);
     for (QComboBox* box : {m_value, m_axis, m_from})
@@ -310,6 +319,12 @@ void ChangeDialog::preview() {
             }
     if (now)
         lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));
+    if (now) {
+        const auto marks = core::verdict::markChanges(after, *now, *then);
+        lines << (marks.empty() ? tr("no mark changes") : counted(static_cast<qsizetype>(marks.size()), tr("1 mark changes:"), tr("%1 marks change:")));
+        for (const auto& change : marks)
+            lines << QStringLiteral("\u2013 ") + qs(core::verdict::textOf(change));
+    }
     m_preview->setText(text + lines.join(QLatin1Char('\n')).toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
 }
 
