@@ -53,8 +53,20 @@ private slots:
         connect(&dialog, &NewProjectDialog::created, this, [&](const core::Project& p) { made = p; });
         auto* source = in<QComboBox>(&dialog, "source");
         source->setCurrentIndex(source->findData(static_cast<int>(core::Source::SteelRule)));
+        auto* assumed = in<QLabel>(&dialog, "assumed");
+        QVERIFY(assumed->text().contains("width, depth, height"));
+        in<QDoubleSpinBox>(&dialog, "depth")->setValue(12); // inch
+        // The figure that stands there, typed again, is stated too.
+        auto* height = in<QDoubleSpinBox>(&dialog, "height");
+        height->selectAll();
+        QTest::keyClicks(height, height->cleanText());
+        QVERIFY(assumed->text().contains("width") && !assumed->text().contains("depth") && !assumed->text().contains("height"));
         dialog.accept();
         QCOMPARE(made.shelf[0].size[1].tolerance.mm(), 0.5);
+        QCOMPARE(made.shelf[0].size[1].source, core::Source::SteelRule);
+        QCOMPARE(made.shelf[0].size[2].source, core::Source::SteelRule);
+        QCOMPARE(made.shelf[0].size[0].source, core::Source::Estimate); // nobody stated it
+        QVERIFY(made.shelf[0].size[0].tolerance > made.shelf[0].size[1].tolerance);
     }
 
     void partWithItsOwnSize() {

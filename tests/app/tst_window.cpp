@@ -414,8 +414,14 @@ private slots:
         w.openDialog()->accept();
         QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 20, 10000);
         w.window->bench()->grab();
+        // One at a time, and the tab says so.
+        auto* button = w.window->bench()->findChild<QPushButton*>("record");
+        QVERIFY(!button->isEnabled());
+        const auto tab = w.place(w.window->findChild<app::StationStrip*>(), "station:4");
+        QVERIFY2(tab && tab->name.contains("recording"), tab ? qPrintable(tab->name) : "");
         w.key(Qt::Key_Period, Qt::ControlModifier);
         QTRY_VERIFY(!w.window->recorder()->isRecording());
+        QVERIFY(button->isEnabled());
         QCOMPARE(w.document().project().runs.size(), runs + 1);
         // The capture stays on disk until the project is saved with the run in it.
         QCOMPARE(QDir(w.captures()).entryList({"*.csv"}).size(), 1);

@@ -116,7 +116,7 @@ void MainWindow::buildPages() {
     connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this, &MainWindow::editBrief);
     connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked, this, &MainWindow::addPart);
     auto* import = m_bench->addButton(tr("Read in a log"), QStringLiteral("readLog"), 226, 0, 104);
-    auto* rec = m_bench->addButton(tr("Record"), QStringLiteral("record"), 114, 0, 104);
+    auto* rec = m_recordButton = m_bench->addButton(tr("Record"), QStringLiteral("record"), 114, 0, 104);
     m_stopButton = m_bench->addButton(tr("Stop"), QStringLiteral("stop"), 0, 0, 106);
     rec->setProperty(mainAction, true);
     connect(import, &QPushButton::clicked, this, &MainWindow::askImport);
@@ -180,7 +180,8 @@ void MainWindow::refresh() {
     m_validateAction->setEnabled(m_validateButton->isEnabled());
     m_stopButton->setEnabled(m_recorder->isRecording());
     m_stopAction->setEnabled(m_recorder->isRecording());
-    m_strip->update();
+    m_recordButton->setEnabled(!m_recorder->isRecording()); // one at a time
+    m_strip->setRecording(m_recorder->isRecording());
     const bool readOnly = !m_context.document.path().isEmpty() && !m_context.document.place().lock && !m_context.document.place().readOnlyBecause.isEmpty();
     const QString name = project.name.empty() ? tr("Mini Draft") : readOnly ? tr("%1 (read-only) – Mini Draft").arg(qs(project.name)) : tr("%1 – Mini Draft").arg(qs(project.name));
     setWindowTitle(name + QStringLiteral("[*]"));

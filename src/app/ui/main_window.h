@@ -172,7 +172,7 @@ private:
     QMenu* m_menu = nullptr;
     QMenu* m_recent = nullptr;
     QAction *m_stopAction = nullptr, *m_validateAction = nullptr;
-    QPushButton *m_validateButton = nullptr, *m_stopButton = nullptr;
+    QPushButton *m_validateButton = nullptr, *m_stopButton = nullptr, *m_recordButton = nullptr;
     QString m_lastMessage;
     Recorder* m_recorder = nullptr;
     Recovery* m_recovery = nullptr;

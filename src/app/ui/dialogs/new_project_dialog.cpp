@@ -3,6 +3,8 @@
 
 #include "core/model/blank_case.h"
 
+#include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 
 namespace app {
@@ -16,6 +18,19 @@ NewProjectDialog::NewProjectDialog(Context& context, QWidget* parent) : FormDial
     m_depth = addNumber(tr("Inner depth (front to rear)"), QStringLiteral("depth"), Quantity::Length, 320, 60, 800);
     m_height = addNumber(tr("Inner height"), QStringLiteral("height"), Quantity::Length, 240, 60, 800);
     m_source = addSources(core::Source::Caliper);
+    m_assumed = new QLabel(this);
+    m_assumed->setObjectName(QStringLiteral("assumed"));
+    m_assumed->setWordWrap(true);
+    m_form->addRow(QString(), m_assumed);
+    for (QDoubleSpinBox* box : {m_width, m_depth, m_height}) {
+        const auto typed = [this, box] {
+            m_typed.insert(box);
+            sayWhatIsAssumed();
+        };
+        connect(box, &QDoubleSpinBox::valueChanged, this, typed);
+        connect(box->findChild<QLineEdit*>(), &QLineEdit::textEdited, this, typed); // the same figure typed again is stated as well
+    }
+    sayWhatIsAssumed();
     m_wall = addNumber(tr("Wall"), QStringLiteral("wall"), Quantity::Length, 1.5, 0.3, 10);
     m_feet = addNumber(tr("Feet"), QStringLiteral("feet"), Quantity::Length, 8, 0, 60);
     m_material = addChoice(tr("Walls are of"), QStringLiteral("material"));
@@ -23,10 +38,19 @@ NewProjectDialog::NewProjectDialog(Context& context, QWidget* parent) : FormDial
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Start"));
 }
 
+void NewProjectDialog::sayWhatIsAssumed() {
+    QStringList names;
+    for (const auto& [box, name] : {std::pair{m_width, tr("width")}, std::pair{m_depth, tr("depth")}, std::pair{m_height, tr("height")}})
+        if (!m_typed.contains(box))
+            names << name;
+    m_assumed->setVisible(!names.isEmpty());
+    m_assumed->setText(tr("Assumed until you type them: %1. Usual sizes stand there; they count as estimates.").arg(names.join(tr(", "))));
+}
+
 core::Result<void> NewProjectDialog::apply() {
     if (m_name->text().trimmed().isEmpty())
         return core::problem("Name", "is empty", "any name; the file is called after it");
-    const auto size = [&](QDoubleSpinBox* box) { return core::measureMm(stored(box), sourceOf(m_source)); };
+    const auto size = [&](QDoubleSpinBox* box) { return core::measureMm(stored(box), m_typed.contains(box) ? sourceOf(m_source) : core::Source::Estimate); };
     auto part = core::blankCase({.name = tr("Case").toStdString(), .inside = {size(m_width), size(m_depth), size(m_height)}, .wallMm = stored(m_wall), .feetMm = stored(m_feet),
                                  .material = static_cast<core::WallMaterial>(m_material->currentIndex())});
     if (!part)

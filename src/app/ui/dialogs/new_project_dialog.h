@@ -2,6 +2,10 @@
 #pragma once
 #include "app/ui/dialogs/form_dialog.h"
 
+#include <set>
+
+class QLabel;
+
 namespace app {
 
 /// A project from nothing: what it is for, and the inside of the case, which everything is measured against.
@@ -20,6 +24,9 @@ private:
     QLineEdit *m_name, *m_purpose;
     QDoubleSpinBox *m_room, *m_width, *m_depth, *m_height, *m_wall, *m_feet;
     QComboBox *m_source, *m_material;
+    QLabel* m_assumed;
+    std::set<const QDoubleSpinBox*> m_typed; ///< sizes that somebody stated; the others are estimates
+    void sayWhatIsAssumed();
 };
 
 } // namespace app

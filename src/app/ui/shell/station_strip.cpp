@@ -69,7 +69,9 @@ void StationStrip::paintContent(Canvas& c) {
     c.p.setPen(QPen(t.ink, 1.6));
     c.p.drawPolyline(QPolygonF{{left - 22, 26}, {left - 17, 32}, {left - 12, 26}});
     c.hit({0, 0, left - 2, h}, QStringLiteral("menu:"), tr("Menu: file, edit, revision, bench, view, help (F10)"));
-    const auto live = liveResults(v);
+    auto live = liveResults(v);
+    if (m_recording)
+        live[4] = {tr("recording ..."), core::Mark::Running};
     for (int i = 0; i < 6; ++i) {
         const QRectF r(left + tab * i, 6, tab, h - 6);
         const bool on = i == m_current;

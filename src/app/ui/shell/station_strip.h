@@ -11,6 +11,8 @@ public:
     explicit StationStrip(Context& context, QWidget* parent = nullptr);
     [[nodiscard]] int current() const { return m_current; }
     void setCurrent(int station);
+    /// Bench says that readings come in, whatever else there is to say.
+    void setRecording(bool recording) { m_recording = recording; update(); }
     void setRailWidth(int width) { m_railWidth = width; update(); }
     [[nodiscard]] QSize sizeHint() const override { return {800, 60}; }
 
@@ -27,6 +29,7 @@ protected:
 
 private:
     int m_current = 0;
+    bool m_recording = false;
     int m_railWidth = 188;
 };
 
