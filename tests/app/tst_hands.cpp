@@ -8,6 +8,7 @@
 #include "app/ui/stations/fit_page.h"
 
 #include <QCheckBox>
+#include <QClipboard>
 #include <QComboBox>
 #include <QContextMenuEvent>
 #include <QLabel>
@@ -319,10 +320,35 @@ private slots:
                 all << QString(a->text()).remove('&');
             return all;
         };
-        QCOMPARE(words("part:top"), (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
-        QCOMPARE(words("run:r10-both"), (QStringList{"Rename ...", "Delete"}));
+        QCOMPARE(words("part:top").mid(0, 4), (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
+        QCOMPARE(words("run:r10-both").mid(0, 2), (QStringList{"Rename ...", "Delete"}));
         QCOMPARE(words("revision:R10"), (QStringList{"Rename ...", "Delete"}));
-        QVERIFY(words("power").isEmpty());
+        QCOMPARE(words("power").last(), QString("Copy figure"));
+        QVERIFY(words("paper:").contains("Add a part ..."));
+        // What can be done with a gap is done from its menu, and a figure goes to the clipboard with its unit.
+        const auto& gap = w.document().result().evaluation->fit.gaps.front();
+        const QString gapKey = "gap:" + QString::fromStdString(gap.id);
+        const auto choose = [&](const QString& key, const char* text) {
+            std::unique_ptr<QMenu> menu(w.window->menuOf(key));
+            for (QAction* a : menu->actions())
+                if (QString(a->text()).remove('&').startsWith(QLatin1String(text)))
+                    a->trigger();
+        };
+        choose(gapKey, "Change");
+        QCOMPARE(static_cast<app::FitPage*>(w.window->page(1))->look().list, app::FitLook::List::Change);
+        choose(gapKey, "Measure");
+        QCOMPARE(static_cast<app::FitPage*>(w.window->page(1))->look().list, app::FitLook::List::Measure);
+        choose("noise", "Copy figure");
+        QVERIFY2(QGuiApplication::clipboard()->text().contains("dB(A)") && QGuiApplication::clipboard()->text().contains("±"), qPrintable(QGuiApplication::clipboard()->text()));
+        // Each figure of each station has a menu that can copy it.
+        for (int station = 0; station < 6; ++station) {
+            w.window->setStation(station);
+            w.window->page(station)->grab();
+            for (const app::Hit& hit : w.window->page(station)->hits())
+                if (app::workingOf(w.context.view(), hit.key))
+                    QVERIFY2(words(hit.key).contains("Copy figure"), qPrintable(hit.key));
+        }
+        w.window->setStation(1);
         auto* page = w.window->page(1);
         const auto hit = w.place(page, "part:tray/cpu/lid");
         QContextMenuEvent event(QContextMenuEvent::Mouse, hit->rect.center().toPoint(), page->mapToGlobal(hit->rect.center().toPoint()));

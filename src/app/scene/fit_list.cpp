@@ -219,7 +219,7 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
         c.text({r.right() - 116, y + 2, 56, 20}, v.number(Quantity::Length, room.surelyMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.text({r.right() - 56, y + 2, 52, 20}, v.number(Quantity::Length, room.mostMm), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         const QString now = room.free ? QObject::tr("free") : QObject::tr("now %1").arg(v.number(Quantity::Length, room.nowMm));
-        c.second({r.left() + 4, y + 20, r.width() - 8, 18}, c.elided(QObject::tr("%1; then %2").arg(now, qs(room.limit)), r.width() - 10, 12));
+        c.second({r.left() + 4, y + 20, r.width() - 8, 18}, c.elided(QObject::tr("%1; stopped by %2").arg(now, qs(room.limit)), r.width() - 10, 12));
         c.hline(r.left(), r.right(), y + 39, c.t.hair);
         c.hit({r.left(), y, r.width(), 39}, key, qs(core::explain::textOf(room, v.show)));
         y += 40;

@@ -27,6 +27,7 @@ class Recorder;
 class RevisionRail;
 class StationStrip;
 class WorkingPanel;
+class FitPage;
 class WorkingTab;
 
 /// The shell: strip, rail, stage, Working, findings line. Stations plug in; it knows none of their insides.
@@ -98,6 +99,8 @@ public Q_SLOTS:
     void askPrint();
     void record();
     void newRevision();
+    void copyFigure(const QString& key);
+    [[nodiscard]] FitPage* fitPage() const;
     void addPart();
     void editBrief();
     void pinBaseline();

@@ -5,8 +5,13 @@
 #include "app/ui/dialogs/link_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/shell/revision_rail.h"
+#include "app/ui/shell/working_panel.h"
+#include "app/ui/shell/working_tab.h"
+#include "app/ui/stations/fit_page.h"
 #include "core/model/edits.h"
 
+#include <QClipboard>
+#include <QGuiApplication>
 #include <QInputDialog>
 #include <QMenu>
 
@@ -138,6 +143,18 @@ QMenu* MainWindow::menuOf(const QString& key) {
         a->setShortcutContext(Qt::WidgetShortcut);
         connect(a, &QAction::triggered, this, [this, key, run] { (this->*run)(key); });
     };
+    const auto act = [&](const QString& text, const QKeySequence& keys, const std::function<void()>& run) {
+        QAction* a = menu->addAction(text);
+        a->setShortcut(keys);
+        a->setShortcutContext(Qt::WidgetShortcut);
+        connect(a, &QAction::triggered, this, run);
+    };
+    const auto list = [this](FitLook::List which) {
+        return [this, which] {
+            setStation(1);
+            fitPage()->choose(which);
+        };
+    };
     const Thing thing = thingOf(key);
     if (!partAt(key).empty()) {
         add(tr("&Edit ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
@@ -146,14 +163,55 @@ QMenu* MainWindow::menuOf(const QString& key) {
         if (const auto* e = m_context.view().evaluation(); e && e->build.at(thing.id)->part->link)
             add(tr("Observed &link ..."), {}, &MainWindow::observeLink);
         add(tr("&Take out"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
+        menu->addSeparator();
+        act(tr("&Move it: Alt and the arrows, in Fit"), {}, [this, key] {
+            setStation(1);
+            m_context.selection.select(key);
+            fitPage()->setFocus(Qt::ShortcutFocusReason);
+        });
+        act(tr("Roo&m left at the places"), QKeySequence(Qt::Key_R), list(FitLook::List::Room));
+        act(tr("How parts &go in"), QKeySequence(Qt::Key_I), list(FitLook::List::GoingIn));
     } else if (thing.kind == QLatin1String("run") || thing.kind == QLatin1String("revision")) {
         add(tr("Re&name ..."), QKeySequence(Qt::Key_F2), &MainWindow::renameThing);
         add(tr("&Delete"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
     } else if (key.startsWith(QLatin1String("gap:"))) {
+        act(tr("&Change: what would mend it"), QKeySequence(Qt::Key_M), list(FitLook::List::Change));
+        act(tr("&Measure: what to measure next"), QKeySequence(Qt::Key_T), list(FitLook::List::Measure));
         add(tr("&Need of this gap ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
+    } else if (key == QLatin1String("paper:") || key == QLatin1String("listbody:")) {
+        act(tr("&Add a part ..."), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_A), [this] { addPart(); });
+        act(tr("&New revision ..."), QKeySequence(Qt::CTRL | Qt::Key_N), [this] { newRevision(); });
+    }
+    if (const auto working = workingOf(m_context.view(), key)) {
+        menu->addSeparator();
+        act(tr("Show its &Working"), {}, [this] {
+            if (m_narrow && !m_working->isVisible())
+                Q_EMIT m_workingTab->toggled();
+            m_working->sheet()->setFocus(Qt::ShortcutFocusReason);
+        });
+        act(tr("Co&py figure"), {}, [this, key] { copyFigure(key); });
     }
     return menu;
 }
+
+/// "Noise at 1 m: 39.1 dB(A) ±1.0", to be pasted elsewhere.
+void MainWindow::copyFigure(const QString& key) {
+    const View v = m_context.view();
+    const auto w = workingOf(v, key);
+    if (!w)
+        return;
+    QString text = qs(w->title);
+    if (w->known) {
+        text += QStringLiteral(": ") + v.text(w->quantity, w->value);
+        if (w->band > 0)
+            text += QStringLiteral(" ±") + v.number(w->quantity == core::Quantity::Temperature ? core::Quantity::TemperatureDifference : w->quantity, w->band);
+    } else {
+        text += QStringLiteral(": ") + qs(w->sentence);
+    }
+    QGuiApplication::clipboard()->setText(text);
+}
+
+FitPage* MainWindow::fitPage() const { return static_cast<FitPage*>(m_pages[1]); }
 
 void MainWindow::showMenuOf(const QString& key, const QPoint& at) {
     m_context.selection.select(key);

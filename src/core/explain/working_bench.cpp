@@ -65,11 +65,12 @@ Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const benc
     const Quantity q = quantityOf(c.kind);
     Working w{.key = "channel:" + run.id + ":" + c.name, .place = "Bench, run " + run.name, .title = c.name + ", settled", .quantity = q, .value = c.settled,
               .band = 0.5 * (c.high - c.low), .known = std::isfinite(c.settled), .mark = Mark::None, .settle = c.state, .sentence = c.why + "."};
+    const Stamp read = stampOf(verdict::Basis::Measured, run.simulated);
     if (c.moreMinutes && *c.moreMinutes > 0)
         w.sentence += " About " + fixed(*c.moreMinutes / 2, 0) + " to " + fixed(2 * *c.moreMinutes, 0) + " minutes more would settle it.";
     if (c.fit && c.fit->lengthS > 0) {
         const bench::SettleResult& f = *c.fit;
-        const Stamp room = analysis.roomLogged ? Stamp::Measured : Stamp::Assumed;
+        const Stamp room = analysis.roomLogged ? read : Stamp::Assumed;
         w.rows.push_back({"", "End of the fitted rise over the room", Quantity::TemperatureDifference, f.estimate, f.half, Stamp::Computed});
         w.rows.push_back({"+", "Room in the last five minutes", Quantity::Temperature, analysis.roomC, analysis.roomLogged ? 0.3 : 1.0, room});
         if (c.atReference)
@@ -81,10 +82,10 @@ Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const benc
         if (sum > 0)
             w.doubt = {{"spread around the fit", model / sum}, {"shape of the warm-up", structure / sum}, {"sensor step", sensor / sum}};
     }
-    w.rows.push_back({"", "Mean under load", q, c.mean, 0, Stamp::Measured});
-    w.rows.push_back({"", "95th percentile", q, c.p95, 0, Stamp::Measured});
+    w.rows.push_back({"", "Mean under load", q, c.mean, 0, read});
+    w.rows.push_back({"", "95th percentile", q, c.p95, 0, read});
     if (std::isfinite(c.sustainedMax))
-        w.rows.push_back({"", "Held for 10 s", q, c.sustainedMax, 0, Stamp::Measured});
+        w.rows.push_back({"", "Held for 10 s", q, c.sustainedMax, 0, read});
     w.usedBy = {"targets of " + run.revision};
     w.method = c.fit ? "Two exponentials by variable projection, averaged over their time constants; never a mean of the last minutes."
                      : "Mean of the last five minutes with the correlation of its readings.";

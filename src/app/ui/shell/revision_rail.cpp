@@ -69,6 +69,8 @@ protected:
             return;
         // What it costs more or less, in number and per cent, where the window is high enough.
         for (const auto& d : core::verdict::against(*now.evaluation, *then.evaluation)) {
+            if (y + 19 > height())
+                break; // a low window keeps the first three; the report and the command line tell all
             c.hit({12, y, width() - 24.0, 18}, QStringLiteral("against:") + qs(d.id), tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
             const QString unit = d.quantity == core::Quantity::None ? QString() : QStringLiteral(", ") + v.unit(d.quantity);
             c.text({12, y, 90, 18}, qs(d.name) + unit, 12, Weight::Regular, c.t.ink);
