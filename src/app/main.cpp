@@ -75,6 +75,14 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
     return 0;
 }
 
+/// Text and drawing as large as was chosen. Qt reads the factor when it starts; pictures for the documents are always at 1.
+void scaleAsChosen(int argc, char** argv) {
+    const bool pictures = std::any_of(argv, argv + argc, [](const char* a) { return std::strncmp(a, "--shots", 7) == 0; });
+    const int percent = app::Settings::load().sizePercent;
+    if (!pictures && percent != 100 && !qEnvironmentVariableIsSet("QT_SCALE_FACTOR"))
+        qputenv("QT_SCALE_FACTOR", QByteArray::number(percent / 100.0));
+}
+
 /// Where Qt would abort (no display, no platform plugin), the program says why and what helps.
 void sayFatal(QtMsgType type, const QMessageLogContext&, const QString& text) {
     std::fprintf(stderr, "mini-draft: %s\n", text.toLocal8Bit().constData());
@@ -117,6 +125,9 @@ int main(int argc, char** argv) {
         return 2;
     }
     makeDoWithoutFolders();
+    QCoreApplication::setApplicationName(QStringLiteral("mini-draft"));
+    QCoreApplication::setOrganizationName(QStringLiteral("mini-draft"));
+    scaleAsChosen(argc, argv);
     QApplication application(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // libraries below Qt read and write numbers with a point
     QApplication::setApplicationName(QStringLiteral("mini-draft"));

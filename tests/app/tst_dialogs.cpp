@@ -69,6 +69,23 @@ private slots:
         QVERIFY(made.shelf[0].size[0].tolerance > made.shelf[0].size[1].tolerance);
     }
 
+    /// A place that is taken is listed with the reason, and cannot be chosen; no place at all is said.
+    void takenPlacesSayWhy() {
+        m_context.document.selectRevision("R11");
+        PartDialog dialog(m_context, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        auto* place = in<QComboBox>(&dialog, "place");
+        auto* search = in<QLineEdit>(&dialog, "search");
+        search->setText("Card 168-T");
+        QVERIFY(place->itemText(0).contains("no free place takes it"));
+        QVERIFY(place->currentData().toString().isEmpty());
+        const int taken = place->findText("taken by", Qt::MatchContains);
+        QVERIFY(taken > 0);
+        QVERIFY2(place->itemText(taken).contains("Card 168-E"), qPrintable(place->itemText(taken)));
+        QVERIFY(!(place->model()->flags(place->model()->index(taken, 0)) & Qt::ItemIsEnabled));
+        search->setText("Fan 92-15");
+        QVERIFY(!place->currentData().toString().isEmpty());
+    }
     void partWithItsOwnSize() {
         m_context.document.selectRevision("R11");
         PartDialog dialog(m_context, nullptr);

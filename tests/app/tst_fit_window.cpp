@@ -3,6 +3,7 @@
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
 #include "app/ui/stations/fit_page.h"
+#include "support/painted_words.h"
 #include "support/window.h"
 
 #include <QCheckBox>
@@ -247,6 +248,25 @@ private slots:
             QVERIFY(result.gaps[i].between[0].mount == "card" || result.gaps[i].between[1].mount == "card");
     }
 
+    /// A zoomed drawing still says what it shows and how large, and goes back by a click; the key has what is hatched.
+    void zoomedDrawingSaysWhereOneIs() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* fit = fitOf(w);
+        const auto words = [&] {
+            return support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), fit->look()); }, {790, 640});
+        };
+        QVERIFY(words().contains("keep clear"));
+        QVERIFY(words().filter("as large").isEmpty());
+        QTest::keyClick(fit, Qt::Key_Plus);
+        QTest::keyClick(fit, Qt::Key_Plus);
+        QVERIFY(fit->look().zoom > 1);
+        QCOMPARE(words().filter("as large").size(), 1);
+        QVERIFY(w.click(fit, "fold:zoom"));
+        QCOMPARE(fit->look().zoom, 1.0);
+    }
     void slidersZoomAndPan() {
         Window w;
         QTemporaryDir dir;

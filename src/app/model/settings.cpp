@@ -12,6 +12,7 @@ Settings Settings::load() {
     out.units.cfm = s.value(QStringLiteral("units/cfm"), false).toBool();
     out.units.inch = s.value(QStringLiteral("units/inch"), false).toBool();
     out.theme = static_cast<ThemeChoice>(std::clamp(s.value(QStringLiteral("theme"), 0).toInt(), 0, 2));
+    out.sizePercent = std::clamp(s.value(QStringLiteral("sizePercent"), 100).toInt(), 100, 150);
     out.recent = s.value(QStringLiteral("recent")).toStringList();
     out.lastProject = s.value(QStringLiteral("lastProject")).toString();
     out.station = std::clamp(s.value(QStringLiteral("station"), 0).toInt(), 0, 5);
@@ -25,6 +26,7 @@ void Settings::save() const {
     s.setValue(QStringLiteral("units/cfm"), units.cfm);
     s.setValue(QStringLiteral("units/inch"), units.inch);
     s.setValue(QStringLiteral("theme"), static_cast<int>(theme));
+    s.setValue(QStringLiteral("sizePercent"), sizePercent);
     s.setValue(QStringLiteral("recent"), recent);
     s.setValue(QStringLiteral("lastProject"), lastProject);
     s.setValue(QStringLiteral("station"), station);

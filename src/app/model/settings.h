@@ -13,6 +13,7 @@ enum class ThemeChoice { System, Light, Dark };
 struct Settings {
     core::UnitChoice units;
     ThemeChoice theme = ThemeChoice::System;
+    int sizePercent = 100; ///< of text and drawing, 100 to 150; from the next start
     QStringList recent; ///< newest first
     QString lastProject;
     int station = 0;

@@ -9,21 +9,51 @@ using core::Quantity;
 
 namespace {
 
-void paintLegend(Canvas& c, const QRectF& r) {
+/// What the hatches of this build mean; a hatch that is drawn is in the key.
+void paintLegend(Canvas& c, const QRectF& r, const core::Build& build, const std::vector<core::fit::PlacedBody>& bodies) {
     struct Row { PartKind kind; QString name; };
-    const Row rows[] = {{PartKind::Board, QObject::tr("board")}, {PartKind::Card, QObject::tr("card")}, {PartKind::Cooler, QObject::tr("cooler")}, {PartKind::PowerSupply, QObject::tr("supply")},
-                        {PartKind::Fan, QObject::tr("fan")}, {PartKind::Memory, QObject::tr("memory")}, {PartKind::Drive, QObject::tr("store")}, {PartKind::Made, QObject::tr("made")}};
+    const Row rows[] = {{PartKind::Board, QObject::tr("board")}, {PartKind::Card, QObject::tr("card")}, {PartKind::Cooler, QObject::tr("cooler")}, {PartKind::Processor, QObject::tr("processor")}, {PartKind::PowerSupply, QObject::tr("supply")},
+                        {PartKind::Fan, QObject::tr("fan")}, {PartKind::Radiator, QObject::tr("radiator")}, {PartKind::Memory, QObject::tr("memory")}, {PartKind::Drive, QObject::tr("store")}, {PartKind::Made, QObject::tr("made")}};
+    const auto word = [&](const QString& text, double x) { c.second({x + 20, r.top(), 90, 20}, text, Qt::AlignLeft | Qt::AlignVCenter, 11.5); };
     double x = r.left();
-    for (const Row& row : rows) {
-        c.hatch({x, r.top() + 4, 16, 12}, row.kind, c.t.sheet, c.t.ink, 1);
-        c.second({x + 20, r.top(), 60, 20}, row.name, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-        x += 26 + c.width(row.name, 11.5) + 8;
-    }
-    if (x + 90 < r.right()) {
+    // First what is read wrongly without a word.
+    if (std::any_of(bodies.begin(), bodies.end(), [](const auto& b) { return b.role == core::BodyRole::KeepOut; })) {
         c.pattern({x, r.top() + 4, 16, 12}, Canvas::Pattern::KeepClear);
         c.box({x, r.top() + 4, 16, 12}, {}, c.t.tight, 1);
-        c.second({x + 20, r.top(), 80, 20}, QObject::tr("keep clear"), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        const QString text = QObject::tr("keep clear");
+        word(text, x);
+        x += 32 + c.width(text, 11.5);
     }
+    for (const Row& row : rows) {
+        const double w = 32 + c.width(row.name, 11.5);
+        if (x + w > r.right() + 6 || !build.firstOf(row.kind))
+            continue;
+        c.hatch({x, r.top() + 4, 16, 12}, row.kind, c.t.sheet, c.t.ink, 1);
+        word(row.name, x);
+        x += w;
+    }
+}
+
+/// A zoomed drawing keeps what tells where one is: names of the sections in sight, the factor, a bar of 50 mm, the way back.
+void paintZoomed(Canvas& c, const QRectF& shown, const View& v, const FitLook& look, const std::vector<const Section*>& sections) {
+    for (const Section* s : sections) {
+        const QRectF seen = s->paper.intersected(shown.adjusted(4, 4, -4, -4));
+        if (seen.width() > 40 && seen.height() > 30 && s->titleY < shown.top())
+            c.plate(seen.topLeft() + QPointF(22, 12), s->letter, 12.5, Weight::SemiBold, c.t.ink);
+    }
+    const double scale = sections.front()->scale;
+    double mm = 50;
+    while (mm * scale > shown.width() / 2)
+        mm /= 2;
+    const QRectF note(shown.right() - 212, shown.bottom() - 46, 204, 40);
+    c.box(note, c.t.sheet, c.t.ink, 1);
+    c.text({note.left() + 8, note.top() + 2, 190, 18}, QObject::tr("%1 × as large").arg(QString::number(look.zoom, 'f', 1)), 12, Weight::SemiBold);
+    const double bar = std::min(mm * scale, 110.0), length = bar / scale;
+    c.hline(note.left() + 8, note.left() + 8 + bar, note.top() + 30, c.t.ink, 3);
+    c.second({note.left() + 14 + bar, note.top() + 21, 74, 18}, v.text(Quantity::Length, length));
+    const QRectF all(note.right() - 74, note.top() + 2, 70, 18);
+    c.text(all, QObject::tr("show all (0)"), 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.hit(all, QStringLiteral("fold:zoom"), QObject::tr("Show all of the drawing (key 0)"));
 }
 
 void paintCutLines(Canvas& c, const Sheet& s) {
@@ -164,6 +194,8 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
         paintSheet(c, v, look, sheet, bodies);
     c.p.restore();
     c.window = {};
+    if (zoomed)
+        paintZoomed(c, shown, v, look, way ? std::vector<const Section*>{&wayIn} : std::vector<const Section*>{&sheet.front, &sheet.side, &sheet.above});
     c.hit(shown, QStringLiteral("paper:"), QObject::tr("Sections. Wheel zooms, drag moves, 0 shows all"));
     const CutPlaces cut = cutPlaces(e->build, look.cuts);
     const double moved = look.cuts.moved == Axis::Y ? cut.y : look.cuts.moved == Axis::X ? cut.x : cut.z;
@@ -177,7 +209,7 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     const double lensTop = noteY + 46, lensW = fitted.side.paper.left() - drawing.left() - 44;
     if (!zoomed && !way && drawing.bottom() - 92 - lensTop > 90)
         paintGapLens(c, {drawing.left() + 4, lensTop, lensW, std::min(drawing.bottom() - 92 - lensTop, lensW + 20)}, v);
-    paintLegend(c, {r.left(), r.bottom() - 20, drawing.width(), 20});
+    paintLegend(c, {r.left(), r.bottom() - 20, drawing.width(), 20}, e->build, bodies);
 }
 
 } // namespace app

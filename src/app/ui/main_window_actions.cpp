@@ -100,6 +100,18 @@ void MainWindow::buildActions() {
     action(view, tr("Previous region"), QKeySequence(tr("Shift+F6")), [this] { nextRegion(-1); });
     view->addSeparator();
     action(view, tr("Light, dark, follow the system"), QKeySequence(tr("Ctrl+L")), [this] { applyTheme(static_cast<ThemeChoice>((static_cast<int>(m_context.settings.theme) + 1) % 3)); });
+    QMenu* sizes = view->addMenu(tr("Text &size"));
+    auto* group = new QActionGroup(sizes);
+    for (const int percent : {100, 110, 125, 150}) {
+        QAction* a = action(sizes, tr("%1 %").arg(percent), {}, [this, percent] {
+            m_context.settings.sizePercent = percent;
+            m_context.settings.save();
+            tell(tr("Text and drawing at %1 %").arg(percent), tr("The new size holds from the next start of the program. It needs a screen of at least %1 × %2.").arg(1100 * percent / 100).arg(700 * percent / 100));
+        }, QStringLiteral("size%1").arg(percent));
+        a->setCheckable(true);
+        a->setChecked(m_context.settings.sizePercent == percent);
+        group->addAction(a);
+    }
     QMenu* units = view->addMenu(tr("&Units"));
     const auto unit = [&](const QString& text, const QString& name, bool core::UnitChoice::* member) {
         QAction* a = action(units, text, {}, [] {}, name);

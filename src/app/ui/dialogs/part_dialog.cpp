@@ -7,6 +7,7 @@
 #include "store/files.h"
 #include "store/project_json.h"
 
+#include <QStandardItemModel>
 #include <QFile>
 #include <QFileDialog>
 #include <QHBoxLayout>
@@ -187,8 +188,24 @@ void PartDialog::fillPlaces() {
         for (const core::MountChoice& m : core::mountsOf(e->build))
             if (!m.taken && std::find(m.accepts.begin(), m.accepts.end(), p->kind) != m.accepts.end())
                 m_place->addItem(tr("%1 (%2)").arg(qs(m.name), qs(m.path)), qs(m.path));
-    m_place->addItem(tr("only the shelf, not placed yet"), QString());
+    const bool placed = m_place->count() > 0;
+    m_place->addItem(placed ? tr("only the shelf, not placed yet") : tr("only the shelf: no free place takes it"), QString());
+    addTakenPlaces();
     showGhost();
+}
+
+/// Places that would take it and are taken: listed, with the reason, and not to be chosen.
+void PartDialog::addTakenPlaces() {
+    const auto* e = m_context.view().evaluation();
+    const core::Part* p = chosen();
+    auto* model = qobject_cast<QStandardItemModel*>(m_place->model());
+    if (!e || !p || !model)
+        return;
+    for (const core::MountChoice& m : core::mountsOf(e->build))
+        if (m.taken && std::find(m.accepts.begin(), m.accepts.end(), p->kind) != m.accepts.end()) {
+            m_place->addItem(tr("%1: taken by %2").arg(qs(m.name), qs(m.taken->name)));
+            model->item(m_place->count() - 1)->setEnabled(false);
+        }
 }
 
 /// At the right of the window, so that the ghost on the drawing is seen.

@@ -24,6 +24,7 @@ private:
     void fillList();
     void showPart();
     void fillPlaces();
+    void addTakenPlaces();
     void addKindFields();
     void readKindFields(core::Part& part) const;
     void showKindFields(const core::Part& part);

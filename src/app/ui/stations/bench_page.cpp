@@ -342,6 +342,7 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
     c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(std::clamp(seconds, 0.0, 86399.0))).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
     if (m_recorder.live().timeS.empty() || !m_recorder.lastNote().isEmpty()) // the source said something, or nothing at all yet
         c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 20, 18}, c.elided(m_recorder.lastNote().isEmpty() ? tr("waiting for the first reading") : m_recorder.lastNote(), r.width() - head.width() - 24, 12));
+    const core::Run live{.revision = m_recorder.revision()};
     std::vector<const core::Channel*> shown;
     for (const core::Channel& ch : m_recorder.live().channels)
         if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
@@ -351,7 +352,7 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
     for (std::size_t i = 0; i < shown.size(); ++i) {
         const core::Channel& ch = *shown[i];
         const double x = head.right() + w * static_cast<double>(i) + 10;
-        c.second({x, r.top() + 8, w - 14, 18}, c.elided(qs(ch.name), w - 16, 12));
+        c.second({x, r.top() + 8, w - 14, 18}, c.elided(channelName(m_context.view(), live, ch.kind, ch.subject, ch.name), w - 16, 12));
         const double value = ch.values.empty() ? std::nan("") : ch.values.back();
         if (!std::isfinite(value)) {
             c.text({x, r.top() + 28, w - 14, 38}, tr("lost"), 20, Weight::SemiBold, c.t.block);

@@ -194,7 +194,12 @@ void FitPage::clicked(const Hit& hit) {
         m_look.scrolled = 0;
         update();
     } else if (is("fold:")) {
-        m_look.unfolded = !m_look.unfolded;
+        if (hit.key == QLatin1String("fold:zoom")) {
+            m_look.zoom = 1;
+            m_look.pan = {};
+        } else {
+            m_look.unfolded = !m_look.unfolded;
+        }
         update();
     } else if (is("apply:"))
         apply(hit.key.mid(6).toULong());
