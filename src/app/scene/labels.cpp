@@ -11,16 +11,17 @@ namespace app {
 namespace {
 constexpr double stepX = 10, stepY = 9, farthest = 260, margin = 2;
 
+struct Offset { QPointF by; double distance; };
+
 /// Steps from the place that is wanted, nearest first.
-const std::vector<QPointF>& offsets() {
-    static const std::vector<QPointF> all = [] {
-        std::vector<QPointF> list;
+const std::vector<Offset>& offsets() {
+    static const std::vector<Offset> all = [] {
+        std::vector<Offset> list{{{0, 0}, 0}};
         for (double y = -farthest; y <= farthest; y += stepY)
             for (double x = -farthest; x <= farthest; x += stepX)
-                if (std::hypot(x, y) <= farthest)
-                    list.emplace_back(x, y);
-        list.emplace_back(0, 0);
-        std::stable_sort(list.begin(), list.end(), [](const QPointF& a, const QPointF& b) { return std::hypot(a.x(), a.y()) < std::hypot(b.x(), b.y()); });
+                if (const double d = std::hypot(x, y); d <= farthest)
+                    list.push_back({{x, y}, d});
+        std::stable_sort(list.begin(), list.end(), [](const Offset& a, const Offset& b) { return a.distance < b.distance; });
         return list;
     }();
     return all;
@@ -59,10 +60,10 @@ std::optional<QRectF> Labels::placeLed(const QSizeF& size, const QPointF& near, 
 }
 
 std::optional<QRectF> Labels::find(const QSizeF& size, const QPointF& near, double reach, const QRectF& within, const QPointF* from) {
-    for (const QPointF& offset : offsets()) {
-        if (std::hypot(offset.x(), offset.y()) > reach)
+    for (const Offset& offset : offsets()) {
+        if (offset.distance > reach)
             break;
-        const QRectF r(near + offset - QPointF(size.width() / 2, size.height() / 2), size);
+        const QRectF r(near + offset.by - QPointF(size.width() / 2, size.height() / 2), size);
         if ((!within.isNull() && !within.contains(r)) || !isFree(r, margin) || (from && crosses(*from, r.center())))
             continue;
         return r;

@@ -211,6 +211,10 @@ void RevisionCards::paintContent(Canvas& c) {
             const double at = straight ? 17 : 27;
             c.p.drawEllipse(QPointF(at, y), selected ? 5 : 3.5, selected ? 5 : 3.5);
         }
+        if (!visibleRegion().isEmpty() && !shown.intersects(card.toRect())) { // its line of descent runs on, its words are not seen
+            c.hit(card, QStringLiteral("revision:") + qs(r.id), qs(r.id) + QStringLiteral(": ") + wordsOf(r));
+            continue;
+        }
         c.box(card, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.line, selected ? 1.6 : 1);
         if (selected)
             c.p.fillRect(QRectF(card.left(), card.top(), 3, card.height()), c.t.medge);
