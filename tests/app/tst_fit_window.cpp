@@ -248,6 +248,28 @@ private slots:
             QVERIFY(result.gaps[i].between[0].mount == "card" || result.gaps[i].between[1].mount == "card");
     }
 
+    /// What harms elsewhere is no offer: folded away, counted, and there for who asks.
+    void harmIsFoldedAway() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->resize(1280, 1400);
+        w.document().selectRevision("R1");
+        auto* fit = fitOf(w);
+        fit->choose(List::Change);
+        const auto offered = [&] {
+            fit->grab();
+            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.key.startsWith("apply:"); });
+        };
+        const auto& mends = fit->look().answers->mends;
+        const auto harms = std::count_if(mends.begin(), mends.end(), [](const auto& m) { return m.mark() == core::Mark::Crossed; });
+        QVERIFY(harms > 0);
+        QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()) - harms);
+        QVERIFY(w.click(fit, "fold:harm"));
+        QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()));
+        QVERIFY(w.click(fit, "fold:harm"));
+        QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()) - harms);
+    }
     /// A zoomed drawing still says what it shows and how large, and goes back by a click; the key has what is hatched.
     void zoomedDrawingSaysWhereOneIs() {
         Window w;

@@ -10,6 +10,8 @@
 #include "app/ui/stations/fit_page.h"
 #include "support/window.h"
 
+#include <qcustomplot.h>
+
 #include <QAccessible>
 #include <QAction>
 #include <QCheckBox>
@@ -402,6 +404,39 @@ private slots:
         QCOMPARE(run.revision, std::string("R8"));
         QCOMPARE(run.samples->timeS.size(), std::size_t{181});
         QVERIFY(run.samples->channels.size() >= 8);
+        closeMessages();
+    }
+    /// What did not settle is not hatched as steady.
+    void onlyWhatSettledIsHatched() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->setStation(4);
+        int hatched = 0, bare = 0;
+        for (const core::Run& run : w.document().project().runs) {
+            w.document().selectRevision(run.revision);
+            w.context.selection.select("run:" + QString::fromStdString(run.id));
+            w.window->bench()->grab();
+            QCOMPARE(w.window->bench()->run(), run.id);
+            const bool steady = !w.window->bench()->findChildren<QCPItemRect*>().isEmpty();
+            const auto& channels = w.document().analysis(run.id)->channels;
+            const auto cpu = std::find_if(channels.begin(), channels.end(), [](const auto& c) { return c.kind == core::ChannelKind::Temperature && c.subject == "tray/cpu"; });
+            QVERIFY(cpu != channels.end());
+            QVERIFY2(!steady || cpu->state != core::bench::SettleState::Refused, run.id.c_str());
+            ++(steady ? hatched : bare);
+        }
+        QVERIFY2(hatched > 5, qPrintable(QString::number(hatched)));
+    }
+    void textSizeIsKept() {
+        Window w;
+        auto* action = w.window->findChild<QAction*>("size125");
+        QVERIFY(action);
+        action->trigger();
+        QCOMPARE(w.context.settings.sizePercent, 125);
+        QCOMPARE(app::Settings::load().sizePercent, 125);
+        QVERIFY(action->isChecked());
+        w.window->findChild<QAction*>("size100")->trigger();
+        QCOMPARE(app::Settings::load().sizePercent, 100);
         closeMessages();
     }
     void recordingIsStopped() {

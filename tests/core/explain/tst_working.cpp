@@ -71,6 +71,48 @@ private slots:
             litres *= row.value;
         QVERIFY(std::abs(litres - w.value) < 1e-9);
     }
+    void printTimesMultiply() {
+        int printed = 0;
+        for (const auto& part : m_e->make.parts) {
+            const auto w = explain::ofMadePart(m_project, part, {});
+            if (w.rows.empty())
+                continue;
+            ++printed;
+            double hours = 1;
+            for (const auto& row : w.rows)
+                hours = row.sign == "÷" ? hours / row.value : hours * row.value;
+            QVERIFY2(std::abs(hours - w.value) < 0.01 * w.value, qPrintable(QStringLiteral("%1 against %2").arg(hours).arg(w.value)));
+        }
+        QVERIFY(printed >= 3);
+    }
+    void screwsAddUp() {
+        for (const auto& item : m_e->make.shopping)
+            QVERIFY2(std::abs(rowSum(explain::ofScrews(m_e->make, item)) - item.count) < 1e-9, item.kind.c_str());
+    }
+    /// What a part would rise to beyond its limit is not told as a rise that stops there; what the model cannot tell is not told.
+    void changesSayWhatTheyCannot() {
+        Project p = m_project;
+        for (Part& part : p.shelf)
+            if (part.kind == PartKind::Processor)
+                std::get<ProcessorSpec>(part.spec).limitC = 78; // a little above where it settles
+        const auto e = verdict::evaluate(p, "R10");
+        QVERIFY(e && !e->air.part("tray/cpu")->throttled);
+        const auto w = explain::ofPart(*e, "tray/cpu", {});
+        bool slows = false, within = false;
+        for (const auto& change : w.changes) {
+            if (change.instead.find("slows down") != std::string::npos) {
+                slows = true;
+                QCOMPARE(change.after, Mark::Crossed);
+                QVERIFY(change.instead.find("78") != std::string::npos);
+            } else if (std::abs(change.change) < 1.5) {
+                within = true;
+                QVERIFY2(change.instead.find("within ±3") != std::string::npos, change.instead.c_str());
+            } else {
+                QVERIFY(change.instead.empty());
+            }
+        }
+        QVERIFY(slows && within);
+    }
     void triedChangesAreRealChanges() {
         // "Turned round" of the side fan, tried by the working, against the same change made as a revision.
         Project p = m_project;
