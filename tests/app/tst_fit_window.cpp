@@ -498,6 +498,25 @@ private slots:
         QVERIFY(!wrong && !wrong.error().remedy.empty());
     }
 
+    /// Where nothing fits, a table of things that do not is no answer: what is short whatever is chosen is named.
+    void searchThatFindsNothingSaysWhy() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R5"); // the caddy does not go in
+        w.window->searchCombinations();
+        auto* start = w.dialog<QPushButton>("startSearch");
+        auto* dialog = static_cast<app::SearchDialog*>(w.openDialog());
+        QTest::mouseClick(start, Qt::LeftButton);
+        dialog->finish();
+        auto* words = w.dialog<QLabel>("searchWords");
+        QVERIFY(words);
+        QTRY_VERIFY2(words->text().contains("None of"), qPrintable(words->text()));
+        QVERIFY2(words->text().contains("caddy", Qt::CaseInsensitive) && words->text().contains("whatever is chosen"), qPrintable(words->text()));
+        QCOMPARE(w.dialog<QTableWidget>("combinations")->rowCount(), 0);
+        QVERIFY(!w.dialog<QPushButton>("applyCombination")->isEnabled());
+        dialog->close();
+    }
     void searchInTheBackground() {
         Window w;
         QTemporaryDir dir;

@@ -142,12 +142,13 @@ void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) 
         return m_words->setText(tr("Stopped. Nothing was changed."));
     m_found = result->best;
     // A table of things that do not fit is no answer.
-    if (result->fitting == 0)
+    const bool none = result->fitting == 0 || !result->otherwiseShort.empty();
+    if (none)
         m_found.clear();
-    QString words = result->fitting == 0 ? tr("None of %1 combinations fits").arg(result->combinations) : tr("%1 of %2 combinations fit").arg(result->fitting).arg(result->combinations);
+    QString words = none ? tr("None of %1 combinations fits").arg(result->combinations) : tr("%1 of %2 combinations fit").arg(result->fitting).arg(result->combinations);
     if (!result->otherwiseShort.empty())
         words += tr(": %1 is short whatever is chosen").arg(qs(result->otherwiseShort.front()));
-    else if (result->fitting == 0)
+    else if (none)
         words += tr(": let more kinds of parts be chosen anew, or put others on the shelf");
     m_words->setText(words);
     const View v = m_context.view();
