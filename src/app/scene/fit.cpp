@@ -12,7 +12,7 @@ namespace {
 /// What the hatches of this build mean; a hatch that is drawn is in the key.
 void paintLegend(Canvas& c, const QRectF& r, const core::Build& build, const std::vector<core::fit::PlacedBody>& bodies) {
     struct Row { PartKind kind; QString name; };
-    const Row rows[] = {{PartKind::Board, QObject::tr("board")}, {PartKind::Card, QObject::tr("card")}, {PartKind::Cooler, QObject::tr("cooler")}, {PartKind::Processor, QObject::tr("processor")}, {PartKind::PowerSupply, QObject::tr("supply")},
+    const Row rows[] = {{PartKind::Board, QObject::tr("board")}, {PartKind::Card, QObject::tr("card")}, {PartKind::Cooler, QObject::tr("cooler")}, {PartKind::PowerSupply, QObject::tr("supply")},
                         {PartKind::Fan, QObject::tr("fan")}, {PartKind::Radiator, QObject::tr("radiator")}, {PartKind::Memory, QObject::tr("memory")}, {PartKind::Drive, QObject::tr("store")}, {PartKind::Made, QObject::tr("made")}};
     const auto word = [&](const QString& text, double x) { c.second({x + 20, r.top(), 90, 20}, text, Qt::AlignLeft | Qt::AlignVCenter, 11.5); };
     double x = r.left();
@@ -22,10 +22,10 @@ void paintLegend(Canvas& c, const QRectF& r, const core::Build& build, const std
         c.box({x, r.top() + 4, 16, 12}, {}, c.t.tight, 1);
         const QString text = QObject::tr("keep clear");
         word(text, x);
-        x += 32 + c.width(text, 11.5);
+        x += 27 + c.width(text, 11.5);
     }
     for (const Row& row : rows) {
-        const double w = 32 + c.width(row.name, 11.5);
+        const double w = 27 + c.width(row.name, 11.5);
         if (x + w > r.right() + 6 || !build.firstOf(row.kind))
             continue;
         c.hatch({x, r.top() + 4, 16, 12}, row.kind, c.t.sheet, c.t.ink, 1);
