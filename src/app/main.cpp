@@ -130,9 +130,7 @@ int main(int argc, char** argv) {
     scaleAsChosen(argc, argv);
     QApplication application(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // libraries below Qt read and write numbers with a point
-    QApplication::setApplicationName(QStringLiteral("mini-draft"));
     QApplication::setApplicationDisplayName(QStringLiteral("Mini Draft"));
-    QApplication::setOrganizationName(QStringLiteral("mini-draft"));
     QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
     QApplication::setDesktopFileName(QStringLiteral("mini-draft"));
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/mini-draft.svg")));

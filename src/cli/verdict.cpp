@@ -56,7 +56,8 @@ int verdict(const Options& options) {
         store::Json differences = store::Json::object();
         std::string words;
         store::Json findings = store::Json::array();
-        if (const auto e = core::verdict::evaluate(*project, r.id))
+        const auto e = core::verdict::evaluate(*project, r.id);
+        if (e)
             v = core::verdict::judge(*project, *e, analyses), findings = findingsJson(e->findings, [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
         else
             v.problem = e.error().text();
@@ -67,12 +68,11 @@ int verdict(const Options& options) {
         }
         revisions.push_back(verdictJson(v));
         revisions.back()["findings"] = findings;
-        if (baseline && r.id != project->baseline)
-            if (const auto e = core::verdict::evaluate(*project, r.id))
-                for (const auto& d : core::verdict::against(*e, *baseline)) {
-                    differences[d.id] = {{"now", d.now}, {"baseline", d.then}, {"by", d.by()}, {"percent", d.then != 0 ? store::Json(d.percent()) : store::Json()}};
-                    words += (words.empty() ? "" : "; ") + d.name + " " + core::verdict::textOf(d, core::Show({.currency = project->currency}));
-                }
+        if (e && baseline && r.id != project->baseline)
+            for (const auto& d : core::verdict::against(*e, *baseline)) {
+                differences[d.id] = {{"now", d.now}, {"baseline", d.then}, {"by", d.by()}, {"percent", d.then != 0 ? store::Json(d.percent()) : store::Json()}};
+                words += (words.empty() ? "" : "; ") + d.name + " " + core::verdict::textOf(d, core::Show({.currency = project->currency}));
+            }
         revisions.back()["against_baseline"] = differences;
         if (options.json)
             continue;

@@ -206,10 +206,14 @@ std::optional<std::pair<double, double>> Judge::computed(const Target& target) c
 void Judge::judgeGaps(TargetResult& r) const {
     r.state = Mark::Holds;
     for (const fit::Gap& gap : m_e.fit.gaps) {
-        if (gap.breathing) // air is judged elsewhere, here nothing may touch
-            continue;
-        const Mark beyond = markOf(gap.nominal.mm() - gap.requiredMm - r.limit, gap.worstBandMm);
-        r.state = worse(r.state, worse(gap.mark, beyond == Mark::Crossed && gap.mark != Mark::Crossed ? Mark::Open : beyond));
+        // Air is judged elsewhere: of a need of air only what touches counts here.
+        const bool air = gap.breathing && gap.state != fit::GapState::Clash;
+        const Mark own = air ? Mark::Holds : gap.mark;
+        Mark left = markOf(gap.nominal.mm() - (gap.breathing ? gap.touchMm : gap.requiredMm) - r.limit, gap.worstBandMm);
+        // What closes under stress stays open, unless the brief asks for more than that it closes.
+        if (r.limit <= 0 && left == Mark::Crossed && own != Mark::Crossed)
+            left = Mark::Open;
+        r.state = worse(r.state, worse(own, left));
     }
     if (r.state != Mark::Holds)
         r.why = fixed(-r.headroom, 1) + " mm short at worst: measure the chain, or change what is short";
