@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/text.h"
 #include "devices/line_protocol.h"
+#include "core/rules/port_map.h"
 #include "rig/player.h"
 #include "store/files.h"
 #include "store/project_json.h"
@@ -144,6 +145,8 @@ int main(int argc, char** argv) {
     auto script = scriptOf(o, loaded->project);
     if (!script)
         return fail(script.error());
+    // What the prediction says does not run does not run here either.
+    script->conditions.idle = core::rules::idleOf(*build, core::rules::portMap(*build));
     rig::Player player(*build, *script);
     if (!o.truthFile.empty())
         if (const auto written = writeTruth(o.truthFile, player); !written)

@@ -113,6 +113,36 @@ private slots:
         QVERIFY(channels >= 8);
         QCOMPARE(data, 41); // 5 + 30 + 5 seconds, both ends
     }
+    /// What the prediction says stands still stands still here too: no header, no fan.
+    void rigLeavesStandingWhatFindsNoPlug() {
+        auto loaded = store::openProject(demo());
+        QVERIFY(loaded);
+        for (core::Part& part : loaded->project.shelf)
+            part.gives.erase("fan");
+        loaded->project.runs.clear();
+        QTemporaryDir dir;
+        const QString path = dir.filePath("no-headers.minidraft");
+        QVERIFY(store::saveProject(loaded->project, path));
+        const auto e = support::run("mini-draft-rig", {path, "--revision", "R10", "--idle", "5", "--duration", "30", "--cool-down", "5", "--speed", "0"});
+        QCOMPARE(e.code, 0);
+        std::vector<std::string> names;
+        std::vector<double> last;
+        for (const QString& text : e.out.split('\n', Qt::SkipEmptyParts)) {
+            const auto line = parseLine(text.toStdString());
+            QVERIFY(line);
+            if (const auto* c = std::get_if<ChannelLine>(&*line))
+                names.push_back(c->channel.name);
+            if (const auto* d = std::get_if<DataLine>(&*line))
+                last = d->values;
+        }
+        int still = 0, turning = 0;
+        for (std::size_t i = 0; i < names.size(); ++i) {
+            still += (names[i] == "side_a_rpm" || names[i] == "top_rpm" || names[i] == "tray_cpu_lid_rpm") && std::abs(last[i]) < 30; // the noise of the sensor
+            turning += names[i] == "card_rpm" && last[i] > 100; // it needs no header
+        }
+        QCOMPARE(still, 3);
+        QCOMPARE(turning, 1);
+    }
     void rigIsSeeded() {
         const auto a = support::run("mini-draft-rig", rigArguments({"--seed", "7"})), b = support::run("mini-draft-rig", rigArguments({"--seed", "7"})), c = support::run("mini-draft-rig", rigArguments({"--seed", "8"}));
         QCOMPARE(a.out, b.out);
