@@ -8,7 +8,11 @@ function(md_core_module name)
         target_link_libraries(core_${name} PUBLIC core_${use})
     endforeach()
     target_link_libraries(core_${name} PRIVATE ${M_LIBS})
-    target_precompile_headers(core_${name} PRIVATE <algorithm> <array> <cmath> <map> <optional> <string> <vector>)
+    set(headers <algorithm> <array> <cmath> <map> <optional> <string> <vector>)
+    if(M_USES AND NOT M_USES STREQUAL "base")
+        list(APPEND headers "${PROJECT_SOURCE_DIR}/src/core/model/build.h")
+    endif()
+    target_precompile_headers(core_${name} PRIVATE ${headers})
 endfunction()
 
 # A library with Qt. Strings are never converted silently.

@@ -71,7 +71,7 @@ MD_FIELDS(Modify) { a("modification", v.modification); }
 /// In the order of the alternatives of core::Change.
 constexpr std::array<const char*, 17> changeWords{"case", "place", "swap", "remove", "flip-fan", "set-fan", "set-screen", "set-opening", "move", "lay", "limit-power", "variant", "plug", "connect", "disconnect", "feet", "modify"};
 constexpr const char* changeWordList = "one of case, place, swap, remove, flip-fan, set-fan, set-screen, set-opening, move, lay, limit-power, variant, plug, connect, disconnect, feet, modify";
-static_assert(changeWords.size() == std::variant_size_v<core::Change>);
+static_assert(changeWords.size() == std::variant_size_v<core::AnyChange>);
 
 MD_FIELDS(Change) {
     if constexpr (A::reading) {
@@ -173,5 +173,15 @@ MD_FIELDS(Project) {
     a("baseline", v.baseline, std::string{});
 }
 #undef MD_FIELDS
+
+// Reading and writing them is compiled once, in fields_read.cpp and fields_write.cpp.
+#define MD_FOR_OUTER_FIELDS(DO) \
+    DO(Part) DO(Change) DO(Revision) DO(Channel) DO(Run) DO(Load) \
+    DO(Target) DO(Brief) DO(NeedOverride) DO(Printer) DO(Project)
+#define MD_NOT_HERE(Type) \
+    extern template void fields<JsonReader, core::Type>(JsonReader&, core::Type&); \
+    extern template void fields<JsonWriter, const core::Type>(JsonWriter&, const core::Type&);
+MD_FOR_OUTER_FIELDS(MD_NOT_HERE)
+#undef MD_NOT_HERE
 
 } // namespace store

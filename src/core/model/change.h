@@ -68,8 +68,21 @@ struct SetFeet { double mm = 8; friend bool operator==(const SetFeet&, const Set
 /// Carries out a modification of the case.
 struct Modify { std::string modification; friend bool operator==(const Modify&, const Modify&) = default; };
 
-using Change = std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart,
-                            Orient, LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify>;
+using AnyChange = std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart,
+                               Orient, LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify>;
+
+/// One change. A class of its own, so that copying and comparing seventeen kinds is compiled once and not in every file
+/// that holds a project.
+struct Change : AnyChange {
+    using AnyChange::AnyChange;
+    Change();
+    Change(const Change& other);
+    Change(Change&& other) noexcept;
+    Change& operator=(const Change& other);
+    Change& operator=(Change&& other) noexcept;
+    ~Change();
+    friend bool operator==(const Change& a, const Change& b);
+};
 
 /// The change in words, made from the change itself, e.g. "Cooler L37 to Cooler L47".
 /// @p before names what was there; pass the project so that parts are called by their names.
@@ -83,3 +96,6 @@ using Change = std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, S
 [[nodiscard]] std::optional<FanMode> fanModeFromWord(std::string_view word);
 
 } // namespace core
+
+// Compiled once, in change.cpp.
+extern template class std::vector<core::Change>;

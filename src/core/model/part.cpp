@@ -13,6 +13,14 @@ constexpr WordTable<Side, 6> sideWords{{{Side::Left, "left"}, {Side::Right, "rig
     {Side::Rear, "rear"}, {Side::Bottom, "bottom"}, {Side::Top, "top"}}};
 } // namespace
 
+Spec::Spec() = default;
+Spec::Spec(const Spec& other) = default;
+Spec::Spec(Spec&& other) noexcept = default;
+Spec& Spec::operator=(const Spec& other) = default;
+Spec& Spec::operator=(Spec&& other) noexcept = default;
+Spec::~Spec() = default;
+bool operator==(const Spec& a, const Spec& b) { return static_cast<const AnySpec&>(a) == static_cast<const AnySpec&>(b); }
+
 std::string_view kindWord(PartKind kind) { return wordOf(kindWords, kind); }
 std::optional<PartKind> kindFromWord(std::string_view word) { return fromWord(kindWords, word); }
 std::string_view sideWord(Side side) { return wordOf(sideWords, side); }
@@ -56,3 +64,18 @@ std::array<Axis, 2> planeAxes(Side side) {
 }
 
 } // namespace core
+
+template class std::vector<core::Body>;
+template class std::vector<core::Mount>;
+template class std::vector<core::MountVariant>;
+template class std::vector<core::Slide>;
+template class std::vector<core::Cutout>;
+template class std::vector<core::Port>;
+template class std::vector<core::Chamber>;
+template class std::vector<core::Opening>;
+template class std::vector<core::Panel>;
+template class std::vector<core::Loss>;
+template class std::vector<core::Modification>;
+template class std::vector<core::BoardSlot>;
+template class std::vector<core::Fastener>;
+template class std::vector<core::Part>;

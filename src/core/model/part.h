@@ -346,8 +346,20 @@ struct MadeSpec {
     friend bool operator==(const MadeSpec&, const MadeSpec&) = default;
 };
 
-using Spec = std::variant<std::monostate, CaseSpec, BoardSpec, ProcessorSpec, CoolerSpec, FanSpec, CardSpec,
-                          PowerSupplySpec, DriveSpec, MemorySpec, MadeSpec, RadiatorSpec, AdapterSpec, CableSpec>;
+using AnySpec = std::variant<std::monostate, CaseSpec, BoardSpec, ProcessorSpec, CoolerSpec, FanSpec, CardSpec,
+                             PowerSupplySpec, DriveSpec, MemorySpec, MadeSpec, RadiatorSpec, AdapterSpec, CableSpec>;
+
+/// What only parts of one kind have. A class of its own for the same reason as Change.
+struct Spec : AnySpec {
+    using AnySpec::AnySpec;
+    Spec();
+    Spec(const Spec& other);
+    Spec(Spec&& other) noexcept;
+    Spec& operator=(const Spec& other);
+    Spec& operator=(Spec&& other) noexcept;
+    ~Spec();
+    friend bool operator==(const Spec& a, const Spec& b);
+};
 
 struct Fastener {
     std::string kind; ///< e.g. "M3 x 6 pan"
@@ -398,3 +410,19 @@ struct Part {
 [[nodiscard]] std::array<Axis, 2> planeAxes(Side side);
 
 } // namespace core
+
+// Compiled once, in part.cpp.
+extern template class std::vector<core::Body>;
+extern template class std::vector<core::Mount>;
+extern template class std::vector<core::MountVariant>;
+extern template class std::vector<core::Slide>;
+extern template class std::vector<core::Cutout>;
+extern template class std::vector<core::Port>;
+extern template class std::vector<core::Chamber>;
+extern template class std::vector<core::Opening>;
+extern template class std::vector<core::Panel>;
+extern template class std::vector<core::Loss>;
+extern template class std::vector<core::Modification>;
+extern template class std::vector<core::BoardSlot>;
+extern template class std::vector<core::Fastener>;
+extern template class std::vector<core::Part>;

@@ -28,3 +28,9 @@ const Load* Project::load(std::string_view wanted) const { return find(loads, wa
 const Run* Project::run(std::string_view wanted) const { return find(runs, wanted); }
 
 } // namespace core
+
+template class std::vector<core::Target>;
+template class std::vector<core::Load>;
+template class std::vector<core::NeedOverride>;
+template class std::vector<core::ObservedLink>;
+template class std::vector<core::Revision>;

@@ -101,3 +101,10 @@ struct Project {
 };
 
 } // namespace core
+
+// Compiled once, in project.cpp.
+extern template class std::vector<core::Target>;
+extern template class std::vector<core::Load>;
+extern template class std::vector<core::NeedOverride>;
+extern template class std::vector<core::ObservedLink>;
+extern template class std::vector<core::Revision>;

@@ -40,3 +40,6 @@ std::optional<ChannelKind> channelKindFromWord(std::string_view word) { return f
 std::string_view channelUnit(ChannelKind kind) { return wordOf(kindUnits, kind); }
 
 } // namespace core
+
+template class std::vector<core::Channel>;
+template class std::vector<core::Run>;

@@ -76,3 +76,7 @@ struct Run {
 [[nodiscard]] std::string_view channelUnit(ChannelKind kind);
 
 } // namespace core
+
+// Compiled once, in run.cpp.
+extern template class std::vector<core::Channel>;
+extern template class std::vector<core::Run>;
