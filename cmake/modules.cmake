@@ -8,11 +8,15 @@ function(md_core_module name)
         target_link_libraries(core_${name} PUBLIC core_${use})
     endforeach()
     target_link_libraries(core_${name} PRIVATE ${M_LIBS})
+    # Above base everything reads the model: parsed once, with core_model.
     set(headers <algorithm> <array> <cmath> <map> <optional> <string> <vector>)
-    if(M_USES AND NOT M_USES STREQUAL "base")
-        list(APPEND headers "${PROJECT_SOURCE_DIR}/src/core/model/build.h")
+    if(name STREQUAL "base")
+        target_precompile_headers(core_base PRIVATE ${headers})
+    elseif(name STREQUAL "model")
+        target_precompile_headers(core_model PRIVATE ${headers} "${PROJECT_SOURCE_DIR}/src/core/model/build.h")
+    else()
+        target_precompile_headers(core_${name} REUSE_FROM core_model)
     endif()
-    target_precompile_headers(core_${name} PRIVATE ${headers})
 endfunction()
 
 # A library with Qt. Strings are never converted silently.

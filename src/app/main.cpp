@@ -11,6 +11,7 @@
 #include <QApplication>
 #include <QBuffer>
 #include <QCommandLineParser>
+#include <QProcess>
 #include <QDir>
 #include <QElapsedTimer>
 #include <QFileInfo>
@@ -75,12 +76,18 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
     return 0;
 }
 
+constexpr const char* scaleIsOurs = "MINI_DRAFT_SCALE";
+
 /// Text and drawing as large as was chosen. Qt reads the factor when it starts; pictures for the documents are always at 1.
 void scaleAsChosen(int argc, char** argv) {
     const bool pictures = std::any_of(argv, argv + argc, [](const char* a) { return std::strncmp(a, "--shots", 7) == 0; });
     const int percent = app::Settings::load().sizePercent;
-    if (!pictures && percent != 100 && !qEnvironmentVariableIsSet("QT_SCALE_FACTOR"))
-        qputenv("QT_SCALE_FACTOR", QByteArray::number(percent / 100.0));
+    // What this program set is not what the user set: a program that starts itself anew sets it again.
+    const bool users = qEnvironmentVariableIsSet("QT_SCALE_FACTOR") && !qEnvironmentVariableIsSet(scaleIsOurs);
+    if (pictures || users)
+        return;
+    qputenv("QT_SCALE_FACTOR", QByteArray::number(percent / 100.0));
+    qputenv(scaleIsOurs, "1");
 }
 
 /// Where Qt would abort (no display, no platform plugin), the program says why and what helps.
@@ -114,9 +121,7 @@ void makeDoWithoutFolders() {
         std::fprintf(stderr, "mini-draft: %s cannot be written: settings are not kept, and unsaved work is copied to %s\n", qPrintable(config), qPrintable(QDir::tempPath()));
 }
 
-} // namespace
-
-int main(int argc, char** argv) {
+int run(int argc, char** argv, QStringList& again) {
     QElapsedTimer sinceStart;
     sinceStart.start();
     qInstallMessageHandler(sayFatal);
@@ -130,6 +135,7 @@ int main(int argc, char** argv) {
     scaleAsChosen(argc, argv);
     QApplication application(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // libraries below Qt read and write numbers with a point
+    QApplication::setAttribute(Qt::AA_DontUseNativeDialogs); // file lists in the program's own theme, dark as well
     QApplication::setApplicationDisplayName(QStringLiteral("Mini Draft"));
     QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
     QApplication::setDesktopFileName(QStringLiteral("mini-draft"));
@@ -197,5 +203,19 @@ int main(int argc, char** argv) {
         std::printf("%lld ms\n", static_cast<long long>(sinceStart.elapsed()));
         return 0;
     }
-    return QApplication::exec();
+    const int code = QApplication::exec();
+    if (window.wantsRestart())
+        again = QStringList{QApplication::applicationFilePath()} + (context.document.path().isEmpty() ? QStringList{} : QStringList{context.document.path()});
+    return code;
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+    QStringList again;
+    const int code = run(argc, argv, again);
+    // Only now are the locks of the project let go.
+    if (!again.isEmpty())
+        QProcess::startDetached(again.takeFirst(), again);
+    return code;
 }

@@ -18,7 +18,9 @@ struct Options {
     std::string run;
     std::string output;
     bool json = false;
-    bool fitPage = false; ///< sections: fitted to A4 instead of true size
+    bool fitPage = false; ///< sections: fitted to the sheet instead of true size
+    std::string sheet;    ///< sections: "own", "A4" or "A3"; empty: own, fitted A4
+    double scale = 0;     ///< sections: 0 is true size, or what fits with @c fitPage
     // import
     std::string log, name;
     std::vector<std::string> subjects; ///< "COLUMN=MOUNT"

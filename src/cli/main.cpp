@@ -49,7 +49,9 @@ int main(int argc, char** argv) {
     auto* sections = withRevision(withProject(add("sections", "front, side and top section as DXF or SVG, at 1:1", cli::sections)));
     sections->add_option("-o,--output", o.output, "file to write, .dxf or .svg")->required();
     withForce(sections, "overwrite a file that is there");
-    sections->add_flag("--fit-page", o.fitPage, "fitted to A4 instead of true size");
+    sections->add_flag("--fit-page", o.fitPage, "fitted to the sheet (A4 unless said) instead of true size");
+    sections->add_option("--sheet", o.sheet, "own (as large as the drawing), A4 or A3, lying");
+    sections->add_option("--scale", o.scale, "1 is true size, 0.5 half of it");
     auto* capture = add("capture", "log live readings to a CSV file", cli::capture);
     capture->add_option("-o,--output", o.output, "CSV file to write")->required();
     withForce(capture, "overwrite a file that is there");

@@ -5,6 +5,8 @@
 #include "report/escape.h"
 
 #include <algorithm>
+#include <cctype>
+#include <cmath>
 #include <set>
 
 namespace report {
@@ -46,7 +48,32 @@ Style styleOf(const std::string& layer) {
 
 } // namespace
 
-double scaleToFit(const core::fit::Drawing& drawing, double w, double h) { return std::min({1.0, w / drawing.sizeMm[0], h / drawing.sizeMm[1]}); }
+std::string_view paperWord(Paper paper) { return paper == Paper::Own ? "own" : paper == Paper::A4 ? "A4" : "A3"; }
+
+std::optional<Paper> paperFromWord(std::string_view word) {
+    for (const Paper p : {Paper::Own, Paper::A4, Paper::A3})
+        if (word == paperWord(p))
+            return p;
+    return std::nullopt;
+}
+
+core::Result<SheetLayout> layoutOn(const core::fit::Drawing& drawing, Paper paper, std::optional<double> wanted) {
+    constexpr double border = 10;
+    if (wanted && !(*wanted > 0))
+        return core::problem("scale", "is " + core::plainFixed(*wanted, 3), "a number above 0, such as 0.5 for half size");
+    const auto& size = drawing.sizeMm;
+    if (paper == Paper::Own) {
+        const double scale = wanted.value_or(1);
+        return SheetLayout{scale, {size[0] * scale, size[1] * scale}, {0, 0}};
+    }
+    const std::array<double, 2> sheet = paper == Paper::A4 ? std::array{297.0, 210.0} : std::array{420.0, 297.0}; // ISO 216, lying
+    const double most = std::min({1.0, (sheet[0] - 2 * border) / size[0], (sheet[1] - 2 * border) / size[1]});
+    if (wanted && *wanted > most + 1e-9)
+        return core::problem(std::string(paperWord(paper)), "is too small: the drawing is " + core::plainFixed(size[0] * *wanted, 0) + " x " + core::plainFixed(size[1] * *wanted, 0) + " mm at that scale",
+                             "a sheet of the drawing's own size, or a scale of at most " + core::plainFixed(std::floor(most * 1000) / 1000, 3));
+    const double scale = wanted.value_or(most);
+    return SheetLayout{scale, sheet, {(sheet[0] - size[0] * scale) / 2, (sheet[1] - size[1] * scale) / 2}};
+}
 
 std::string drawingDxf(const core::fit::Drawing& drawing, double scale) {
     std::string out = "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nTABLES\n0\nTABLE\n2\nLAYER\n70\n8\n";
@@ -82,6 +109,16 @@ std::string drawingSvg(const core::fit::Drawing& drawing, double scale) {
     for (const auto& text : drawing.texts)
         out += "<text x=\"" + number(text.at[0]) + "\" y=\"" + number(y(text.at[1])) + "\" font-size=\"" + number(text.heightMm) + "\" text-anchor=\"middle\" fill=\"black\" stroke=\"none\" font-family=\"sans-serif\">" + escape(text.text) + "</text>\n";
     return out + "</svg>\n";
+}
+
+core::Result<File> drawingFile(const core::fit::Drawing& drawing, const SheetLayout& layout, const std::string& path) {
+    std::string ending = path.size() < 4 ? std::string() : path.substr(path.size() - 4);
+    std::transform(ending.begin(), ending.end(), ending.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    if (ending == ".pdf")
+        return drawingPdf(drawing, layout);
+    if (ending != ".svg" && ending != ".dxf")
+        return core::problem(path, "is no kind of drawing", "a name that ends in .pdf, .svg or .dxf");
+    return File{ending == ".dxf" ? drawingDxf(drawing, layout.scale) : drawingSvg(drawing, layout.scale), 0};
 }
 
 } // namespace report

@@ -46,6 +46,45 @@ private slots:
         QVERIFY(core::validate(made).empty());
         QVERIFY(core::resolve(made, "R1"));
     }
+    /// Openings are asked for: what is closed has neither grille nor fan place, and what nobody touched is called assumed.
+    void openingsAreAskedFor() {
+        NewProjectDialog dialog(m_context, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        core::Project made;
+        connect(&dialog, &NewProjectDialog::created, this, [&](const core::Project& p) { made = p; });
+        auto* assumed = in<QLabel>(&dialog, "assumed");
+        QVERIFY(assumed->text().contains("openings"));
+        in<QCheckBox>(&dialog, "open-top")->click();
+        in<QCheckBox>(&dialog, "open-left")->click();
+        in<QDoubleSpinBox>(&dialog, "perforation")->setValue(60);
+        QVERIFY(!assumed->text().contains("openings"));
+        in<QDoubleSpinBox>(&dialog, "width")->setValue(8); // inch: wide enough for a fan on top
+        dialog.accept();
+        const auto& spec = std::get<core::CaseSpec>(made.shelf[0].spec);
+        std::set<core::Side> sides;
+        for (const core::Opening& o : spec.openings) {
+            sides.insert(o.side);
+            QCOMPARE(o.perforation, 0.6);
+        }
+        QVERIFY(!sides.contains(core::Side::Top));
+        QVERIFY(sides.contains(core::Side::Left) && sides.contains(core::Side::Right) && sides.contains(core::Side::Front));
+        const auto& mounts = made.shelf[0].mounts;
+        QVERIFY(std::none_of(mounts.begin(), mounts.end(), [](const auto& m) { return m.id == "top-fan"; }));
+        QVERIFY(std::any_of(mounts.begin(), mounts.end(), [](const auto& m) { return m.id == "left-fan"; }));
+        QVERIFY(core::validate(made).empty());
+    }
+    /// Enter on an entry of the shelf goes on to its fields: choosing is not adding.
+    void enterOnTheShelfDoesNotAdd() {
+        PartDialog dialog(m_context, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        dialog.show();
+        auto* list = in<QListWidget>(&dialog, "shelf");
+        list->setFocus();
+        QTest::keyClick(list, Qt::Key_Return);
+        QVERIFY(dialog.isVisible());
+        QCOMPARE(dialog.focusWidget(), in<QLineEdit>(&dialog, "name"));
+        QCOMPARE(in<QLineEdit>(&dialog, "name")->selectedText(), in<QLineEdit>(&dialog, "name")->text());
+    }
     void sourceSetsTheTolerance() {
         NewProjectDialog dialog(m_context, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
@@ -54,7 +93,7 @@ private slots:
         auto* source = in<QComboBox>(&dialog, "source");
         source->setCurrentIndex(source->findData(static_cast<int>(core::Source::SteelRule)));
         auto* assumed = in<QLabel>(&dialog, "assumed");
-        QVERIFY(assumed->text().contains("width, depth, height"));
+        QVERIFY(assumed->text().contains("width, depth, height, openings"));
         in<QDoubleSpinBox>(&dialog, "depth")->setValue(12); // inch
         // The figure that stands there, typed again, is stated too.
         auto* height = in<QDoubleSpinBox>(&dialog, "height");

@@ -2,6 +2,7 @@
 #include "app/ui/dialogs/measure_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
+#include "app/ui/dialogs/sections_dialog.h"
 #include "app/ui/stations/fit_page.h"
 #include "support/painted_words.h"
 #include "support/window.h"
@@ -553,13 +554,48 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         const QString path = dir.filePath("sections." + suffix);
-        const auto done = w.window->exportSections(path, trueSize);
-        QVERIFY(done);
+        auto* dialog = sectionsDialog(w);
+        choose(dialog, "sheet", trueSize ? 0 : 1);
+        choose(dialog, "scale", trueSize ? 0 : 2);
+        QVERIFY(dialog->writeTo(path));
         QFile file(path);
         QVERIFY(file.open(QIODevice::ReadOnly));
         QVERIFY(file.size() > 2000);
-        QVERIFY(!w.window->exportSections(dir.filePath("no/such/folder." + suffix), trueSize));
-        QVERIFY(!w.window->exportSections(dir.filePath("sections.bmp"), trueSize));
+        QVERIFY(!dialog->writeTo(dir.filePath("no/such/folder." + suffix)));
+        QVERIFY(!dialog->writeTo(dir.filePath("sections.bmp")));
+    }
+    static app::SectionsDialog* sectionsDialog(Window& w) {
+        w.window->askSections();
+        return w.window->findChild<app::SectionsDialog*>();
+    }
+    static void choose(QWidget* dialog, const char* name, int row) { dialog->findChild<QComboBox*>(QString::fromLatin1(name))->setCurrentIndex(row); }
+
+    /// Before a name is asked for: what the sheet holds, a name with the revision, and a refusal of what does not fit.
+    void sectionsAreShownBeforeTheyAreWritten() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* dialog = sectionsDialog(w);
+        const auto* ok = dialog->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok);
+        const auto* picture = dialog->findChild<QLabel*>("preview");
+        const auto* words = dialog->findChild<QLabel*>("sheetWords");
+        QVERIFY(ok->isEnabled());
+        QVERIFY2(words->text().contains("1:1.") || words->text().contains("1:1 "), qPrintable(words->text()));
+        const QImage large = picture->pixmap().toImage();
+        QVERIFY(!large.isNull());
+        choose(dialog, "sheet", 1); // A4 at true size: the demo is larger
+        QVERIFY(!ok->isEnabled());
+        QVERIFY2(dialog->problem().contains("too small"), qPrintable(dialog->problem()));
+        choose(dialog, "scale", 2);
+        QVERIFY(ok->isEnabled());
+        QVERIFY(dialog->problem().isEmpty());
+        QVERIFY(picture->pixmap().toImage() != large);
+        QVERIFY2(words->text().contains("297"), qPrintable(words->text()));
+        const auto layout = dialog->layoutChosen();
+        QVERIFY(layout && layout->scale < 1);
+        QVERIFY2(words->text().contains(QString::number(50 * layout->scale, 'f', 1)), qPrintable(words->text()));
+        choose(dialog, "kind", 2);
+        QVERIFY2(dialog->proposedName().contains(QString::fromStdString(w.document().revision())) && dialog->proposedName().endsWith(".dxf"), qPrintable(dialog->proposedName()));
     }
 
     /// What is short on the port map is mended by a click on an adapter of the shelf.

@@ -10,6 +10,7 @@
 #include <QLabel>
 #include <QMessageBox>
 #include <QProcess>
+#include <QRegularExpression>
 
 #include <csignal>
 #include <sys/resource.h>
@@ -260,6 +261,10 @@ private slots:
         QMessageBox* left = box(w, "leftCapture");
         QVERIFY(left);
         QVERIFY2(left->text().contains("R13") && left->text().contains("Dig-tent box"), qPrintable(left->text()));
+        // How long it is and when it began; what cannot be taken back stands apart from what is usual, and is not the default.
+        QVERIFY2(QRegularExpression("over [0-9.]+ (s|min), recorded 20[0-9]{2}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}").match(left->text()).hasMatch(), qPrintable(left->text()));
+        QVERIFY(!left->text().contains("over 0 s"));
+        QVERIFY(left->defaultButton() && left->buttonRole(left->defaultButton()) != QMessageBox::DestructiveRole);
         press(left, "Throw away");
         QMessageBox* sure = box(w, "throwAway");
         QVERIFY(sure);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/scene/live_trace.h"
 #include "app/ui/shell/working_panel.h"
 #include "core/model/choices.h"
 #include "support/builds.h"
@@ -186,6 +187,41 @@ private slots:
         const app::View v{d, core::Show()};
         const QStringList words = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); });
         QCOMPARE(words.filter("A simulation: simulated readings count.").size(), simulation ? 1 : 0);
+    }
+
+    /// While a recording runs: each temperature by its name, the caps that apply to it and no others, the noise with its
+    /// cap.
+    void liveTracesShowTheirCaps() {
+        core::Project p = support::demoProject();
+        app::Document d;
+        d.reset(p, {});
+        d.selectRevision("R10");
+        core::Samples live;
+        for (int i = 0; i < 600; ++i)
+            live.timeS.push_back(i);
+        const auto channel = [&](const char* name, core::ChannelKind kind, const std::string& subject, double from, double to) {
+            core::Channel ch{.name = name, .kind = kind, .subject = subject};
+            for (int i = 0; i < 600; ++i)
+                ch.values.push_back(i % 97 == 5 ? std::nan("") : from + (to - from) * i / 600);
+            live.channels.push_back(ch);
+        };
+        std::string capped;
+        for (const core::Target& t : p.brief.targets)
+            if (t.kind == core::TargetKind::Temperature)
+                capped = t.subject;
+        QVERIFY(!capped.empty());
+        const auto words = [&](const core::Show& show = core::Show()) {
+            const app::View v{d, show};
+            return support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintLiveTraces(c, r, v, live, "R10"); }, {460, 380});
+        };
+        channel("nvme", core::ChannelKind::Temperature, "", 40, 50);
+        QVERIFY2(words().filter("cap").isEmpty(), qPrintable(words().join('|')));
+        channel("cpu", core::ChannelKind::Temperature, capped, 30, 80);
+        QCOMPARE(words().filter("cap").size(), 1);
+        channel("level", core::ChannelKind::Level, "", 30, 38);
+        QCOMPARE(words().filter("cap").size(), 2);
+        QVERIFY2(words().contains("nvme") && words().contains("10.0 min"), qPrintable(words().join('|')));
+        QVERIFY2(words(core::Show({.fahrenheit = true})).contains(QStringLiteral("°F")), qPrintable(words().join('|')));
     }
 };
 QTEST_MAIN(ThingsTest)

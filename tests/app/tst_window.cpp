@@ -19,6 +19,7 @@
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QListWidget>
 #include <QMessageBox>
 #include <QMimeData>
@@ -559,7 +560,64 @@ private slots:
         list->grab();
         QTest::keyClick(list, Qt::Key_Down);
         QTest::keyClick(list, Qt::Key_Return);
+        QVERIFY(list->isVisible()); // what it names is looked at beside it
+        QTest::keyClick(list, Qt::Key_Escape);
         QVERIFY(!list->isVisible());
+    }
+
+    /// The list of findings takes room of its own, at every size: it lies over nothing.
+    void findingsStandBesideTheDrawing() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R3");
+        auto* list = w.window->findChild<app::FindingsList*>("findingsList");
+        auto* line = w.window->findChild<app::FindingsLine*>("findingsLine");
+        for (const QSize size : {QSize(1100, 700), QSize(1280, 800), QSize(1920, 1080)}) {
+            w.window->resize(size);
+            for (int station = 0; station < 6; ++station) {
+                w.window->setStation(station);
+                w.key(Qt::Key_F);
+                QApplication::processEvents();
+                QVERIFY(list->isVisible());
+                const auto place = [&](const QWidget* x) { return QRect(x->mapTo(w.window.get(), QPoint()), x->size()); };
+                const QWidget* stage = w.window->page(station)->parentWidget(); // what of it is in sight
+                QVERIFY(!place(list).intersects(place(stage)));
+                QVERIFY(!place(list).intersects(place(line)));
+                QVERIFY(place(stage).height() > 250);
+                QTest::keyClick(list, Qt::Key_Escape);
+            }
+        }
+    }
+
+    /// Alt alone opens the menu; Alt with another key does not, nor Alt held while something else is pressed.
+    void altOpensTheMenu() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->activateWindow();
+        QVERIFY(QTest::qWaitForWindowActive(w.window.get()));
+        const auto menu = [] { return qobject_cast<QMenu*>(QApplication::activePopupWidget()); };
+        QTest::keyPress(w.window.get(), Qt::Key_Alt, Qt::NoModifier);
+        QVERIFY(!menu());
+        QTest::keyRelease(w.window.get(), Qt::Key_Alt, Qt::AltModifier);
+        QVERIFY(menu());
+        QVERIFY(!menu()->actions().isEmpty());
+        while (menu())
+            menu()->close();
+        QTest::keyPress(w.window.get(), Qt::Key_Alt, Qt::NoModifier);
+        QTest::keyClick(w.window->page(1), Qt::Key_Up, Qt::AltModifier);
+        QTest::keyRelease(w.window.get(), Qt::Key_Alt, Qt::AltModifier);
+        QVERIFY(!menu());
+    }
+
+    void partsAreAddedFromFit() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->setStation(1);
+        QVERIFY(w.click(w.window->page(1), "add:part"));
+        QVERIFY(w.dialog<QLineEdit>("search"));
     }
 
     void findByName() {

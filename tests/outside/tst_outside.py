@@ -145,5 +145,20 @@ with tempfile.TemporaryDirectory() as folder:
         check("DXF inner height", max(v.y for v in walls[0]) - min(v.y for v in walls[0]), inside[2]["mm"] * told["scale"], 1e-3)
         check("DXF true size", told["scale"] == 1, whole, 0)
 
+# ---- the same as PDF, read by poppler ----
+with tempfile.TemporaryDirectory() as folder:
+    path = pathlib.Path(folder) / "sections.pdf"
+    for arguments, sheet in (([], None), (["--fit-page"], (297, 210)), (["--sheet", "A3", "--scale", "0.4"], (420, 297))):
+        told = json.loads(subprocess.run([BIN / "mini-draft-cli", "sections", DEMO, "-r", "R10", "-o", path, "--force", "--json", *arguments], capture_output=True, text=True, check=True).stdout)
+        info = subprocess.run(["pdfinfo", path], capture_output=True, text=True, check=True).stdout
+        wide, high = (float(v) * 25.4 / 72 for v in re.search(r"Page size: +([0-9.]+) x ([0-9.]+)", info).groups())
+        want = sheet or (told["width_mm"], told["height_mm"])
+        check(f"PDF sheet is as wide as said {arguments}, mm", wide, want[0], 0.05)
+        check(f"PDF sheet is as high as said {arguments}, mm", high, want[1], 0.05)
+        words = subprocess.run(["pdftotext", path, "-"], capture_output=True, text=True, check=True).stdout
+        check(f"PDF names its bar of 50 mm {arguments}", float("50 mm" in words), 1, 0)
+    small = subprocess.run([BIN / "mini-draft-cli", "sections", DEMO, "-r", "R10", "-o", path, "--force", "--sheet", "A4"], capture_output=True, text=True)
+    check("true size on a sheet that is too small is refused", float(small.returncode == 2 and "too small" in small.stderr), 1, 0)
+
 print(f"Totals: {passed} passed, {failed} failed, 0 skipped")
 sys.exit(failed > 0)

@@ -38,7 +38,9 @@ private slots:
         QCOMPARE(widthOf("check", 0), 50.0);
         QCOMPARE_LE(std::abs(widthOf("case", 0) - build.insideAt[0].mm()), 1e-9);
         QCOMPARE_LE(std::abs(widthOf("case", 2) - build.insideAt[1].mm()), 1e-9);
-        for (const double scale : {1.0, report::scaleToFit(drawing, 277, 190)}) {
+        const auto fitted = report::layoutOn(drawing, report::Paper::A4, std::nullopt);
+        QVERIFY(fitted);
+        for (const double scale : {1.0, fitted->scale}) {
             const QString dxf = QString::fromStdString(report::drawingDxf(drawing, scale));
             QVERIFY(dxf.startsWith("0\nSECTION") && dxf.endsWith("0\nEOF\n"));
             QCOMPARE(dxf.count("\n0\nPOLYLINE\n"), static_cast<qsizetype>(drawing.lines.size()));
@@ -63,7 +65,21 @@ private slots:
             QVERIFY2(!xml.hasError(), qPrintable(xml.errorString()));
             QCOMPARE(paths, static_cast<int>(drawing.lines.size()));
         }
-        QVERIFY(report::scaleToFit(drawing, 277, 190) < 1);
+        QVERIFY(fitted->scale < 1);
+        // In the middle of the sheet, between borders of 10 mm.
+        for (std::size_t i = 0; i < 2; ++i) {
+            QVERIFY(fitted->atMm[i] >= 10 - 1e-9);
+            QCOMPARE_LE(std::abs(2 * fitted->atMm[i] + drawing.sizeMm[i] * fitted->scale - fitted->sheetMm[i]), 1e-9);
+        }
+        const auto tooLarge = report::layoutOn(drawing, report::Paper::A4, 1.0);
+        QVERIFY(!tooLarge);
+        // What the remedy offers is taken.
+        const QString remedy = QString::fromStdString(tooLarge.error().remedy);
+        const double offered = remedy.section("at most ", 1).toDouble();
+        QVERIFY2(offered > 0, qPrintable(remedy));
+        QVERIFY(report::layoutOn(drawing, report::Paper::A4, offered));
+        QVERIFY(!report::layoutOn(drawing, report::Paper::Own, -1.0));
+        QVERIFY(!report::drawingFile(drawing, *fitted, "sections.bmp"));
         QVERIFY(report::drawingDxf({.sizeMm = {10, 10}, .texts = {{{0, 0}, 3, "Größe µ"}}}).find("Gr\\U+00F6\\U+00DFe \\U+00B5") != std::string::npos);
     }
 

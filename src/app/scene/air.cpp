@@ -144,7 +144,7 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
                                  .arg(v.signedNumber(Quantity::Flow, in - out) + QLatin1Char(' ') + v.unit(Quantity::Flow), v.signedNumber(Quantity::Pressure, b.pressurePa) + QStringLiteral(" Pa"),
                                       dustSentence(e, v));
     c.washIfSelected({r.left() - 4, scaleY + 12, r.width() + 8, 48}, key);
-    c.paragraph({r.left(), scaleY + 14, r.width(), 50}, sentence + QObject::tr(" Rated: in %1, out %2.").arg(v.number(Quantity::Flow, b.ratedInM3h), v.number(Quantity::Flow, b.ratedOutM3h)), 12, Weight::Regular, c.t.ink, 3);
+    c.paragraph({r.left(), scaleY + 14, r.width(), 50}, sentence + QObject::tr(" Rated: %1 in, %2 out.").arg(v.text(Quantity::Flow, b.ratedInM3h), v.text(Quantity::Flow, b.ratedOutM3h)), 12, Weight::Regular, c.t.ink, 3);
     c.hit({r.left(), r.top() + 26, r.width(), scaleY + 40 - r.top()}, key, QObject::tr("Pressure %1").arg(v.text(Quantity::Pressure, b.pressurePa)));
 }
 

@@ -42,7 +42,7 @@ void paintZoomed(Canvas& c, const QRectF& shown, const View& v, const FitLook& l
             c.plate(seen.topLeft() + QPointF(22, 12), s->letter, 12.5, Weight::SemiBold, c.t.ink);
     }
     const double scale = sections.front()->scale;
-    double mm = 50;
+    double mm = v.show.units().inch ? 50.8 : 50; // round in the unit that is read
     while (mm * scale > shown.width() / 2)
         mm /= 2;
     const QRectF note(shown.right() - 212, shown.bottom() - 46, 204, 40);
@@ -139,6 +139,15 @@ std::array<Labels, 3> ticksOf(const View& v, const FitLook& look, const Sheet& s
     return labels;
 }
 
+/// At the right of the stage's head.
+void paintAddPart(Canvas& c, const QRectF& r) {
+    const QString words = QObject::tr("Add a part");
+    const QRectF box(r.right() - c.width(words, 12, Weight::Medium) - 16, r.top(), c.width(words, 12, Weight::Medium) + 16, 24);
+    c.box(box, c.t.sheet, c.t.line, 1);
+    c.text(box, words, 12, Weight::Medium, c.t.ink, Qt::AlignCenter);
+    c.hit(box, QStringLiteral("add:part"), QObject::tr("Add a part from the shelf, or one of your own (Ctrl+Shift+A)"));
+}
+
 void paintVolume(Canvas& c, const View& v, const QRectF& note) {
     c.washIfSelected(note, QStringLiteral("volume"));
     c.text({note.left() + 4, note.top(), note.width(), 22}, v.text(Quantity::Volume, v.evaluation()->fit.volumeL), 14, Weight::SemiBold);
@@ -168,8 +177,10 @@ void paintWaySheet(Canvas& c, const View& v, const FitLook& look, const Section&
 } // namespace
 
 void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
-    stageHead(c, r, QObject::tr("Does everything go in, at the worst tolerance?"), QObject::tr("%1 unless said").arg(v.unit(Quantity::Length)));
+    stageHead(c, look.paper ? r : r.adjusted(0, 0, -96, 0), QObject::tr("Does everything go in, at the worst tolerance?"), QObject::tr("%1 unless said").arg(v.unit(Quantity::Length)));
     const auto* e = v.evaluation();
+    if (!look.paper && e)
+        paintAddPart(c, r);
     if (!e)
         return emptyStage(c, r, v.project().revisions.empty() ? QObject::tr("No parts yet. Add the case first, its inner size is what everything is measured against.") : qs(v.result().problem));
     const double list = std::clamp(r.width() * 0.33, 250.0, 360.0);

@@ -28,26 +28,30 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     }
     c.text({r.left() + 60, r.top(), zeroX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     c.paragraph({r.left(), r.top() + 50, zeroX - r.left() - 14, 40}, QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
-    // Three lanes of extents: what is cut is inked.
-    std::array<double, 3> laneEnd{-1e9, -1e9, -1e9};
+    // As many lanes of extents as it takes for every part to be there.
+    struct Extent { const core::fit::PlacedBody* body; std::size_t lane; };
+    std::vector<double> laneEnd;
+    std::vector<Extent> extents;
     for (const auto& b : bodies) {
         if (b.role == core::BodyRole::KeepOut)
             continue;
-        const double from = b.low[k].mm(), to = b.high[k].mm();
-        const auto lane = std::find_if(laneEnd.begin(), laneEnd.end(), [&](double end) { return end + 2 <= from; });
+        auto lane = std::find_if(laneEnd.begin(), laneEnd.end(), [&](double end) { return end + 2 <= b.low[k].mm(); });
         if (lane == laneEnd.end())
-            continue;
-        *lane = to;
-        const double y = r.top() + 2 + 13 * static_cast<double>(lane - laneEnd.begin());
-        c.hatch({zeroX + from * scale, y, std::max(3.0, (to - from) * scale), 10}, build.placed[b.placed].part->kind, c.t.sheet, c.t.ink, 1);
+            lane = laneEnd.insert(lane, -1e9);
+        *lane = b.high[k].mm();
+        extents.push_back({&b, static_cast<std::size_t>(lane - laneEnd.begin())});
     }
+    const double laneH = std::min(13.0, 42.0 / share(laneEnd.size()));
+    for (const auto& [b, lane] : extents)
+        c.hatch({zeroX + b->low[k].mm() * scale, r.top() + 2 + laneH * static_cast<double>(lane), std::max(3.0, (b->high[k].mm() - b->low[k].mm()) * scale), std::max(3.0, laneH - 3)}, build.placed[b->placed].part->kind, c.t.sheet, c.t.ink, 1);
     const double axisY = r.top() + 50, at = zeroX + atMm * scale;
     c.hline(zeroX, zeroX + size * scale, axisY, c.t.ink, 1.4);
-    const double step = size > 160 ? 50 : 20;
-    for (double mm = 0; mm <= size; mm += step / 5)
+    const bool inch = v.show.units().inch;
+    const double step = inch ? (size > 160 ? 50.8 : 25.4) : size > 160 ? 50 : 20;
+    for (double mm = 0; mm <= size; mm += step / (inch ? 4 : 5))
         c.vline(zeroX + mm * scale, axisY, axisY + (std::fmod(mm, step) < 0.01 ? 8 : 4), c.t.line);
     for (double mm = 0; mm <= size; mm += step)
-        c.text({zeroX + mm * scale - 25, axisY + 8, 50, 14}, v.show.units().inch ? v.number(Quantity::Length, mm) : QString::number(mm), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+        c.text({zeroX + mm * scale - 25, axisY + 8, 50, 14}, QString::number(std::lround(v.show.value(Quantity::Length, mm))), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
     QPen dash(c.t.medge, 1);
     dash.setDashPattern({12, 3, 3, 3});
     c.p.setPen(dash);

@@ -88,7 +88,8 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     const QString count = rows.size() == gaps.size() ? QString::number(rows.size()) : QObject::tr("%1 of %2").arg(rows.size()).arg(gaps.size());
     if (c.width(count, 11.5) < axis - x - 26)
         c.second({x + 8, r.top(), axis - x - 22, 24}, count, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-    for (const double mark : {0.0, 4.0, 8.0})
+    // Round figures in the unit that is read: 1/8 and 1/4 inch.
+    for (const double mark : v.show.units().inch ? std::array{0.0, 3.175, 6.35} : std::array{0.0, 4.0, 8.0})
         if (axis + mark * scale - 18 > x + 40)
             c.text({axis + mark * scale - 30, r.top() + 4, 60, 18}, mark == 0 ? QObject::tr("need") : v.signedNumber(Quantity::Length, mark), 11, mark == 0 ? Weight::SemiBold : Weight::Regular, mark == 0 ? c.t.ink : c.t.ink2, Qt::AlignCenter);
     double y = r.top() + 28;
@@ -166,7 +167,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         won += QStringLiteral("; ") + qs(m.cost);
         for (const auto& spoiled : m.spoils)
             won += QObject::tr("; but %1").arg(qs(spoiled));
-        const auto height = paintEntry(c, r, y, m.mark(), qs(m.text), won, QStringLiteral("mend:%1:%2").arg(i).arg(qs(gap->id)), QObject::tr("Apply"), QStringLiteral("apply:%1").arg(i), QObject::tr("Make this change, as a revision where runs were logged"));
+        const auto height = paintEntry(c, r, y, m.mark(), v.words(m.text), won, QStringLiteral("mend:%1:%2").arg(i).arg(qs(gap->id)), QObject::tr("Apply"), QStringLiteral("apply:%1").arg(i), QObject::tr("Make this change, as a revision where runs were logged"));
         if (!height)
             break;
         y += *height;
@@ -227,7 +228,7 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
     paintMore(c, r, shown, rooms.size(), look.scrolled);
 }
 
-void paintWays(Canvas& c, const QRectF& r, const View&, const FitLook& look) {
+void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     c.second({r.left(), r.top(), r.width(), 22}, c.elided(QObject::tr("in the order of the steps; choose one to draw it"), r.width(), 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
     double y = r.top() + 26;
     std::size_t shown = 0;
@@ -236,7 +237,7 @@ void paintWays(Canvas& c, const QRectF& r, const View&, const FitLook& look) {
         const auto& way = ways[i];
         using core::fit::Passage;
         const Mark mark = way.passage == Passage::Blocked ? Mark::Crossed : way.passage == Passage::Straight && !way.tight ? Mark::Holds : Mark::Open;
-        const auto height = paintEntry(c, r, y, mark, qs(way.name), qs(way.text), QStringLiteral("way:") + qs(way.mount));
+        const auto height = paintEntry(c, r, y, mark, qs(way.name), v.words(way.text), QStringLiteral("way:") + qs(way.mount));
         if (!height)
             break;
         y += *height;

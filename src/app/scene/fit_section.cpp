@@ -94,16 +94,24 @@ void paintBody(Canvas& c, const Section& s, const View& v, const core::fit::Plac
         c.hit(r, key, QObject::tr("Part %1").arg(qs(p.name)));
 }
 
+/// The part that is about to be placed, with how many gaps it would make short.
 void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
+    QRectF whole;
     for (const auto& b : look.ghost ? *look.ghost : std::vector<core::fit::PlacedBody>{}) {
         const QRectF r = s.rect(b.low, b.high);
-        QPen pen(look.ghostClashes ? c.t.block : c.t.medge, 2);
+        QPen pen(look.ghostShort > 0 ? c.t.block : c.t.medge, 2);
         pen.setDashPattern({4, 2});
         QColor wash = c.t.marker;
         wash.setAlphaF(0.5F);
         c.p.setPen(pen);
         c.p.setBrush(b.role == core::BodyRole::Solid ? QBrush(wash) : QBrush(Qt::NoBrush));
         b.isBox() ? c.p.drawRect(r) : c.p.drawPath(s.outline(b));
+        if (b.role == core::BodyRole::Solid)
+            whole |= r;
+    }
+    if (!whole.isEmpty()) {
+        const QString words = look.ghostShort == 0 ? QObject::tr("every gap holds here") : counted(look.ghostShort, QObject::tr("1 gap short here"), QObject::tr("%1 gaps short here"));
+        c.plate({whole.center().x(), std::max(whole.top() - 12, s.paper.top() + 10)}, words, 12, Weight::SemiBold, look.ghostShort > 0 ? c.t.block : c.t.ink);
     }
 }
 

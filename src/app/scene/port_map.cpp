@@ -137,8 +137,14 @@ void paintOffers(Canvas& c, const QRectF& r, const PortMap& map, const View& v) 
             c.hit(box, QStringLiteral("adapter:") + qs(offer.part), QObject::tr("Use %1 for the missing %2").arg(qs(offer.name), qs(offer.kind)));
         x += w + 8;
     }
-    if (map.offers.empty())
-        c.second({x, r.top(), r.right() - x, 24}, QObject::tr("no adapter on the shelf gives it"));
+    if (map.offers.empty()) {
+        const QString words = QObject::tr("no adapter on the shelf gives it"), next = QObject::tr("Put one on the shelf ...");
+        c.second({x, r.top(), r.right() - x, 24}, words);
+        const QRectF box(x + c.width(words, 12) + 12, r.top(), c.width(next, 12, Weight::Medium) + 16, 24);
+        c.box(box, c.t.sheet, c.t.line, 1);
+        c.text(box, next, 12, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        c.hit(box, QStringLiteral("add:adapter"), QObject::tr("Standard adapters, or one of your own"));
+    }
 }
 
 } // namespace

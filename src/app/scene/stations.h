@@ -17,6 +17,8 @@ struct View {
     [[nodiscard]] QString text(core::Quantity q, double v) const { return qs(show.text(q, v)); }
     [[nodiscard]] QString number(core::Quantity q, double v) const { return qs(show.number(q, v)); }
     [[nodiscard]] QString signedNumber(core::Quantity q, double v) const { return qs(show.signedNumber(q, v)); }
+    /// A sentence of the core in the reader's units.
+    [[nodiscard]] QString words(const std::string& sentence) const { return qs(show.sentence(sentence)); }
     [[nodiscard]] QString unit(core::Quantity q) const { return qs(show.unit(q)); }
 };
 
@@ -47,7 +49,7 @@ struct FitLook {
     QPointF pan;                  ///< of the zoomed drawing, px
     const FitAnswers* answers = nullptr;
     const std::vector<core::fit::PlacedBody>* ghost = nullptr; ///< bodies of a part that is not placed yet
-    bool ghostClashes = false;
+    int ghostShort = 0;           ///< gaps that would be short with it in place
     bool paper = false;           ///< for a page: nothing to click, nothing about keys and wheels
 };
 /// Gaps in the order and choice of the ladder; indices into the fit result, so that rungs keep their numbers.

@@ -67,7 +67,7 @@ void banner(Canvas& c, const QRectF& r, const View& v) {
                          : verdict.canBeValidated ? QObject::tr("Ready to validate: %1 proves %2 of %3 targets").arg(id).arg(verdict.proven).arg(verdict.targets.size())
                                            : QObject::tr("%1 proves %2 of %3 targets").arg(id).arg(verdict.proven).arg(verdict.targets.size());
     c.text({r.left() + 60, r.top() + 8, r.width() - 320, 20}, head, 14, Weight::SemiBold);
-    QString next = verdict.before.empty() ? QObject::tr("Nothing stands in the way.") : qs(verdict.before.front().text);
+    QString next = verdict.before.empty() ? QObject::tr("Nothing stands in the way.") : v.words(verdict.before.front().text);
     if (v.document.project().simulation) // here simulated readings prove, and the verdict they carry says so
         next = QObject::tr("A simulation: simulated readings count. %1").arg(next);
     const double room = r.width() - 340 - (verdict.validated ? 104 : 0);
@@ -239,7 +239,7 @@ void beforeList(Canvas& c, const QRectF& r, const View& v) {
     struct Line { Mark mark; QString text; };
     std::vector<Line> lines;
     for (const auto& reason : verdict.before)
-        lines.push_back({reason.mark, qs(reason.text)});
+        lines.push_back({reason.mark, v.words(reason.text)});
     if (lines.empty())
         for (const auto& t : verdict.targets)
             lines.push_back({t.state, qs(t.name) + QStringLiteral(": ") + qs(core::verdict::basisText(t)) + (t.run.empty() ? QString() : QStringLiteral(", ") + qs(t.run))});

@@ -27,7 +27,7 @@ namespace app {
 
 namespace {
 constexpr int narrowBelow = 1180, wideFrom = 1600;
-constexpr int leastStageHeight = 560;
+constexpr int leastStageHeight = 560, leastBesideFindings = 440;
 }
 
 MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent), m_context(context) {
@@ -92,11 +92,12 @@ void MainWindow::buildShell() {
     row->addWidget(m_workingTab);
     m_findings = new FindingsLine(m_context, central);
     column->addWidget(m_strip);
-    column->addLayout(row, 1);
-    column->addWidget(m_findings);
-    setCentralWidget(central);
     m_findingsList = new FindingsList(m_context, central);
     m_findingsList->hide();
+    column->addLayout(row, 1);
+    column->addWidget(m_findingsList); // the stage gives way: what a finding speaks of stays in sight
+    column->addWidget(m_findings);
+    setCentralWidget(central);
 }
 
 void MainWindow::buildPages() {
@@ -114,7 +115,7 @@ void MainWindow::buildPages() {
         m_startButtons.push_back(start);
     }
     connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this, &MainWindow::editBrief);
-    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked, this, &MainWindow::addPart);
+    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked, this, [this] { addPart(); });
     auto* import = m_bench->addButton(tr("Read in a log"), QStringLiteral("readLog"), 226, 0, 104);
     auto* rec = m_recordButton = m_bench->addButton(tr("Record"), QStringLiteral("record"), 114, 0, 104);
     m_stopButton = m_bench->addButton(tr("Stop"), QStringLiteral("stop"), 0, 0, 106);
@@ -150,9 +151,11 @@ void MainWindow::connectViews() {
         m_working->setVisible(!m_working->isVisible());
         arrange();
     });
+    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::addPartWanted, this, &MainWindow::addPart);
     connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
     auto* fit = static_cast<FitPage*>(m_pages[1]);
     connect(fit, &FitPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    connect(fit, &FitPage::addPartWanted, this, [this] { addPart(); });
     connect(fit, &FitPage::fillInWanted, this, &MainWindow::fillInMeasures);
     connect(fit, &FitPage::sheetWanted, this, [this] { printMeasures({}); });
     connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
@@ -201,6 +204,7 @@ void MainWindow::arrange() {
     const bool narrow = width() < narrowBelow;
     const int rail = narrow ? 164 : width() >= 2200 ? 240 : width() >= wideFrom ? 216 : 188;
     const int working = width() >= 2200 ? 340 : width() >= wideFrom ? 300 : 252;
+    m_findingsList->setFixedHeight(std::min(m_findingsList->wantedHeight(), std::max(192, (height() - 90) / 3)));
     if (narrow != m_narrow) {
         m_narrow = narrow;
         if (narrow) {
@@ -215,18 +219,16 @@ void MainWindow::arrange() {
     m_rail->setMinimumWidth(164);
     if (narrow) {
         const int right = width() - m_workingTab->width();
-        m_working->setGeometry(right - working, m_strip->height(), working, height() - m_strip->height() - m_findings->height());
+        const int below = m_findings->height() + (m_findingsList->isHidden() ? 0 : m_findingsList->height());
+        m_working->setGeometry(right - working, m_strip->height(), working, height() - m_strip->height() - below);
         m_working->raise();
         m_splitter->setSizes({rail, right - rail});
     } else {
         m_splitter->setSizes({rail, width() - rail - working - 2, working});
     }
     m_strip->setRailWidth(rail + 1);
-    const int left = rail + 1, stage = (narrow ? width() - m_workingTab->width() : width() - working) - left;
-    const int listHeight = std::min(m_findingsList->wantedHeight(), std::max(216, (height() - 90) * 2 / 5));
-    m_findingsList->setGeometry(left, height() - m_findings->height() - listHeight, stage, listHeight);
-    if (m_findingsList->isVisible())
-        m_findingsList->raise();
+    for (std::size_t i = 1; i < m_pages.size(); ++i) // Brief is as high as its map
+        m_pages[i]->setMinimumHeight(m_findingsList->isHidden() ? leastStageHeight : leastBesideFindings);
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
@@ -246,9 +248,8 @@ void MainWindow::toggleFindings() {
 }
 
 void MainWindow::showFinding(const core::rules::Finding& finding) {
-    if (m_findingsList->isVisible())
-        toggleFindings();
     setStation(static_cast<int>(finding.station));
+    m_findingsList->update(); // zones are those of the station shown
     m_context.selection.select(thingOf(m_context.view(), finding));
 }
 

@@ -70,8 +70,6 @@ public:
     bool printSheet(const QString& pdfPath);
     /// The measuring sheet, to a printer or (with a path) into a PDF.
     bool printMeasures(const QString& pdfPath);
-    /// The sections as drawn: .dxf, .svg or .pdf by the suffix; at 1:1 or fitted to the page. Errors: the file cannot be written.
-    core::Result<void> exportSections(const QString& path, bool trueSize);
 
     // ---- stations ----
     void setStation(int station);
@@ -83,6 +81,8 @@ public:
     [[nodiscard]] RevisionRail* rail() const { return m_rail; }
     [[nodiscard]] WorkingPanel* working() const { return m_working; }
     void applyTheme(ThemeChoice choice);
+    /// The user asked that the program start itself anew once this window is closed.
+    [[nodiscard]] bool wantsRestart() const { return m_restart; }
     /// Goes to the station of a finding, selects what it is about and flashes its zone.
     void showFinding(const core::rules::Finding& finding);
     /// The last message of the program in words; kept for tests and for reading out.
@@ -101,7 +101,9 @@ public Q_SLOTS:
     void newRevision();
     void copyFigure(const QString& key);
     [[nodiscard]] FitPage* fitPage() const;
-    void addPart();
+    /// @p search: what the shelf is searched for at first.
+    void addPart(const QString& search = {});
+    void openMenu();
     void editBrief();
     void pinBaseline();
     void validateRevision();
@@ -119,6 +121,7 @@ protected:
     void dragEnterEvent(QDragEnterEvent* event) override;
     void dropEvent(QDropEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     // main_window.cpp
@@ -136,6 +139,7 @@ private:
     // main_window_actions.cpp
     void buildActions();
     void fillRecent();
+    void offerRestart(int percent);
     QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run, const QString& objectName = {});
     // main_window_files.cpp
     struct Opened { core::Result<store::Loaded> loaded; std::optional<store::FileStamp> stamp; QString path; std::shared_ptr<const core::Project> before; };
@@ -191,6 +195,8 @@ private:
     bool change(const QString& text, const std::function<core::Result<void>(core::Project&)>& edit);
 
     bool m_narrow = false, m_closing = false;
+    bool m_altAlone = false; ///< Alt went down and nothing else since
+    bool m_restart = false;  ///< once closed, the program starts itself anew
     bool m_forwarding = false; ///< a key is on its way to the sheet
 };
 

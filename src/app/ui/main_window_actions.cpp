@@ -14,11 +14,14 @@
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
 #include "app/ui/stations/bench_page.h"
+#include "app/ui/style.h"
 
 #include <QAction>
 #include <QActionGroup>
 #include <QApplication>
+#include <QKeyEvent>
 #include <QMenu>
+#include <QPushButton>
 #include <QShortcut>
 
 namespace app {
@@ -106,7 +109,7 @@ void MainWindow::buildActions() {
         QAction* a = action(sizes, tr("%1 %").arg(percent), {}, [this, percent] {
             m_context.settings.sizePercent = percent;
             m_context.settings.save();
-            tell(tr("Text and drawing at %1 %").arg(percent), tr("The new size holds from the next start of the program. It needs a screen of at least %1 × %2.").arg(1100 * percent / 100).arg(700 * percent / 100));
+            offerRestart(percent);
         }, QStringLiteral("size%1").arg(percent));
         a->setCheckable(true);
         a->setChecked(m_context.settings.sizePercent == percent);
@@ -131,10 +134,28 @@ void MainWindow::buildActions() {
     action(help, tr("&Keys ..."), QKeySequence(tr("F1")), [this] { (new KeysDialog(m_context, *m_menu, this))->open(); }, QStringLiteral("actKeys"));
     action(help, tr("&About Mini Draft"), {}, [this] { about(); });
     // An action that is not shown has no keys either.
-    connect(new QShortcut(QKeySequence(tr("F10")), this), &QShortcut::activated, this, [this] {
-        m_menu->popup(mapToGlobal(QPoint(8, 56)));
-        m_menu->setActiveAction(m_menu->actions().value(0));
-    });
+    connect(new QShortcut(QKeySequence(tr("F10")), this), &QShortcut::activated, this, &MainWindow::openMenu);
+    qApp->installEventFilter(this);
+}
+
+void MainWindow::openMenu() {
+    m_menu->popup(mapToGlobal(QPoint(8, 56)));
+    m_menu->setActiveAction(m_menu->actions().value(0));
+}
+
+/// Alt pressed and let go with nothing in between opens the menu, as in every window with a menu bar.
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+    const auto type = event->type();
+    if (type == QEvent::KeyPress || type == QEvent::ShortcutOverride) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        m_altAlone = key->key() == Qt::Key_Alt && (key->modifiers() & ~Qt::AltModifier) == Qt::NoModifier;
+    } else if (type == QEvent::MouseButtonPress || type == QEvent::Wheel || type == QEvent::WindowDeactivate || type == QEvent::Shortcut) {
+        m_altAlone = false;
+    } else if (type == QEvent::KeyRelease && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Alt && std::exchange(m_altAlone, false) && isActiveWindow() && !QApplication::activeModalWidget() && !QApplication::activePopupWidget()) {
+        openMenu();
+        return true;
+    }
+    return QMainWindow::eventFilter(watched, event);
 }
 
 void MainWindow::fillRecent() {
@@ -142,6 +163,25 @@ void MainWindow::fillRecent() {
     for (const QString& path : m_context.settings.recent)
         connect(m_recent->addAction(path), &QAction::triggered, this, [this, path] { whenSafe([this, path] { openInBackground(path); }); });
     m_recent->setEnabled(!m_context.settings.recent.isEmpty());
+}
+
+/// Qt takes the size of text and drawing when it starts; so the program offers to start anew with what is open.
+void MainWindow::offerRestart(int percent) {
+    m_lastMessage = tr("Text and drawing at %1 %").arg(percent);
+    auto* ask = new QMessageBox(QMessageBox::NoIcon, m_lastMessage, tr("The program starts anew to show it, with this project and this window. It needs a screen of at least %1 × %2.").arg(1100 * percent / 100).arg(700 * percent / 100), QMessageBox::NoButton, this);
+    ask->setObjectName(QStringLiteral("restart"));
+    ask->setAttribute(Qt::WA_DeleteOnClose);
+    QPushButton* now = ask->addButton(tr("Start anew"), QMessageBox::AcceptRole);
+    now->setObjectName(QStringLiteral("restartNow"));
+    now->setProperty(mainAction, true);
+    ask->addButton(tr("At the next start"), QMessageBox::RejectRole);
+    connect(now, &QPushButton::clicked, this, [this] {
+        whenSafe([this] {
+            m_closing = m_restart = true;
+            close();
+        });
+    });
+    ask->open();
 }
 
 void MainWindow::newProject() {
@@ -158,10 +198,10 @@ void MainWindow::newRevision() {
     (new ChangeDialog(m_context, m_context.selection.key(), this))->open();
 }
 
-void MainWindow::addPart() {
+void MainWindow::addPart(const QString& search) {
     if (m_context.document.project().revisions.empty())
         return newProject();
-    (new PartDialog(m_context, this))->open();
+    (new PartDialog(m_context, this, search))->open();
 }
 
 void MainWindow::editBrief() { (new BriefDialog(m_context, this))->open(); }
@@ -206,7 +246,7 @@ void MainWindow::pinBaseline() {
 void MainWindow::validateRevision() {
     const std::string id = m_context.document.revision();
     if (!m_context.document.result().verdict.canBeValidated)
-        return tell(tr("%1 cannot be validated yet").arg(qs(id)), qs(m_context.document.result().verdict.before.empty() ? std::string("no targets are set in the brief") : m_context.document.result().verdict.before.front().text));
+        return tell(tr("%1 cannot be validated yet").arg(qs(id)), m_context.view().words(m_context.document.result().verdict.before.empty() ? std::string("no targets are set in the brief") : m_context.document.result().verdict.before.front().text));
     const bool withdraw = m_context.document.result().verdict.validated;
     if (withdraw) {
         auto* ask = new QMessageBox(QMessageBox::Question, tr("Withdraw the validation"), tr("%1 was validated. Withdraw that?").arg(qs(id)), QMessageBox::Cancel, this);

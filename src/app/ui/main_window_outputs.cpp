@@ -2,11 +2,11 @@
 #include "app/ui/main_window.h"
 
 #include "app/ui/dialogs/measure_dialog.h"
+#include "app/ui/dialogs/sections_dialog.h"
 #include "app/ui/report_pictures.h"
 #include "app/ui/stations/bench_page.h"
 #include "app/ui/stations/fit_page.h"
 #include "core/base/text.h"
-#include "report/drawing_export.h"
 #include "report/html_report.h"
 #include "store/files.h"
 
@@ -161,64 +161,14 @@ bool MainWindow::printMeasures(const QString& pdfPath) {
     return printed.has_value();
 }
 
-namespace {
-/// The same lines on paper; a page as large as the drawing, or A4 lying with the drawing fitted in.
-bool drawPdf(const core::fit::Drawing& drawing, QPdfWriter& pdf, double scale, bool trueSize) {
-    pdf.setPageSize(trueSize ? QPageSize(QSizeF(drawing.sizeMm[0], drawing.sizeMm[1]), QPageSize::Millimeter) : QPageSize(QPageSize::A4));
-    pdf.setPageOrientation(trueSize ? QPageLayout::Portrait : QPageLayout::Landscape); // a page of its own size is as it is
-    pdf.setPageMargins({0, 0, 0, 0});
-    QPainter p;
-    if (!p.begin(&pdf))
-        return false;
-    const double dots = 1200 / 25.4 * scale;
-    const auto at = [&](const core::fit::Point2& mm) { return QPointF(mm[0] * dots, (drawing.sizeMm[1] - mm[1]) * dots); };
-    for (const auto& line : drawing.lines) {
-        QPen pen(Qt::black, (line.layer == "case" ? 0.7 : line.layer == "cut" ? 0.35 : 0.2) * dots);
-        if (line.layer == "behind" || line.layer == "keep-out")
-            pen.setStyle(Qt::DashLine);
-        p.setPen(pen);
-        QPolygonF polygon;
-        for (const auto& point : line.points)
-            polygon << at(point);
-        line.closed ? p.drawPolygon(polygon) : p.drawPolyline(polygon);
-    }
-    for (const auto& text : drawing.texts) {
-        QFont font(QStringLiteral("Asap Condensed"));
-        font.setPixelSize(std::max(1, static_cast<int>(text.heightMm * dots)));
-        p.setFont(font);
-        p.drawText(QRectF(at(text.at) - QPointF(80 * dots, text.heightMm * dots), QSizeF(160 * dots, 2 * text.heightMm * dots)), Qt::AlignCenter, qs(text.text));
-    }
-    return p.end();
-}
-} // namespace
-
-core::Result<void> MainWindow::exportSections(const QString& path, bool trueSize) {
+void MainWindow::askSections() {
     const auto* e = m_context.view().evaluation();
     if (!e)
-        return core::problem("sections", "there is nothing to draw", "choose a case first");
-    const Cuts& cuts = static_cast<FitPage*>(m_pages[1])->cuts();
+        return tell(tr("There is nothing to draw"), tr("Choose a case first."));
+    const Cuts& cuts = fitPage()->cuts();
     const auto& inside = e->build.insideAt;
-    const core::fit::Drawing drawing = core::fit::sectionDrawing(e->build, {cuts.b >= 0 ? cuts.b : inside[0].mm() / 2, cuts.a >= 0 ? cuts.a : inside[1].mm() / 2, cuts.c >= 0 ? cuts.c : inside[2].mm() / 2});
-    const double scale = trueSize ? 1 : report::scaleToFit(drawing, 277, 190);
-    const QString suffix = QFileInfo(path).suffix().toLower();
-    if (suffix == QLatin1String("pdf")) {
-        return pdfTo(path, [&](QPdfWriter& pdf) { return drawPdf(drawing, pdf, scale, trueSize); });
-    }
-    if (suffix != QLatin1String("dxf") && suffix != QLatin1String("svg"))
-        return core::problem(path.toStdString(), "is no kind of drawing", "a name that ends in .pdf, .svg or .dxf");
-    return store::writeWhole(path, QByteArray::fromStdString(suffix == QLatin1String("dxf") ? report::drawingDxf(drawing, scale) : report::drawingSvg(drawing, scale)));
-}
-
-void MainWindow::askSections() {
-    QString chosen;
-    const QString trueSize = tr("PDF at 1:1 (*.pdf)"), fitted = tr("PDF fitted to A4 (*.pdf)"), svg = tr("SVG at 1:1 (*.svg)"), svgFit = tr("SVG fitted to A4 (*.svg)"), dxf = tr("DXF at 1:1 (*.dxf)"), dxfFit = tr("DXF fitted to A4 (*.dxf)");
-    QString path = QFileDialog::getSaveFileName(this, tr("Export sections"), {}, QStringList{trueSize, fitted, svg, svgFit, dxf, dxfFit}.join(QStringLiteral(";;")), &chosen);
-    if (path.isEmpty())
-        return;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += chosen == svg || chosen == svgFit ? QStringLiteral(".svg") : chosen == dxf || chosen == dxfFit ? QStringLiteral(".dxf") : QStringLiteral(".pdf");
-    if (const auto done = exportSections(path, chosen != fitted && chosen != svgFit && chosen != dxfFit); !done)
-        tell(done.error());
+    const auto at = [&](double cut, std::size_t axis) { return cut >= 0 ? cut : inside[axis].mm() / 2; };
+    (new SectionsDialog(m_context, core::fit::sectionDrawing(e->build, {at(cuts.b, 0), at(cuts.a, 1), at(cuts.c, 2)}), this))->open();
 }
 
 } // namespace app

@@ -6,7 +6,9 @@
 #include "app/ui/recording/recorder.h"
 #include "app/ui/shell/findings_line.h"
 #include "app/ui/stations/bench_page.h"
+#include "core/base/text.h"
 
+#include <QDateTime>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
@@ -63,6 +65,15 @@ void MainWindow::connectRecorder() {
     });
 }
 
+namespace {
+QString lengthText(double seconds) { return seconds >= 90 ? MainWindow::tr("%1 min").arg(qs(core::fixed(seconds / 60, 1))) : MainWindow::tr("%1 s").arg(qs(core::fixed(seconds, 0))); }
+/// When it began, as it says itself; else when its file was made.
+QString whenText(const Recorder::Left& left) {
+    const QDateTime said = QDateTime::fromString(qs(left.about.started), Qt::ISODate);
+    return said.isValid() ? said.toLocalTime().toString(QStringLiteral("yyyy-MM-dd HH:mm")) : left.started;
+}
+} // namespace
+
 /// Captures that an earlier end left behind are offered with the project they were made for.
 void MainWindow::offerLeftCapture() {
     for (const Recorder::Left& left : m_recorder->leftOfProject()) {
@@ -71,7 +82,7 @@ void MainWindow::offerLeftCapture() {
         m_passed.insert(left.file);
         const bool there = m_context.document.project().revision(left.about.revision) != nullptr;
         const QString whose = left.about.revision.empty() ? tr("It does not say for which revision.") : tr("It belongs to %1 of %2.").arg(qs(left.about.revision), qs(left.about.projectName));
-        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("A recording was cut off"), tr("%1 readings from %2 were not kept as a saved run. %3\n%4").arg(left.rows).arg(left.started, whose, left.file), QMessageBox::NoButton, this);
+        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("A recording was cut off"), tr("%1 readings over %2, recorded %3, were not kept as a saved run. %4\n%5").arg(left.rows).arg(lengthText(left.seconds), whenText(left), whose, left.file), QMessageBox::NoButton, this);
         box->setObjectName(QStringLiteral("leftCapture"));
         box->setAttribute(Qt::WA_DeleteOnClose);
         auto* take = box->addButton(there ? tr("Read in for %1").arg(qs(left.about.revision)) : tr("Read in for %1").arg(qs(m_context.document.revision())), QMessageBox::AcceptRole);

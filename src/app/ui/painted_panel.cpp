@@ -11,7 +11,7 @@ namespace app {
 
 namespace {
 /// Keys of places that do something, rather than stand for a figure.
-constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:", "cutin:", "paper:", "list:", "listbody:", "sort:", "filter:", "apply:", "fill:", "sheet:", "adapter:", "against:", "scroll:", "head:", "revision:"};
+constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:", "cutin:", "paper:", "list:", "listbody:", "sort:", "filter:", "apply:", "fill:", "sheet:", "adapter:", "add:", "against:", "scroll:", "head:", "revision:"};
 } // namespace
 
 PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/style.h"
 
+#include "app/ui/style_parts.h"
+
 #include <QAbstractSpinBox>
 #include <QComboBox>
 #include <QEvent>
@@ -17,7 +19,7 @@ SheetStyle::SheetStyle(const Theme& theme) : QProxyStyle(QStyleFactory::create(Q
 
 void SheetStyle::drawControl(ControlElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const {
     if (element != CE_PushButtonBevel && element != CE_PushButtonLabel)
-        return QProxyStyle::drawControl(element, option, painter, widget);
+        return drawOwn(element, option, painter, widget);
     const auto* button = qstyleoption_cast<const QStyleOptionButton*>(option);
     if (!button)
         return;
@@ -45,6 +47,49 @@ void SheetStyle::drawControl(ControlElement element, const QStyleOption* option,
     painter->restore();
 }
 
+/// Heads and bars; what has no look of its own is Fusion's.
+void SheetStyle::drawOwn(ControlElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const {
+    const ControlParts parts(painter, m_theme);
+    painter->save();
+    const auto* bar = qstyleoption_cast<const QStyleOptionProgressBar*>(option);
+    if (element == CE_HeaderSection || element == CE_HeaderEmptyArea)
+        parts.header(option->rect);
+    else if (element == CE_ProgressBarGroove)
+        parts.field(option->rect, true, ControlParts::Ground::Field);
+    else if (element == CE_ProgressBarContents && bar)
+        parts.progress(*bar);
+    else
+        QProxyStyle::drawControl(element, option, painter, widget);
+    painter->restore();
+}
+
+/// Edges, boxes and indicators; answers whether it was one of them.
+bool SheetStyle::drawPart(PrimitiveElement element, const QStyleOption* option, QPainter* painter) const {
+    const ControlParts parts(painter, m_theme);
+    const bool enabled = option->state & State_Enabled;
+    const auto* frame = qstyleoption_cast<const QStyleOptionFrame*>(option);
+    switch (element) {
+    case PE_PanelLineEdit:
+        if (frame && frame->lineWidth > 0)
+            parts.field(option->rect, enabled, ControlParts::Ground::Field);
+        return true;
+    case PE_FrameLineEdit: case PE_Frame: case PE_FrameMenu: case PE_FrameGroupBox: case PE_FrameTabWidget: parts.frame(option->rect); return true;
+    case PE_PanelMenu: painter->fillRect(option->rect, m_theme.sheet); return true;
+    case PE_PanelTipLabel:
+        painter->fillRect(option->rect, m_theme.sheet);
+        parts.frame(option->rect);
+        return true;
+    case PE_IndicatorCheckBox: case PE_IndicatorItemViewItemCheck: parts.check(option->rect, option->state); return true;
+    case PE_IndicatorRadioButton: parts.radio(option->rect, option->state); return true;
+    case PE_IndicatorArrowUp: parts.arrow(option->rect, Qt::UpArrow, enabled); return true;
+    case PE_IndicatorArrowDown: parts.arrow(option->rect, Qt::DownArrow, enabled); return true;
+    case PE_IndicatorArrowLeft: parts.arrow(option->rect, Qt::LeftArrow, enabled); return true;
+    case PE_IndicatorArrowRight: parts.arrow(option->rect, Qt::RightArrow, enabled); return true;
+    case PE_PanelButtonTool: parts.toolButton(option->rect, option->state); return true;
+    default: return false;
+    }
+}
+
 void SheetStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const {
     if (element == PE_FrameFocusRect) {
         // On the ink-filled main action the ring is of paper.
@@ -56,7 +101,11 @@ void SheetStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* opt
         painter->restore();
         return;
     }
-    QProxyStyle::drawPrimitive(element, option, painter, widget);
+    painter->save();
+    const bool own = drawPart(element, option, painter);
+    painter->restore();
+    if (!own)
+        QProxyStyle::drawPrimitive(element, option, painter, widget);
     if (element == PE_PanelLineEdit && (option->state & State_HasFocus))
         ring(painter, option->rect);
     return;
@@ -75,10 +124,41 @@ int SheetStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, cons
     return metric == PM_ScrollBarExtent ? scrollBarExtent : QProxyStyle::pixelMetric(metric, option, widget);
 }
 
+/// Spin boxes, choices and sliders; answers whether it was one of them.
+bool SheetStyle::drawBox(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter, const QWidget* widget) const {
+    const ControlParts parts(painter, m_theme);
+    const auto at = [&](SubControl sub) { return subControlRect(control, option, sub, widget); };
+    if (const auto* spin = qstyleoption_cast<const QStyleOptionSpinBox*>(option); spin && control == CC_SpinBox)
+        parts.spinBox(*spin, at(SC_SpinBoxUp), at(SC_SpinBoxDown));
+    else if (const auto* combo = qstyleoption_cast<const QStyleOptionComboBox*>(option); combo && control == CC_ComboBox)
+        parts.comboBox(*combo, at(SC_ComboBoxArrow));
+    else if (const auto* slider = qstyleoption_cast<const QStyleOptionSlider*>(option); slider && control == CC_Slider)
+        parts.slider(*slider, at(SC_SliderGroove), at(SC_SliderHandle));
+    else
+        return false;
+    return true;
+}
+
+QSize SheetStyle::sizeFromContents(ContentsType type, const QStyleOption* option, const QSize& contents, const QWidget* widget) const {
+    QSize size = QProxyStyle::sizeFromContents(type, option, contents, widget);
+    if (type == CT_ItemViewItem || type == CT_MenuItem || type == CT_HeaderSection || type == CT_LineEdit || type == CT_SpinBox || type == CT_ComboBox)
+        if (const auto* item = qstyleoption_cast<const QStyleOptionMenuItem*>(option); !item || item->menuItemType != QStyleOptionMenuItem::Separator)
+            size.setHeight(std::max(size.height(), rowHeight));
+    return size;
+}
+
+QIcon SheetStyle::standardIcon(StandardPixmap which, const QStyleOption* option, const QWidget* widget) const {
+    const QIcon own = listIcon(which, m_theme);
+    return own.isNull() ? QProxyStyle::standardIcon(which, option, widget) : own;
+}
+
 void SheetStyle::drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter, const QWidget* widget) const {
     const auto* bar = qstyleoption_cast<const QStyleOptionSlider*>(option);
     if (control != CC_ScrollBar || !bar) {
-        QProxyStyle::drawComplexControl(control, option, painter, widget);
+        painter->save();
+        if (!drawBox(control, option, painter, widget))
+            QProxyStyle::drawComplexControl(control, option, painter, widget);
+        painter->restore();
         if ((control == CC_SpinBox || control == CC_ComboBox || control == CC_Slider) && (option->state & State_HasFocus))
             ring(painter, option->rect);
         return;

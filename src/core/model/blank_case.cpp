@@ -3,6 +3,8 @@
 
 #include "core/base/text.h"
 
+#include <algorithm>
+
 namespace core {
 namespace {
 
@@ -44,6 +46,8 @@ Result<Part> blankCase(const BlankCase& blank) {
     }
     if (!(blank.wallMm >= 0.3 && blank.wallMm <= 10))
         return problem("wall", fixed(blank.wallMm, 1) + " mm", "0.3 to 10 mm");
+    if (!(blank.perforation >= 0.05 && blank.perforation <= 1))
+        return problem("open share of a grille", fixed(blank.perforation * 100, 0) + " %", "5 to 100 %");
     Part part{.id = blank.id, .kind = PartKind::Case, .name = blank.name, .size = blank.inside};
     CaseSpec spec{.wall = measureMm(blank.wallMm, Source::Drawing), .feetMm = blank.feetMm, .material = blank.material, .boardForms = {"mini-itx"}};
     spec.chambers.push_back({.id = "inside", .name = "Inside", .lowMm = {0, 0, 0}, .highMm = s});
@@ -54,11 +58,19 @@ Result<Part> blankCase(const BlankCase& blank) {
     part.mounts.push_back({.id = "card", .name = "Card place", .accepts = {PartKind::Card}, .at = {from(Ref::Low, 4), from(Ref::High, 2), from(Ref::Low, 10)}, .facing = {Axis::Z, -1}, .up = right});
     part.mounts.push_back({.id = "supply", .name = "Supply bay", .accepts = {PartKind::PowerSupply}, .at = {from(Ref::Low, 4), from(Ref::Low, 4), from(Ref::Low, 6)}, .facing = right, .up = up});
     part.mounts.push_back({.id = "bay", .name = "Drive bay", .accepts = {PartKind::Drive, PartKind::Made}, .at = {from(Ref::Low, 4), from(Ref::Low, 4), from(Ref::High, 4)}, .facing = up, .up = {Axis::Y, 1}});
-    addFanPlace(part, spec, Side::Right, s[1] - 90, s[2] / 2);
-    addFanPlace(part, spec, Side::Top, s[0] / 2, s[1] / 2);
-    addFanPlace(part, spec, Side::Bottom, s[0] / 2, s[1] / 2);
-    spec.openings.push_back({.id = "rear-slots", .name = "Rear slots", .side = Side::Rear, .chamber = "inside", .centreMm = {s[0] / 2, 25}, .sizeMm = {std::min(80.0, s[0] - 10), 40}, .style = OpeningStyle::Mesh});
-    spec.openings.push_back({.id = "front-grille", .name = "Front grille", .side = Side::Front, .chamber = "inside", .centreMm = {s[0] / 2, s[2] / 2}, .sizeMm = {s[0] - 16, s[2] * 0.6}, .style = OpeningStyle::Mesh});
+    const auto open = [&](Side side) { return std::find(blank.open.begin(), blank.open.end(), side) != blank.open.end(); };
+    for (const Side side : {Side::Left, Side::Right})
+        if (open(side))
+            addFanPlace(part, spec, side, s[1] - 90, s[2] / 2);
+    for (const Side side : {Side::Top, Side::Bottom})
+        if (open(side))
+            addFanPlace(part, spec, side, s[0] / 2, s[1] / 2);
+    if (open(Side::Rear))
+        spec.openings.push_back({.id = "rear-slots", .name = "Rear slots", .side = Side::Rear, .chamber = "inside", .centreMm = {s[0] / 2, 25}, .sizeMm = {std::min(80.0, s[0] - 10), 40}, .style = OpeningStyle::Mesh});
+    if (open(Side::Front))
+        spec.openings.push_back({.id = "front-grille", .name = "Front grille", .side = Side::Front, .chamber = "inside", .centreMm = {s[0] / 2, s[2] / 2}, .sizeMm = {s[0] - 16, s[2] * 0.6}, .style = OpeningStyle::Mesh});
+    for (Opening& o : spec.openings)
+        o.perforation = blank.perforation;
     part.spec = std::move(spec);
     return part;
 }

@@ -24,6 +24,7 @@ FormDialog::FormDialog(Context& context, const QString& title, QWidget* parent) 
     m_problem->hide();
     m_buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);
     m_buttons->button(QDialogButtonBox::Ok)->setProperty(mainAction, true);
+    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
     m_layout->addWidget(m_problem);
     m_layout->addWidget(m_buttons);
     connect(m_buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);

@@ -49,7 +49,7 @@ MeasureDialog::MeasureDialog(Context& context, QWidget* parent) : FormDialog(con
     auto* hint = new QLabel(m_rows.empty() ? tr("Nothing is in doubt that a caliper would settle.") : tr("Most settling first. Leave a row empty to keep what is known; sources and odds follow at once."), this);
     hint->setWordWrap(true);
     m_layout->insertWidget(0, hint);
-    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Take over"));
+    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
     resize(720, 460);
 }
 

@@ -3,6 +3,8 @@
 
 #include "core/model/blank_case.h"
 
+#include <QCheckBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
@@ -31,6 +33,7 @@ NewProjectDialog::NewProjectDialog(Context& context, QWidget* parent) : FormDial
         connect(box->findChild<QLineEdit*>(), &QLineEdit::textEdited, this, typed); // the same figure typed again is stated as well
     }
     sayWhatIsAssumed();
+    addOpenings();
     m_wall = addNumber(tr("Wall"), QStringLiteral("wall"), Quantity::Length, 1.5, 0.3, 10);
     m_feet = addNumber(tr("Feet"), QStringLiteral("feet"), Quantity::Length, 8, 0, 60);
     m_material = addChoice(tr("Walls are of"), QStringLiteral("material"));
@@ -38,21 +41,50 @@ NewProjectDialog::NewProjectDialog(Context& context, QWidget* parent) : FormDial
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Start"));
 }
 
+/// Which panels let air through, and how much: nothing about air can be said without it.
+void NewProjectDialog::addOpenings() {
+    auto* row = new QHBoxLayout;
+    for (const auto& [side, name, open] : {std::tuple{core::Side::Left, tr("left"), false}, std::tuple{core::Side::Right, tr("right"), true}, std::tuple{core::Side::Front, tr("front"), true}, std::tuple{core::Side::Rear, tr("rear"), true},
+                                           std::tuple{core::Side::Bottom, tr("bottom"), true}, std::tuple{core::Side::Top, tr("top"), true}}) {
+        auto* box = new QCheckBox(name, this);
+        box->setObjectName(QStringLiteral("open-") + qs(core::sideWord(side)));
+        box->setChecked(open);
+        box->setToolTip(tr("A panel with a grille; left, right, bottom and top have a fan place behind it"));
+        connect(box, &QCheckBox::clicked, this, [this] { stateOpenings(); });
+        row->addWidget(box);
+        m_open.emplace_back(side, box);
+    }
+    m_form->addRow(tr("Panels with openings"), row);
+    m_perforation = addNumber(tr("Open share of a grille"), QStringLiteral("perforation"), Quantity::Share, 0.45, 0.05, 1);
+    connect(m_perforation, &QDoubleSpinBox::valueChanged, this, [this] { stateOpenings(); });
+}
+
+void NewProjectDialog::stateOpenings() {
+    m_openingsStated = true;
+    sayWhatIsAssumed();
+}
+
 void NewProjectDialog::sayWhatIsAssumed() {
     QStringList names;
     for (const auto& [box, name] : {std::pair{m_width, tr("width")}, std::pair{m_depth, tr("depth")}, std::pair{m_height, tr("height")}})
         if (!m_typed.contains(box))
             names << name;
+    if (!m_openingsStated)
+        names << tr("openings");
     m_assumed->setVisible(!names.isEmpty());
-    m_assumed->setText(tr("Assumed until you type them: %1. Usual sizes stand there; they count as estimates.").arg(names.join(tr(", "))));
+    m_assumed->setText(tr("Assumed until you type them: %1. Usual figures stand there; sizes count as estimates.").arg(names.join(tr(", "))));
 }
 
 core::Result<void> NewProjectDialog::apply() {
     if (m_name->text().trimmed().isEmpty())
         return core::problem("Name", "is empty", "any name; the file is called after it");
     const auto size = [&](QDoubleSpinBox* box) { return core::measureMm(stored(box), m_typed.contains(box) ? sourceOf(m_source) : core::Source::Estimate); };
+    std::vector<core::Side> open;
+    for (const auto& [side, box] : m_open)
+        if (box->isChecked())
+            open.push_back(side);
     auto part = core::blankCase({.name = tr("Case").toStdString(), .inside = {size(m_width), size(m_depth), size(m_height)}, .wallMm = stored(m_wall), .feetMm = stored(m_feet),
-                                 .material = static_cast<core::WallMaterial>(m_material->currentIndex())});
+                                 .material = static_cast<core::WallMaterial>(m_material->currentIndex()), .open = open, .perforation = stored(m_perforation)});
     if (!part)
         return tl::make_unexpected(part.error());
     core::Project project;

@@ -4,6 +4,7 @@
 
 #include <set>
 
+class QCheckBox;
 class QLabel;
 
 namespace app {
@@ -26,6 +27,11 @@ private:
     QComboBox *m_source, *m_material;
     QLabel* m_assumed;
     std::set<const QDoubleSpinBox*> m_typed; ///< sizes that somebody stated; the others are estimates
+    std::vector<std::pair<core::Side, QCheckBox*>> m_open;
+    QDoubleSpinBox* m_perforation = nullptr;
+    bool m_openingsStated = false;
+    void addOpenings();
+    void stateOpenings();
     void sayWhatIsAssumed();
 };
 

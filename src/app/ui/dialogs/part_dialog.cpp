@@ -11,6 +11,7 @@
 #include <QFile>
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QListWidget>
 #include <QPushButton>
 
@@ -55,7 +56,7 @@ QString textOf(const std::map<std::string, int>& counts) {
 }
 }
 
-PartDialog::PartDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Add a part"), parent) {
+PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search) : FormDialog(context, tr("Add a part"), parent) {
     if (auto parts = standardParts())
         m_standard = std::move(*parts);
     m_blank = blankParts();
@@ -113,12 +114,29 @@ PartDialog::PartDialog(Context& context, QWidget* parent) : FormDialog(context, 
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Add"));
     connect(m_search, &QLineEdit::textChanged, this, &PartDialog::fillList);
     connect(m_list, &QListWidget::currentRowChanged, this, &PartDialog::showPart);
-    connect(m_list, &QListWidget::itemActivated, this, &QDialog::accept);
+    // Choosing is not adding: Enter and a double click go on to what must be said of the part.
+    m_list->installEventFilter(this);
+    connect(m_list, &QListWidget::itemDoubleClicked, this, &PartDialog::goToFields);
     connect(m_place, &QComboBox::currentIndexChanged, this, &PartDialog::showGhost);
     for (QDoubleSpinBox* box : {m_width, m_height, m_depth})
         connect(box, &QDoubleSpinBox::valueChanged, this, &PartDialog::showGhost);
+    m_search->setText(search);
     fillList();
     m_search->setFocus();
+}
+
+void PartDialog::goToFields() {
+    m_name->setFocus(Qt::TabFocusReason);
+    m_name->selectAll();
+}
+
+bool PartDialog::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == m_list && event->type() == QEvent::KeyPress)
+        if (const int key = static_cast<QKeyEvent*>(event)->key(); key == Qt::Key_Return || key == Qt::Key_Enter) {
+            goToFields();
+            return true;
+        }
+    return FormDialog::eventFilter(watched, event);
 }
 
 void PartDialog::fillList() {

@@ -10,7 +10,8 @@ namespace app {
 class PartDialog : public FormDialog {
     Q_OBJECT
 public:
-    PartDialog(Context& context, QWidget* parent);
+    /// @p search: what the shelf is searched for at first.
+    PartDialog(Context& context, QWidget* parent, const QString& search = {});
     ~PartDialog() override;
     /// Takes the parts of a shelf file over; parts whose id is taken get a number. Errors: the file cannot be read.
     core::Result<int> importShelf(const QString& path);
@@ -19,8 +20,10 @@ public:
 protected:
     core::Result<void> apply() override;
     void showEvent(QShowEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    void goToFields();
     void fillList();
     void showPart();
     void fillPlaces();

@@ -19,7 +19,7 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
     m_power = addNumber(tr("Power, sustained"), QStringLiteral("power"), Quantity::Power, p.powerW, 0, 2000);
     m_mass = addNumber(tr("Mass"), QStringLiteral("mass"), Quantity::Mass, p.massG, 0, 50000);
     m_price = addNumber(tr("Price"), QStringLiteral("price"), Quantity::Money, p.price, 0, 1e6);
-    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Change"));
+    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
     const auto places = [&] {
         int n = 0;
         if (const auto* e = context.view().evaluation())

@@ -119,6 +119,19 @@ bool Recorder::ofThisProject(const store::LogAbout& about) const {
     return !about.projectName.empty() && about.projectName == project.name;
 }
 
+namespace {
+/// From the first to the last time of a capture, which stands first in each row; 0 where it cannot be read.
+double lengthOf(const std::string& text) {
+    const auto timeAt = [&](std::size_t from) { return from == std::string::npos || from >= text.size() ? std::optional<double>() : core::numberFrom(text.substr(from, text.find_first_of(",;\t\n", from) - from)); };
+    const std::size_t head = text.find('\n');
+    if (head == std::string::npos)
+        return 0;
+    const std::size_t end = text.find_last_not_of("\r\n"), last = end == std::string::npos ? end : text.rfind('\n', end);
+    const auto first = timeAt(head + 1), final = last == std::string::npos ? std::nullopt : timeAt(last + 1);
+    return first && final ? std::max(0.0, *final - *first) : 0;
+}
+} // namespace
+
 std::vector<Recorder::Left> Recorder::left(bool ofThis) const {
     std::vector<Left> found;
     for (const QFileInfo& info : QDir(m_folder).entryInfoList({QStringLiteral("*.csv")}, QDir::Files, QDir::Time | QDir::Reversed)) {
@@ -127,8 +140,10 @@ std::vector<Recorder::Left> Recorder::left(bool ofThis) const {
         Left left{.file = info.absoluteFilePath(), .about = store::readLogAbout(info.filePath().toStdString()).value_or(store::LogAbout{}), .started = info.birthTime().toString(QStringLiteral("yyyy-MM-dd HH:mm"))};
         if (ofThisProject(left.about) != ofThis)
             continue;
-        if (const auto text = store::readFile(info.filePath().toStdString()))
+        if (const auto text = store::readFile(info.filePath().toStdString())) {
             left.rows = static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, std::count(text->begin(), text->end(), '\n') - 1));
+            left.seconds = lengthOf(*text);
+        }
         found.push_back(std::move(left));
     }
     return found;

@@ -25,7 +25,7 @@ public:
     [[nodiscard]] const QString& lastNote() const { return m_note; }
 
     /// A capture that an ended program left, or one that did not become a run.
-    struct Left { QString file; store::LogAbout about; QString started; std::size_t rows = 0; };
+    struct Left { QString file; store::LogAbout about; QString started; std::size_t rows = 0; double seconds = 0; };
     /// Those of the project that is open; another program's live one is left alone.
     [[nodiscard]] std::vector<Left> leftOfProject() const;
     /// How many belong to other projects, and the path of one of them.

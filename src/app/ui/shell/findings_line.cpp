@@ -41,7 +41,7 @@ void FindingsLine::paintContent(Canvas& c) {
     const double end = width() - 120;
     QString first = m_problem;
     if (first.isEmpty() && e && !e->findings.empty())
-        first = qs(e->findings.front().text);
+        first = v.words(e->findings.front().text);
     if (first.isEmpty())
         first = v.project().revisions.empty() ? tr("Start with File, New, or drop a project here") : e ? tr("Nothing found that needs doing") : qs(v.result().problem);
     const QString link = m_problem.isEmpty() && e && !e->findings.empty() ? tr("Show in %1").arg(qs(core::rules::stationWord(e->findings.front().station))) : QString();
@@ -121,12 +121,12 @@ void FindingsList::paintContent(Canvas& c) {
         if (static_cast<int>(i) == m_row && hasFocus())
             c.box(row, c.t.marker, c.t.medge, 1.5);
         c.mark({22, y + 6}, core::rules::markOf(f.severity));
-        c.text({48, y, right - 240, 24}, c.elided(qs(f.text), right - 244, 12.5), 12.5, Weight::Regular);
+        c.text({48, y, right - 240, 24}, c.elided(m_context.view().words(f.text), right - 244, 12.5), 12.5, Weight::Regular);
         const QString zone = zoneOf ? zoneOf(f) : QString();
         c.second({right - 180, y, 100, 24}, qs(core::rules::stationWord(f.station)) + (zone.isEmpty() ? QString() : QLatin1Char(' ') + zone));
         c.text({right - 70, y, 56, 24}, tr("Show"), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(row.left(), right, row.bottom(), c.t.hair);
-        c.hit(row, QStringLiteral("finding:%1").arg(i), tr("%1: %2. %3").arg(qs(core::rules::severityWord(f.severity)), qs(f.text), qs(f.remedies.empty() ? std::string{} : f.remedies.front())));
+        c.hit(row, QStringLiteral("finding:%1").arg(i), tr("%1: %2. %3").arg(qs(core::rules::severityWord(f.severity)), m_context.view().words(f.text), m_context.view().words(f.remedies.empty() ? std::string{} : f.remedies.front())));
     });
     if (n == 0)
         c.second({20, 40, 400, 24}, tr("Nothing found that needs doing."));

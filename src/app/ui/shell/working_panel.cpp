@@ -136,10 +136,10 @@ double WorkingSheet::paintFound(Canvas& c, double y, const Working& w) {
     y = section(c, y, right, tr("What was found"));
     for (const auto& found : w.found) {
         c.mark({16, y + 3}, found.mark);
-        y += c.paragraph({38, y, right - 54, 200}, qs(found.text), 12.5, Weight::Regular, c.t.ink, 8) + 2;
+        y += c.paragraph({38, y, right - 54, 200}, m_context.view().words(found.text), 12.5, Weight::Regular, c.t.ink, 8) + 2;
         QStringList remedies;
         for (const auto& remedy : found.remedies)
-            remedies << qs(remedy);
+            remedies << m_context.view().words(remedy);
         if (!remedies.isEmpty())
             y += c.paragraph({38, y, right - 54, 80}, tr("Would mend it: %1").arg(remedies.join(tr("; or "))), 12, Weight::Regular, c.t.ink2, 4) + 2;
         y += 4;
@@ -154,7 +154,7 @@ double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const V
         c.mark({16, y + 3}, change.after);
         const QString by = change.instead.empty() ? v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') + v.unit(change.quantity) : qs(change.instead);
         const double room = std::max(80.0, c.width(by, 12.5, Weight::SemiBold));
-        const double used = c.paragraph({38, y, right - 38 - room - 22, 60}, qs(change.text), 12.5, Weight::Regular, c.t.ink, 3);
+        const double used = c.paragraph({38, y, right - 38 - room - 22, 60}, m_context.view().words(change.text), 12.5, Weight::Regular, c.t.ink, 3);
         c.text({right - 16 - room, y - 1, room, 18}, by, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += std::max(20.0, used + 4);
     }

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/stations/bench_page.h"
 
+#include "app/scene/live_trace.h"
 #include "app/ui/recording/recorder.h"
 #include "core/base/text.h"
 
@@ -389,8 +390,11 @@ void BenchPage::paintContent(Canvas& c) {
     stageHead(c, r, tr("What did the real box do?"));
     const double leftW = r.width() * leftShare;
     QRectF left(r.left(), r.top() + 34, leftW, r.height() - 34);
-    if (m_recorder.isRecording())
-        drawLive(c, {left.right() + 20, r.top() + 70, r.right() - left.right() - 20, 80});
+    if (m_recorder.isRecording()) {
+        const QRectF right(left.right() + 20, r.top() + 70, r.right() - left.right() - 20, r.bottom() - r.top() - 70);
+        drawLive(c, {right.left(), right.top(), right.width(), 80});
+        paintLiveTraces(c, right.adjusted(0, 106, 0, 0), v, m_recorder.live(), m_recorder.revision());
+    }
     paintBench(c, left, v, m_run);
     c.vline(left.right() + 10, left.top(), r.bottom(), c.t.line);
     const core::Run* run = v.project().run(m_run);

@@ -12,6 +12,8 @@ BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, t
 }
 
 void BriefPage::clicked(const Hit& hit) {
+    if (hit.key == QLatin1String("add:adapter"))
+        return Q_EMIT addPartWanted(tr("adapter"));
     if (!hit.key.startsWith(QLatin1String("adapter:")))
         return StationPage::clicked(hit);
     const auto* e = m_context.view().evaluation();

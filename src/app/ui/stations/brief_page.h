@@ -12,6 +12,7 @@ public:
 
 Q_SIGNALS:
     void refused(const core::Problem& problem);
+    void addPartWanted(const QString& search);
 
 protected:
     void clicked(const Hit& hit) override;

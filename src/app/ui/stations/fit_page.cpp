@@ -69,7 +69,7 @@ void FitPage::choose(List list) {
 
 void FitPage::makeGhost() {
     m_ghost.clear();
-    m_look.ghostClashes = false;
+    m_look.ghostShort = 0;
     const auto& ghost = m_context.selection.ghost();
     if (ghost && m_context.view().evaluation()) {
         core::Project trial = m_context.document.project();
@@ -81,7 +81,7 @@ void FitPage::makeGhost() {
             if (build->placed[i].mount == ghost->mount) {
                 m_ghost = core::fit::bodiesOf(*build, i);
                 for (const auto& gap : core::fit::gapsOf(*build, i, {.needs = trial.needs}))
-                    m_look.ghostClashes = m_look.ghostClashes || gap.isShort();
+                    m_look.ghostShort += gap.isShort() ? 1 : 0;
             }
         for (auto& b : m_ghost) { // the trial ends here; what is drawn are boxes and pieces alone
             b.primitives = core::fit::primitivesOf(b);
@@ -203,6 +203,8 @@ void FitPage::clicked(const Hit& hit) {
         update();
     } else if (is("apply:"))
         apply(hit.key.mid(6).toULong());
+    else if (is("add:"))
+        Q_EMIT addPartWanted();
     else if (is("fill:"))
         Q_EMIT fillInWanted();
     else if (is("sheet:"))

@@ -24,6 +24,7 @@ public:
 Q_SIGNALS:
     void refused(const core::Problem& problem);
     void fillInWanted();
+    void addPartWanted();
     void sheetWanted();
 
 protected:

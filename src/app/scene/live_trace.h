@@ -1,0 +1,11 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/scene/stations.h"
+
+namespace app {
+
+/// The readings of a running recording over time: temperatures with the caps that the brief sets for them, and the noise
+/// with its cap below.
+void paintLiveTraces(Canvas& c, const QRectF& r, const View& v, const core::Samples& samples, const std::string& revision);
+
+} // namespace app
