@@ -1,6 +1,10 @@
 # Warnings, sanitizers, compiler cache and linker, as one interface target that every module links.
 option(MD_SANITIZE "Build with address and undefined behaviour sanitizers" OFF)
 option(MD_FUZZ "Build the fuzzers instead of the tests; needs clang" OFF)
+# For a tree that is built once, from nothing (./check on a new machine): half the work. One that is worked in stays faster
+# without, since a change then builds one file and not six.
+option(MD_UNITY "Compile several sources of a module together" OFF)
+set(CMAKE_UNITY_BUILD_BATCH_SIZE 6)
 option(MD_WERROR "Treat warnings as errors" ON)
 
 set(CMAKE_CXX_FLAGS_RELEASE "-O2 -DNDEBUG")

@@ -6,8 +6,6 @@
 namespace cli {
 namespace {
 
-store::Json finite(double v) { return std::isfinite(v) ? store::Json(v) : store::Json(); }
-
 store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
     using store::Json;
     Json channels = Json::array();

@@ -51,6 +51,8 @@ struct Look {
 
 /// Analyses of the runs, of one revision or one run only where an id is given.
 [[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {}, const std::string& run = {});
+/// null where there is no number.
+[[nodiscard]] store::Json finite(double value);
 void print(const store::Json& json);
 /// Text for standard output, control characters made visible; the same in every locale.
 void put(const std::string& text);

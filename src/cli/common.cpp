@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 
 #include <cerrno>
+#include <cmath>
 #include <cstdio>
 #include <cstring>
 
@@ -81,6 +82,8 @@ core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::
     }
     return analyses;
 }
+
+store::Json finite(double value) { return std::isfinite(value) ? store::Json(value) : store::Json(); }
 
 void print(const store::Json& json) { put(json.dump(2, ' ', false, store::Json::error_handler_t::replace) + "\n"); }
 

@@ -34,9 +34,6 @@ store::Json gapJson(const core::fit::Gap& gap) {
             {"chain", chain}};
 }
 
-/// Numbers that may be missing are null.
-store::Json numberOr(double value) { return std::isfinite(value) ? store::Json(value) : store::Json(nullptr); }
-
 store::Json roomJson(const core::Project& project, const core::verdict::Evaluation& e, const core::Show& show) {
     store::Json rooms = store::Json::array();
     for (const auto& r : core::fit::roomLeft(project, e.build, {.needs = project.needs}))
@@ -52,8 +49,8 @@ store::Json changesJson(const core::Project& project, const core::verdict::Evalu
             continue;
         store::Json mends = store::Json::array();
         for (const auto& m : core::advise::whatToChange(project, e, gap, load))
-            mends.push_back({{"change", store::changeJson(m.change)}, {"mends", m.mends}, {"won_mm", m.wonMm}, {"margin_mm", m.marginMm}, {"spoils", m.spoils}, {"processor_k", numberOr(m.processorK)},
-                             {"card_k", numberOr(m.cardK)}, {"noise_db", m.noiseDb}, {"screws", m.screws}, {"minutes", m.minutes}, {"price", m.price}, {"volume_l", m.volumeL}, {"text", core::explain::textOf(m, show)}});
+            mends.push_back({{"change", store::changeJson(m.change)}, {"mends", m.mends}, {"won_mm", m.wonMm}, {"margin_mm", m.marginMm}, {"spoils", m.spoils}, {"processor_k", finite(m.processorK)},
+                             {"card_k", finite(m.cardK)}, {"noise_db", m.noiseDb}, {"screws", m.screws}, {"minutes", m.minutes}, {"price", m.price}, {"volume_l", m.volumeL}, {"text", core::explain::textOf(m, show)}});
         all.push_back({{"gap", gap.id}, {"short_mm", -gap.marginMm()}, {"mends", mends}, {"edit", core::advise::whatToEdit(gap)}});
     }
     return all;
@@ -127,7 +124,7 @@ store::Json seatsJson(const core::Build& build) {
     store::Json all = store::Json::array();
     for (const auto& s : core::fit::seats(build))
         all.push_back({{"mount", s.mount}, {"opening", s.opening}, {"offset_mm", s.offsetMm}, {"uncovered_share", s.uncoveredShare}, {"overlap_mm", s.overlapMm}, {"cut_out", s.cutOut}, {"holes", s.holes}, {"holes_in_metal", s.holesInMetal},
-                       {"hole_edge_mm", numberOr(s.edgeMm)}, {"need_edge_mm", s.needEdgeMm}});
+                       {"hole_edge_mm", finite(s.edgeMm)}, {"need_edge_mm", s.needEdgeMm}});
     return all;
 }
 

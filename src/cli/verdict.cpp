@@ -9,7 +9,6 @@ namespace cli {
 namespace {
 using core::verdict::RevisionVerdict;
 
-store::Json finite(double v) { return std::isfinite(v) ? store::Json(v) : store::Json(); }
 
 std::vector<std::string> texts(const std::vector<core::verdict::Reason>& reasons) {
     std::vector<std::string> all;

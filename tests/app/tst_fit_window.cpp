@@ -16,6 +16,8 @@
 #include <QTableWidget>
 #include <QWheelEvent>
 
+#include <set>
+
 using support::Window;
 using List = app::FitLook::List;
 
@@ -334,7 +336,39 @@ private slots:
         const auto list = w.place(fit, "listbody:");
         QVERIFY(list);
         wheel(list->rect.center(), -120);
-        QCOMPARE(fit->look().scrolled, std::size_t{1});
+        QCOMPARE(fit->lists().states.at("fit").top, std::size_t{1});
+    }
+
+    /// The list of Fit has a bar as every list has: its ends are the first and the last gap; keys reach every rung.
+    void theLadderScrolls() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R3");
+        w.window->resize(1100, 700);
+        auto* fit = fitOf(w);
+        const auto& gaps = w.document().result().evaluation->fit.gaps;
+        const auto bar = w.place(fit, "scroll:fit");
+        QVERIFY(bar);
+        QVERIFY(!w.place(fit, "gap:" + QString::fromStdString(gaps.back().id)));
+        QTest::mouseClick(fit, Qt::LeftButton, {}, QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.bottom()) - 2));
+        QVERIFY(w.place(fit, "gap:" + QString::fromStdString(gaps.back().id)));
+        QTest::mouseClick(fit, Qt::LeftButton, {}, QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.top()) + 2));
+        QCOMPARE(fit->lists().states.at("fit").top, std::size_t{0});
+        std::set<QString> met;
+        w.context.selection.select("gap:" + QString::fromStdString(gaps.front().id));
+        for (std::size_t i = 0; i < 6 * gaps.size(); ++i) {
+            fit->grab();
+            fit->stepSelection(1);
+            met.insert(w.context.selection.key());
+        }
+        for (const auto& gap : gaps)
+            QVERIFY2(met.contains("gap:" + QString::fromStdString(gap.id)), gap.id.c_str());
+        // What is selected elsewhere comes into sight.
+        w.context.selection.select("gap:" + QString::fromStdString(gaps.back().id));
+        fit->grab();
+        QVERIFY(fit->lists().states.at("fit").top > 0);
+        QVERIFY(w.place(fit, "gap:" + QString::fromStdString(gaps.back().id)));
     }
 
     /// Tags of pins keep off the names of parts, on every revision and both themes.

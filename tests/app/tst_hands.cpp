@@ -40,7 +40,37 @@ class HandsTest : public QObject {
         return p ? p->part : nullptr;
     }
 
-private slots:
+private Q_SLOTS:
+    /// A list is narrowed by typing; what is hidden is counted, and comes back.
+    void listsAreFiltered() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        w.window->setStation(3);
+        auto* page = w.window->page(3);
+        const auto rows = [&] {
+            page->grab();
+            return std::count_if(page->hits().begin(), page->hits().end(), [](const app::Hit& h) { return h.key.startsWith("screws:"); });
+        };
+        const auto all = rows();
+        QVERIFY(all > 1);
+        QVERIFY(w.click(page, "listfilter:screws"));
+        auto* field = page->findChild<QLineEdit*>("listFilter");
+        QVERIFY(field);
+        QTest::keyClicks(field, "m3");
+        const auto some = rows();
+        QVERIFY(some > 0);
+        for (const app::Hit& hit : page->hits())
+            QVERIFY(!hit.key.startsWith("screws:") || hit.key.contains("m3", Qt::CaseInsensitive));
+        const auto place = page->lists().places;
+        QVERIFY(std::any_of(place.begin(), place.end(), [&](const auto& p) { return p.id == "screws" && p.rows >= std::size_t(some); }));
+        field->clear();
+        QCOMPARE(rows(), all);
+        QTest::keyClick(field, Qt::Key_Return);
+        QTRY_VERIFY(!page->findChild<QLineEdit*>("listFilter"));
+    }
+
     void initTestCase() {
         QStandardPaths::setTestModeEnabled(true);
         QCoreApplication::setOrganizationName("mini-draft-test");

@@ -196,7 +196,8 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
     const double room = r.bottom() + 4 - (r.top() + 46), height = std::clamp(room / std::max<double>(1, static_cast<double>(parts.size())), 18.0, 22.0), right = r.right() - 14;
     const bool bands = r.width() > 300;
     PaintedList list(c, QStringLiteral("warm"), r.adjusted(0, 26, 0, 4), parts.size(), height,
-                     {{QObject::tr("part"), r.left() + 24, r.left() + 96}, {QObject::tr("now"), r.left() + 96, r.left() + 134, Qt::AlignRight}, {QObject::tr("limit"), right - 100, right - 40, Qt::AlignRight}, {QObject::tr("left, K"), right - 40, right, Qt::AlignRight}});
+                     {{QObject::tr("part"), r.left() + 24, r.left() + 96}, {QObject::tr("now"), r.left() + 96, r.left() + 134, Qt::AlignRight}, {QObject::tr("limit"), right - 100, right - 40, Qt::AlignRight}, {QObject::tr("left, %1").arg(v.unit(Quantity::TemperatureDifference)), right - 40, right, Qt::AlignRight}});
+    list.filter(c.headingRoom(r, QObject::tr("Parts, settled"), v.unit(Quantity::Temperature)), [&](std::size_t i) { return qs(parts[i].first->name); });
     list.sort([&](std::size_t i, int column) -> SortKey {
         const auto& d = parts[i].second;
         return column == 0 ? SortKey(qs(parts[i].first->name)) : SortKey(column == 1 ? d.value : d.mark == Mark::None ? 1e9 : column == 2 ? d.limit : d.headroom);

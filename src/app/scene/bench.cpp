@@ -139,6 +139,10 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not"));
     PaintedList list(c, QStringLiteral("channels"), r.adjusted(0, 26, 0, 2), a->channels.size(), 20);
     const auto keyOf = [&](std::size_t i) { return QStringLiteral("channel:") + qs(run->id) + QLatin1Char(':') + qs(a->channels[i].name); };
+    list.filter(c.headingRoom(r, QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not")), [&](std::size_t i) {
+        const auto& ch = a->channels[i];
+        return channelName(v, *run, ch.kind, ch.subject, ch.name) + QLatin1Char(' ') + qs(ch.name);
+    });
     list.follow(keyOf);
     list.paint([&](std::size_t i, const QRectF& row) {
         const auto& ch = a->channels[i];

@@ -88,6 +88,11 @@ void Canvas::heading(double x, double y, double w, const QString& left, const QS
     hline(x, x + w, y + 23, t.ink, 1);
 }
 
+QRectF Canvas::headingRoom(const QRectF& r, const QString& left, const QString& right) const {
+    const double from = width(left, 14, Weight::SemiBold) + 12, to = r.width() - width(right, 12) - 10;
+    return {r.left() + from, r.top() + 1, std::max(0.0, to - from), 20};
+}
+
 QRectF Canvas::plate(const QPointF& centre, const QString& s, double px, Weight w, const QColor& edge) {
     const double wide = width(s, px, w) + 8, high = px + 6;
     const QRectF r(std::round(centre.x() - wide / 2), std::round(centre.y() - high / 2), wide, high);

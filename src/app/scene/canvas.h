@@ -56,6 +56,8 @@ public:
     [[nodiscard]] QString elided(const QString& s, double widthPx, double px, Weight w = Weight::Regular) const;
     /// Wrapped text; returns the height it took.
     double paragraph(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, int maxLines = 99);
+    /// What is left of a heading between its two texts.
+    [[nodiscard]] QRectF headingRoom(const QRectF& r, const QString& left, const QString& right) const;
     void heading(double x, double y, double w, const QString& left, const QString& right = {});
     /// Text on a plate, so that it reads on hatches and tints.
     QRectF plate(const QPointF& centre, const QString& s, double px = 12, Weight w = Weight::Medium, const QColor& edge = {});

@@ -45,9 +45,41 @@ void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
     c.hline(r.left(), r.right(), r.top() + 25, c.t.line);
 }
 
-void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all, std::size_t above) {
-    if (above > 0 || shown + above < all)
-        c.second({r.left(), r.bottom() - 20, r.width(), 20}, QObject::tr("%1 to %2 of %3; the wheel turns the list").arg(above + 1).arg(above + shown).arg(all), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+const QString listId = QStringLiteral("fit");
+
+/// The first row in sight; on paper always the first.
+std::size_t firstRow(const Canvas& c) { return c.lists ? c.lists->states[listId].top : 0; }
+
+/// Below the rows, which are of different heights: how many there are, and a bar to drag at their right.
+void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all) {
+    const std::size_t above = firstRow(c);
+    if (c.lists)
+        c.lists->places.push_back({listId, r, all, shown});
+    if (above == 0 && shown >= all)
+        return;
+    c.second({r.left(), r.bottom() - 20, r.width(), 20}, QObject::tr("%1 to %2 of %3").arg(above + 1).arg(above + shown).arg(all), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    if (!c.lists)
+        return;
+    const QRectF track(r.right() + 1, r.top() + 28, 8, r.height() - 50);
+    const double length = std::max(24.0, track.height() * static_cast<double>(shown) / share(all));
+    const double at = track.top() + (track.height() - length) * std::min(1.0, static_cast<double>(above) / share(all - std::min(all, shown)));
+    c.box(track, c.t.tray, c.t.hair, 1);
+    c.box({track.left() + 1, at, track.width() - 2, length}, c.t.line, {});
+    c.hit(track.adjusted(-6, 0, 10, 0), QStringLiteral("scroll:") + listId, QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(above + 1).arg(above + shown).arg(all));
+}
+
+/// A selection that was made elsewhere brings its rung into sight.
+void followSelection(Canvas& c, const QRectF& r, const core::fit::FitResult& fit, const std::vector<std::size_t>& rows, double rowHeight, double openHeight) {
+    if (!c.lists)
+        return;
+    ListState& state = c.lists->states[listId];
+    if (state.selected == c.selected())
+        return;
+    state.selected = c.selected();
+    const auto capacity = static_cast<std::size_t>(std::max(1.0, std::floor((r.height() - 50 - openHeight) / rowHeight) + 1));
+    for (std::size_t k = 0; k < rows.size(); ++k)
+        if (c.selected() == QStringLiteral("gap:") + qs(fit.gaps[rows[k]].id))
+            state.top = k < state.top ? k : k >= state.top + capacity ? k + 1 - capacity : state.top;
 }
 
 void paintRung(Canvas& c, const QRectF& r, double y, const core::fit::Gap& gap, std::size_t i, const View& v, double axis, double scale) {
@@ -92,9 +124,10 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     for (const double mark : v.show.units().inch ? std::array{0.0, 3.175, 6.35} : std::array{0.0, 4.0, 8.0})
         if (axis + mark * scale - 18 > x + 40)
             c.text({axis + mark * scale - 30, r.top() + 4, 60, 18}, mark == 0 ? QObject::tr("need") : v.signedNumber(Quantity::Length, mark), 11, mark == 0 ? Weight::SemiBold : Weight::Regular, mark == 0 ? c.t.ink : c.t.ink2, Qt::AlignCenter);
+    followSelection(c, r, v.evaluation()->fit, rows, 45, 104);
     double y = r.top() + 28;
     std::size_t shown = 0;
-    for (std::size_t k = look.scrolled; k < rows.size(); ++k) {
+    for (std::size_t k = firstRow(c); k < rows.size(); ++k) {
         const auto& gap = gaps[rows[k]];
         const bool selected = c.isSelected(QStringLiteral("gap:") + qs(gap.id));
         const double height = selected ? 104 : 45;
@@ -113,7 +146,7 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     if (rows.empty())
         c.paragraph({r.left(), y + 8, r.width(), 60}, look.filter == FitLook::Filter::Part ? QObject::tr("Select a part on the drawing to list its gaps.") : QObject::tr("No gap of this kind. Key D lists others."), 12.5, Weight::Regular, c.t.ink2);
     if (!look.paper)
-        paintMore(c, r, shown, rows.size(), look.scrolled);
+        paintMore(c, r, shown, rows.size());
 }
 
 /// A row of several lines with a mark before it; answers its height, or nothing when there is no room for it.
@@ -156,7 +189,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         for (std::size_t i = 0; i < mends.size(); ++i)
             if (harms(mends[i]) == harm && (!harm || look.unfolded))
                 order.push_back(i);
-    for (std::size_t k = look.scrolled; k < order.size(); ++k) {
+    for (std::size_t k = firstRow(c); k < order.size(); ++k) {
         const std::size_t i = order[k];
         const auto& m = mends[i];
         // What mends is told by what it has over its need, not by a worst case that may still be short.
@@ -180,7 +213,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     // Where nothing mends it, what could be edited: the sizes it is made of.
     if (gap->isShort() && std::none_of(mends.begin(), mends.end(), [](const auto& m) { return m.mends; }) && y + 60 < r.bottom())
         c.paragraph({r.left(), y + 6, r.width(), 110}, qs(core::advise::whatToEdit(*gap)) + QStringLiteral(". ") + QObject::tr("Double-click a part to edit it, or put others on the shelf."), 12.5, Weight::Regular, c.t.ink2, 6);
-    paintMore(c, r, shown, order.size(), look.scrolled);
+    paintMore(c, r, shown, order.size());
 }
 
 void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
@@ -189,7 +222,7 @@ void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     double y = r.top() + 32;
     std::size_t shown = 0;
     const auto rows = look.answers ? look.answers->measure : std::vector<core::fit::MeasureNext>{};
-    for (std::size_t i = look.scrolled; i < rows.size(); ++i) {
+    for (std::size_t i = firstRow(c); i < rows.size(); ++i) {
         const auto& m = rows[i];
         QString text = QObject::tr("%1 ±%2 from %3; takes %4 of doubt off %5").arg(v.number(Quantity::Length, m.now.value.mm()), v.text(Quantity::Length, m.now.tolerance.mm()), qs(core::sourceWord(m.now.source)), v.text(Quantity::Length, m.worstWonMm), counted(static_cast<qsizetype>(m.gaps.size()), QObject::tr("1 gap"), QObject::tr("%1 gaps")));
         if (m.settles() >= 0.0005)
@@ -202,7 +235,7 @@ void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     }
     if (rows.empty())
         c.paragraph({r.left(), y, r.width(), 60}, QObject::tr("Nothing is in doubt that a caliper would settle."), 12.5, Weight::Regular, c.t.ink2);
-    paintMore(c, r, shown, rows.size(), look.scrolled);
+    paintMore(c, r, shown, rows.size());
 }
 
 void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
@@ -212,7 +245,7 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
     double y = r.top() + 24;
     std::size_t shown = 0;
     const auto rooms = look.answers ? look.answers->rooms : std::vector<core::fit::Room>{};
-    for (std::size_t i = look.scrolled; i < rooms.size() && y + 40 <= r.bottom() - 22; ++i, ++shown) {
+    for (std::size_t i = firstRow(c); i < rooms.size() && y + 40 <= r.bottom() - 22; ++i, ++shown) {
         const auto& room = rooms[i];
         const QString key = QStringLiteral("room:%1:%2").arg(qs(room.mount)).arg(room.own);
         c.washIfSelected({r.left(), y, r.width(), 39}, key);
@@ -225,7 +258,7 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
         c.hit({r.left(), y, r.width(), 39}, key, qs(core::explain::textOf(room, v.show)));
         y += 40;
     }
-    paintMore(c, r, shown, rooms.size(), look.scrolled);
+    paintMore(c, r, shown, rooms.size());
 }
 
 void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
@@ -233,7 +266,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     double y = r.top() + 26;
     std::size_t shown = 0;
     const auto ways = look.answers ? look.answers->insertions : std::vector<core::fit::Insertion>{};
-    for (std::size_t i = look.scrolled; i < ways.size(); ++i) {
+    for (std::size_t i = firstRow(c); i < ways.size(); ++i) {
         const auto& way = ways[i];
         using core::fit::Passage;
         const Mark mark = way.passage == Passage::Blocked ? Mark::Crossed : way.passage == Passage::Straight && !way.tight ? Mark::Holds : Mark::Open;
@@ -245,7 +278,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     }
     if (ways.empty())
         c.paragraph({r.left(), y, r.width(), 60}, QObject::tr("No card, supply, radiator or drive is placed yet."), 12.5, Weight::Regular, c.t.ink2);
-    paintMore(c, r, shown, ways.size(), look.scrolled);
+    paintMore(c, r, shown, ways.size());
 }
 
 } // namespace
@@ -285,29 +318,13 @@ const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const QString& 
     return fit.gaps.empty() ? nullptr : &fit.gaps.front();
 }
 
-std::size_t listRows(const View& v, const FitLook& look, const QString& selectedKey) {
-    const auto* e = v.evaluation();
-    if (!e)
-        return 0;
-    const FitAnswers none;
-    const FitAnswers& a = look.answers ? *look.answers : none;
-    switch (look.list) {
-    case List::Gaps: return ladderRows(e->fit, look, selectedKey).size();
-    case List::Change: return a.mends.size();
-    case List::Measure: return a.measure.size();
-    case List::Room: return a.rooms.size();
-    case List::GoingIn: return a.insertions.size();
-    }
-    return 0;
-}
-
 void paintFitList(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     if (look.paper)
         c.heading(r.left(), r.top(), r.width(), QObject::tr("Gaps, worst first"), QObject::tr("all of them in the table"));
     else
         paintHead(c, r, look);
     const QRectF body = r.adjusted(0, 32, 0, 0);
-    c.hit(body, QStringLiteral("listbody:"), QObject::tr("List; the wheel turns it"));
+    c.hit(body, QStringLiteral("listbody:"), QObject::tr("List; the wheel or PageUp and PageDown turn it"));
     switch (look.list) {
     case List::Gaps: return paintLadder(c, body, v, look);
     case List::Change: return paintChanges(c, body, v, look);

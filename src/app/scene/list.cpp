@@ -67,6 +67,19 @@ PaintedList::PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t row
     }
 }
 
+void PaintedList::filter(const QRectF& control, const std::function<QString(std::size_t)>& wordsOf) {
+    constexpr std::size_t atAGlance = 6;
+    if (!m_state || (m_order.size() <= atAGlance && m_state->filter.isEmpty()))
+        return;
+    const std::size_t all = m_order.size();
+    const QString& wanted = m_state->filter;
+    if (!wanted.isEmpty())
+        std::erase_if(m_order, [&](std::size_t row) { return !wordsOf(row).contains(wanted, Qt::CaseInsensitive); });
+    const QString words = wanted.isEmpty() ? QObject::tr("filter ...") : QObject::tr("\u201c%1\u201d: %2 of %3").arg(wanted).arg(m_order.size()).arg(all);
+    m_c.text(control, m_c.elided(words, control.width(), 11.5), 11.5, wanted.isEmpty() ? Weight::Regular : Weight::SemiBold, wanted.isEmpty() ? m_c.t.ink2 : m_c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    m_c.hit(control, QStringLiteral("listfilter:") + m_id, QObject::tr("Type to list only what holds it; empty lists all"));
+}
+
 void PaintedList::sort(const std::function<SortKey(std::size_t, int)>& keyOf) {
     if (!m_state || m_state->column < 0 || m_state->column >= static_cast<int>(m_heads.size()))
         return;

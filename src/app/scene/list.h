@@ -19,6 +19,7 @@ struct ListState {
     int column = -1;       ///< sorted by; -1: in its own order
     bool descending = false;
     QString selected;      ///< the row that was brought into sight last
+    QString filter;        ///< only rows whose words hold this
 };
 /// Where a list stood when it was painted.
 struct ListPlace { QString id; QRectF rect; std::size_t rows = 0, shown = 0; };
@@ -42,7 +43,10 @@ class PaintedList {
 public:
     /// @p heads 0 or more columns; @p r with the head; rows are @p rowHeight high.
     PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t rows, double rowHeight, std::vector<ListColumn> heads = {});
-    /// Sorts by the head that was clicked; call before rows().
+    /// Leaves out the rows whose words do not hold what was typed, and paints where to type it: at @p control, where there
+    /// are more rows than are seen at a glance. Call before sort().
+    void filter(const QRectF& control, const std::function<QString(std::size_t row)>& wordsOf);
+    /// Sorts by the head that was clicked; call before paint().
     void sort(const std::function<SortKey(std::size_t row, int column)>& keyOf);
     /// Brings the row with the selected key into sight when the selection has moved.
     void follow(const std::function<QString(std::size_t row)>& keyOf);

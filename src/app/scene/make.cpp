@@ -37,6 +37,7 @@ void paintBed(Canvas& c, const QRectF& r, const core::make::MadePart& part, cons
 void paintShopping(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Screws and inserts"), QObject::tr("%1 in all").arg(plan.screws));
     PaintedList list(c, QStringLiteral("screws"), r.adjusted(0, 26, 0, 0), plan.shopping.size(), 20, {{QObject::tr("count"), r.left(), r.left() + 44, Qt::AlignRight}, {QObject::tr("kind"), r.left() + 50, r.right() - 14}});
+    list.filter(c.headingRoom(r, QObject::tr("Screws and inserts"), QObject::tr("%1 in all").arg(plan.screws)), [&](std::size_t i) { return qs(plan.shopping[i].kind); });
     list.sort([&](std::size_t i, int column) { return column == 0 ? SortKey(double(plan.shopping[i].count)) : SortKey(qs(plan.shopping[i].kind)); });
     list.paint([&](std::size_t i, const QRectF& row) {
         const auto& item = plan.shopping[i];

@@ -44,7 +44,6 @@ struct FitLook {
     Sort sort = Sort::Worst;
     Filter filter = Filter::All;
     bool unfolded = false;        ///< changes that harm elsewhere are listed as well
-    std::size_t scrolled = 0;     ///< rows of the list that are above its head
     double zoom = 1;
     QPointF pan;                  ///< of the zoomed drawing, px
     const FitAnswers* answers = nullptr;
@@ -56,8 +55,6 @@ struct FitLook {
 [[nodiscard]] std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const QString& selectedKey);
 /// The gap whose changes are looked for: the selected one, else the first that is short.
 [[nodiscard]] const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const QString& selectedKey);
-/// The rows of the list fitted last, for scrolling.
-[[nodiscard]] std::size_t listRows(const View& v, const FitLook& look, const QString& selectedKey);
 
 /// Painters of the six stations into the inside of the stage border. They only draw and name what can be clicked.
 void paintBrief(Canvas& c, const QRectF& r, const View& v);

@@ -3,15 +3,20 @@
 
 #include <QContextMenuEvent>
 #include <QHelpEvent>
+#include <QLineEdit>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QShortcut>
 #include <QToolTip>
 
 namespace app {
 
 namespace {
 /// Keys of places that do something, rather than stand for a figure.
-constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:", "cutin:", "paper:", "list:", "listbody:", "sort:", "filter:", "apply:", "fill:", "sheet:", "adapter:", "add:", "against:", "scroll:", "head:", "revision:"};
+bool isHandle(const QString& key) {
+    static constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:", "cutin:", "paper:", "list:", "listbody:", "sort:", "filter:", "apply:", "fill:", "sheet:", "adapter:", "add:", "against:", "scroll:", "head:", "listfilter:", "revision:"};
+    return std::any_of(handles.begin(), handles.end(), [&](const char* h) { return key.startsWith(QLatin1String(h)); });
+}
 } // namespace
 
 PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
@@ -80,12 +85,38 @@ bool PaintedPanel::pressList(const Hit& hit, const QPointF& at) {
         update();
         return true;
     }
+    if (hit.key.startsWith(QLatin1String("listfilter:"))) {
+        typeFilter(hit);
+        return true;
+    }
     if (!hit.key.startsWith(QLatin1String("scroll:")))
         return false;
     m_draggedList = hit.key.mid(7);
     m_lists.scrollTo(m_draggedList, (at.y() - hit.rect.top() - 12) / std::max(1.0, hit.rect.height() - 24));
     update();
     return true;
+}
+
+/// A field over the place of the filter; Enter, Escape or leaving it puts it away, what was typed holds on.
+void PaintedPanel::typeFilter(const Hit& hit) {
+    const QString id = hit.key.section(QLatin1Char(':'), 1);
+    auto* field = new QLineEdit(m_lists.states[id].filter, this);
+    field->setObjectName(QStringLiteral("listFilter"));
+    field->setPlaceholderText(tr("filter"));
+    field->setClearButtonEnabled(true);
+    const QRect place = hit.rect.toRect();
+    field->setGeometry(place.right() - std::max(120, place.width()), place.top() - 3, std::max(120, place.width()), 26);
+    connect(field, &QLineEdit::textChanged, this, [this, id](const QString& text) {
+        m_lists.states[id].filter = text.trimmed();
+        m_lists.states[id].top = 0;
+        update();
+    });
+    connect(field, &QLineEdit::editingFinished, field, &QObject::deleteLater);
+    auto* away = new QShortcut(QKeySequence(Qt::Key_Escape), field, nullptr, nullptr, Qt::WidgetShortcut);
+    connect(away, &QShortcut::activated, this, [this] { setFocus(Qt::OtherFocusReason); });
+    field->show();
+    field->setFocus(Qt::OtherFocusReason);
+    field->selectAll();
 }
 
 bool PaintedPanel::turnList(const QPointF& at, int rows) {
@@ -160,7 +191,7 @@ void PaintedPanel::turnForStep(int direction) {
     for (const ListPlace& place : m_lists.places) {
         std::vector<const Hit*> rows;
         for (const Hit& hit : m_hits)
-            if (place.rect.contains(hit.rect.center()) && !hit.key.startsWith(QLatin1String("scroll:")))
+            if (place.rect.contains(hit.rect.center()) && !isHandle(hit.key))
                 rows.push_back(&hit);
         if (rows.empty() || (direction > 0 ? rows.back() : rows.front())->key != m_context.selection.key())
             continue;
@@ -182,7 +213,7 @@ void PaintedPanel::stepSelection(int direction) {
     // Handles to act with (turn a fan, set its speed) are no figures.
     std::vector<Hit> figures;
     for (const Hit& hit : m_hits)
-        if (std::none_of(handles.begin(), handles.end(), [&](const char* h) { return hit.key.startsWith(QLatin1String(h)); }))
+        if (!isHandle(hit.key))
             figures.push_back(hit);
     if (figures.empty())
         return;

@@ -39,6 +39,7 @@ protected:
     /// What a list itself answers to: its heads and its bar.
     bool pressList(const Hit& hit, const QPointF& at);
     void turnForStep(int direction);
+    void typeFilter(const Hit& hit);
     void mousePressEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void contextMenuEvent(QContextMenuEvent* event) override;

@@ -5,7 +5,7 @@
 
 namespace core {
 namespace {
-constexpr WordTable<ChannelKind, 7> kindWords{{{ChannelKind::Temperature, "temperature"}, {ChannelKind::Ambient, "room"},
+constexpr WordTable<ChannelKind, 7> channelWords{{{ChannelKind::Temperature, "temperature"}, {ChannelKind::Ambient, "room"},
     {ChannelKind::Rpm, "rpm"}, {ChannelKind::Clock, "clock"}, {ChannelKind::Power, "power"},
     {ChannelKind::Level, "level"}, {ChannelKind::Other, "other"}}};
 constexpr WordTable<ChannelKind, 7> kindUnits{{{ChannelKind::Temperature, "°C"}, {ChannelKind::Ambient, "°C"},
@@ -35,8 +35,8 @@ bool operator==(const Run& a, const Run& b) {
            (a.samples == b.samples || sameSamples(*a.samples, *b.samples));
 }
 
-std::string_view channelKindWord(ChannelKind kind) { return wordOf(kindWords, kind); }
-std::optional<ChannelKind> channelKindFromWord(std::string_view word) { return fromWord(kindWords, word); }
+std::string_view channelKindWord(ChannelKind kind) { return wordOf(channelWords, kind); }
+std::optional<ChannelKind> channelKindFromWord(std::string_view word) { return fromWord(channelWords, word); }
 std::string_view channelUnit(ChannelKind kind) { return wordOf(kindUnits, kind); }
 
 } // namespace core

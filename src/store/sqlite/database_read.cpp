@@ -55,7 +55,7 @@ public:
         Statement q(m_db, "SELECT type, name, sql FROM sqlite_schema WHERE type <> 'index' OR sql IS NOT NULL");
         while (q.step()) {
             const std::string type = q.text(0), name = q.text(1), sql = q.text(2);
-            const auto ours = [&](const auto& tables) { return std::any_of(tables.begin(), tables.end(), [&](const Table& t) { return name == t.name && sql == t.create; }); };
+            const auto ours = [&](const auto& known) { return std::any_of(known.begin(), known.end(), [&](const Table& t) { return name == t.name && sql == t.create; }); };
             if (type != "table" || !(m_checked ? ours(tables2) : ours(tables1)))
                 return core::problem(path.toStdString(), "holds a " + core::printable(type, core::LineEnds::Show).substr(0, 20) + " \"" + core::printable(name, core::LineEnds::Show).substr(0, 40) + "\" that a project does not have", "a file saved by this program");
             m_names.push_back(name);

@@ -30,8 +30,9 @@ protected:
         c.text({12, 8, 90, 22}, tr("Revisions"), 14, Weight::SemiBold);
         const double right = width() - 8 - scrollBarExtent;
         const std::array words{tr("fit"), tr("heat"), tr("noise")};
+        const double apart = width() - 56 < 116 ? 3 : 0; // on a narrow rail the words would run together
         for (int k = 0; k < 3; ++k)
-            c.text({markX(right, width() - 56, k) - 20, 8, 40, 22}, words[static_cast<std::size_t>(k)], 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+            c.text({markX(right, width() - 56, k) - 20 + (k == 2 ? apart : -apart), 8, 40, 22}, words[static_cast<std::size_t>(k)], 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
     }
 };
 

@@ -60,7 +60,7 @@ void FitPage::answer() const {
 
 void FitPage::choose(List list) {
     m_look.list = list;
-    m_look.scrolled = 0;
+    scrollToTop();
     answer();
     if (list == List::GoingIn && !m_answers.insertions.empty() && !m_context.selection.key().startsWith(QLatin1String("way:")))
         m_context.selection.select(QStringLiteral("way:") + qs(m_answers.insertions.front().mount));
@@ -147,15 +147,13 @@ void FitPage::mouseMoveEvent(QMouseEvent* event) {
 }
 
 void FitPage::scrollList(int rows) {
-    const std::size_t all = listRows(m_context.view(), m_look, m_context.selection.key());
-    const auto at = static_cast<std::ptrdiff_t>(m_look.scrolled) + rows;
-    m_look.scrolled = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(at, 0, std::max<std::ptrdiff_t>(0, static_cast<std::ptrdiff_t>(all) - 1)));
+    m_lists.scroll(QStringLiteral("fit"), rows);
     update();
 }
 
+void FitPage::scrollToTop() { m_lists.states[QStringLiteral("fit")].top = 0; }
+
 void FitPage::wheelEvent(QWheelEvent* event) {
-    if (turnList(event->position(), event->angleDelta().y() < 0 ? 3 : -3))
-        return event->accept();
     for (const Hit& hit : m_hits)
         if (hit.key == QLatin1String("listbody:") && hit.rect.contains(event->position())) {
             scrollList(event->angleDelta().y() < 0 ? 1 : -1);
@@ -187,11 +185,11 @@ void FitPage::clicked(const Hit& hit) {
         choose(hit.key.endsWith(QLatin1String("gaps")) ? List::Gaps : hit.key.endsWith(QLatin1String("change")) ? List::Change : hit.key.endsWith(QLatin1String("measure")) ? List::Measure : hit.key.endsWith(QLatin1String("room")) ? List::Room : List::GoingIn);
     else if (is("sort:")) {
         m_look.sort = static_cast<FitLook::Sort>((static_cast<int>(m_look.sort) + 1) % 3);
-        m_look.scrolled = 0;
+        scrollToTop();
         update();
     } else if (is("filter:")) {
         m_look.filter = static_cast<FitLook::Filter>((static_cast<int>(m_look.filter) + 1) % 4);
-        m_look.scrolled = 0;
+        scrollToTop();
         update();
     } else if (is("fold:")) {
         if (hit.key == QLatin1String("fold:zoom")) {

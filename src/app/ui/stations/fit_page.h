@@ -41,6 +41,7 @@ private:
     void nudgePart(core::Axis axis, double mm);
     void makeGhost();
     void scrollList(int rows);
+    void scrollToTop();
     mutable FitLook m_look;
     mutable FitAnswers m_answers;
     mutable std::shared_ptr<const core::Project> m_answeredFor; ///< answers belong to this project ...
