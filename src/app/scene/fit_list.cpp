@@ -19,6 +19,18 @@ double paintButton(Canvas& c, double x, double y, const QString& text, const QSt
     return r.right();
 }
 
+/// A button that goes on to the next of some choices says which of how many it stands at.
+double paintCycler(Canvas& c, double x, double y, const QString& text, int at, int of, const QString& key, const QString& name, bool on = false) {
+    const QString place = QStringLiteral("%1/%2").arg(at + 1).arg(of);
+    const double words = c.width(text, 12, Weight::Medium), w = words + c.width(place, 11) + 20;
+    const QRectF r(x, y, w, 24);
+    c.box(r, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
+    c.text({x + 7, y, words + 2, 24}, text, 12, Weight::Medium, on ? c.t.paper : c.t.ink);
+    c.text({x + 7 + words + 5, y, w - words - 14, 24}, place, 11, Weight::Regular, on ? c.t.paper : c.t.ink2);
+    c.hit(r, key, QObject::tr("%1: goes on to the next of %2").arg(name).arg(of));
+    return r.right();
+}
+
 /// What the list shows: five segments that share one edge.
 void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
     struct Segment { List list; QString key, text, name; };
@@ -113,8 +125,8 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     const auto rows = ladderRows(v.evaluation()->fit, look, c.selected());
     const QString sorts[] = {QObject::tr("worst first"), QObject::tr("least likely first"), QObject::tr("by name")};
     const QString filters[] = {QObject::tr("all"), QObject::tr("short"), QObject::tr("open or short"), QObject::tr("of the part")};
-    double x = look.paper ? r.left() : paintButton(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], QStringLiteral("sort:"), QObject::tr("Order of the ladder (key S)"));
-    x = look.paper ? x : paintButton(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], QStringLiteral("filter:"), QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
+    double x = look.paper ? r.left() : paintCycler(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], static_cast<int>(look.sort), 3, QStringLiteral("sort:"), QObject::tr("Order of the ladder (key S)"));
+    x = look.paper ? x : paintCycler(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], static_cast<int>(look.filter), 4, QStringLiteral("filter:"), QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
     // One axis for all rungs: the heavy line is the need.
     const double axis = r.left() + r.width() * 0.60, scale = (r.right() - 6 - axis) / 12;
     const QString count = rows.size() == gaps.size() ? QString::number(rows.size()) : QObject::tr("%1 of %2").arg(rows.size()).arg(gaps.size());

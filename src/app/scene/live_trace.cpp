@@ -41,7 +41,7 @@ public:
         m_c.second({m_in.left(), m_in.bottom() + 2, m_in.width(), 18}, QObject::tr("%1 min").arg(qs(core::fixed(m_span / 60, 1))), Qt::AlignRight | Qt::AlignVCenter, 11.5);
     }
     /// Drawn at the grain of the screen: the extremes of what falls into one pixel.
-    void trace(const std::vector<double>& values, const std::function<double(double)>& shown, Qt::PenStyle style) {
+    void trace(const std::vector<double>& values, const std::function<double(double)>& shown) {
         QPainterPath path;
         bool pen = false;
         for (std::size_t i = 0; i < values.size() && i < m_time.size();) {
@@ -63,7 +63,7 @@ public:
             path.lineTo(bottom);
             pen = true;
         }
-        m_c.p.setPen(QPen(m_c.t.ink, 1.6, style));
+        m_c.p.setPen(QPen(m_c.t.ink, 1.4));
         m_c.p.setBrush(Qt::NoBrush);
         m_c.p.drawPath(path);
     }
@@ -127,11 +127,10 @@ void paintPlot(Canvas& c, const QRectF& r, const View& v, const core::Samples& s
     for (const Cap& cap : caps)
         plot.hold(cap.value);
     plot.frame(v.unit(quantity), [](double value) { return qs(core::fixed(value, 0)); });
-    constexpr std::array styles{Qt::SolidLine, Qt::DotLine, Qt::DashDotLine, Qt::DashDotDotLine};
-    for (std::size_t i = 0; i < traces.size(); ++i) {
-        plot.trace(traces[i].channel->values, shown, styles[i % styles.size()]);
-        if (!traces[i].channel->values.empty())
-            plot.name(shown(traces[i].channel->values.back()), traces[i].name);
+    for (const Trace& t : traces) {
+        plot.trace(t.channel->values, shown);
+        if (!t.channel->values.empty())
+            plot.name(shown(t.channel->values.back()), t.name);
     }
     for (const Cap& cap : caps)
         plot.cap(cap.value, cap.name);

@@ -22,12 +22,13 @@
 #include <QScrollArea>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QTimer>
 
 namespace app {
 
 namespace {
 constexpr int narrowBelow = 1180, wideFrom = 1600;
-constexpr int leastStageHeight = 560, leastBesideFindings = 440;
+constexpr int leastStageHeight = 560;
 }
 
 MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent), m_context(context) {
@@ -227,8 +228,6 @@ void MainWindow::arrange() {
         m_splitter->setSizes({rail, width() - rail - working - 2, working});
     }
     m_strip->setRailWidth(rail + 1);
-    for (std::size_t i = 1; i < m_pages.size(); ++i) // Brief is as high as its map
-        m_pages[i]->setMinimumHeight(m_findingsList->isHidden() ? leastStageHeight : leastBesideFindings);
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
@@ -251,6 +250,21 @@ void MainWindow::showFinding(const core::rules::Finding& finding) {
     setStation(static_cast<int>(finding.station));
     m_findingsList->update(); // zones are those of the station shown
     m_context.selection.select(thingOf(m_context.view(), finding));
+    QTimer::singleShot(0, this, &MainWindow::bringSelectionIntoSight);
+}
+
+/// Where the list of findings leaves little room, the sheet scrolls to what is selected.
+void MainWindow::bringSelectionIntoSight() {
+    StationPage* shown = page(station());
+    auto* area = qobject_cast<QScrollArea*>(m_stack->currentWidget());
+    if (!area)
+        return;
+    shown->repaint();
+    for (const Hit& hit : shown->hits())
+        if (hit.key == m_context.selection.key()) {
+            const QPoint at = hit.rect.center().toPoint();
+            return area->ensureVisible(at.x(), at.y(), 40, static_cast<int>(std::min(120.0, hit.rect.height() / 2 + 30)));
+        }
 }
 
 void MainWindow::stepRevision(int direction) {

@@ -131,6 +131,7 @@ private:
     void arrange();
     void refresh();
     void toggleFindings();
+    void bringSelectionIntoSight();
     void stepRevision(int direction);
     void nextRegion(int direction);
     void tell(const QString& title, const QString& text);

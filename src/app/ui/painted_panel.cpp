@@ -177,10 +177,15 @@ void PaintedPanel::leaveEvent(QEvent*) { m_context.selection.hover({}); }
 bool PaintedPanel::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
         auto* help = static_cast<QHelpEvent*>(event);
-        if (const Hit* hit = hitAt(help->pos()))
-            QToolTip::showText(help->globalPos(), hit->name, this);
-        else
+        if (const Hit* hit = hitAt(help->pos())) {
+            // Below what it explains, not over it; a place as large as the sheet has it at the pointer.
+            constexpr double large = 120;
+            constexpr int tipOffset = 14; // Qt puts the tip that much below the point
+            const QPoint below = mapToGlobal(QPoint(help->pos().x(), static_cast<int>(hit->rect.bottom()) - tipOffset));
+            QToolTip::showText(hit->rect.height() > large ? help->globalPos() : below, hit->name, this);
+        } else {
             QToolTip::hideText();
+        }
         return true;
     }
     return QWidget::event(event);

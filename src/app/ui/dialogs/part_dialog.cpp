@@ -194,7 +194,7 @@ void PartDialog::showPart() {
         for (const double mm : s->sizeMm)
             if (mm > 0)
                 sizes << QString::number(mm);
-        m_formSize->setText(tr("Form %1: %2 mm%3. %4").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), s->holesMm[0] > 0 ? tr(", holes %1 × %2 apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString(), qs(s->source)));
+        m_formSize->setText(tr("Form %1: %2 mm%3.").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), s->holesMm[0] > 0 ? tr(", holes %1 × %2 apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString()));
     }
     fillPlaces();
 }

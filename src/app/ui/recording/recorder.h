@@ -20,6 +20,8 @@ public:
     void stop();
     [[nodiscard]] bool isRecording() const { return m_source != nullptr; }
     [[nodiscard]] const core::Samples& live() const { return m_live; }
+    /// The source says that it makes its readings up.
+    [[nodiscard]] bool simulated() const { return m_about.simulated; }
     [[nodiscard]] const std::string& revision() const { return m_about.revision; }
     /// The last thing the source or the disk said.
     [[nodiscard]] const QString& lastNote() const { return m_note; }

@@ -341,6 +341,8 @@ void BenchPage::drawLive(Canvas& c, const QRectF& r) {
     c.text({head.left() + 12, head.top() + 30, 96, 18}, qs(m_recorder.revision()), 12, Weight::Regular, c.t.paper);
     const double seconds = m_recorder.live().timeS.empty() ? 0 : m_recorder.live().timeS.back() - m_recorder.live().timeS.front();
     c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(std::clamp(seconds, 0.0, 86399.0))).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
+    if (m_recorder.simulated())
+        c.text({r.left(), r.bottom() + 4, head.width(), 18}, tr("simulated readings"), 11.5, Weight::SemiBold, c.t.ink2);
     if (m_recorder.live().timeS.empty() || !m_recorder.lastNote().isEmpty()) // the source said something, or nothing at all yet
         c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 20, 18}, c.elided(m_recorder.lastNote().isEmpty() ? tr("waiting for the first reading") : m_recorder.lastNote(), r.width() - head.width() - 24, 12));
     const core::Run live{.revision = m_recorder.revision()};
