@@ -339,6 +339,35 @@ private slots:
         QCOMPARE(fit->lists().states.at("fit").top, std::size_t{1});
     }
 
+    /// The strip of the cut follows the zoom: what of the case it shows is what the section shows, and a click on it cuts there.
+    void theStripFollowsTheZoom() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* fit = fitOf(w);
+        const auto strip = [&]() -> std::optional<app::Hit> {
+            fit->grab();
+            for (const app::Hit& hit : fit->hits())
+                if (hit.key.startsWith("cutat:"))
+                    return hit;
+            return std::nullopt;
+        };
+        QCOMPARE(strip()->key, QString("cutat:"));
+        const double depth = w.document().result().evaluation->build.insideAt[1].mm();
+        for (int i = 0; i < 4; ++i)
+            QTest::keyClick(fit, Qt::Key_Plus);
+        const auto zoomed = strip();
+        const QStringList range = zoomed->key.mid(6).split(':');
+        QCOMPARE(range.size(), 2);
+        const double from = range[0].toDouble(), to = range[1].toDouble();
+        QVERIFY(from >= 0 && to <= depth && to - from < depth && to > from);
+        QVERIFY(fit->rect().contains(zoomed->rect.toRect().adjusted(0, 0, -1, -1)));
+        QTest::mouseClick(fit, Qt::LeftButton, {}, zoomed->rect.center().toPoint());
+        QCOMPARE_LE(std::abs(fit->cuts().a - (from + to) / 2), (to - from) / zoomed->rect.width() + 1e-6);
+        QTest::keyClick(fit, Qt::Key_0);
+        QCOMPARE(strip()->key, QString("cutat:"));
+    }
+
     /// The list of Fit has a bar as every list has: its ends are the first and the last gap; keys reach every rung.
     void theLadderScrolls() {
         Window w;

@@ -212,7 +212,7 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     const double moved = look.cuts.moved == Axis::Y ? cut.y : look.cuts.moved == Axis::X ? cut.x : cut.z;
     const Sheet fitted = zoomed ? sheetOf(drawing, v, FitLook{.cuts = look.cuts}) : sheet;
     if (!look.paper)
-        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, look.cuts.moved, moved, fitted.side.paper.left(), fitted.scale);
+        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, look.cuts.moved, moved, way ? StripPlace{fitted.side.paper.left(), fitted.side.paper.left(), fitted.scale} : StripPlace{fitted.side.paper.left(), sheet.side.paper.left(), sheet.scale});
     // The room left under the front view: volume and where it stands.
     const double noteY = fitted.front.paper.bottom() + 60;
     if (!zoomed && !way && noteY + 50 < drawing.bottom() - cutStripHeight)

@@ -9,13 +9,21 @@ namespace app {
 using core::Axis;
 using core::Quantity;
 
-void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<core::fit::PlacedBody>& bodies, Axis axis, double atMm, double zeroX, double scale) {
+void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<core::fit::PlacedBody>& bodies, Axis axis, double atMm, const StripPlace& place) {
     const auto& build = v.evaluation()->build;
     const std::size_t k = core::index(axis);
     const double size = build.insideAt[k].mm();
     // Only the depth lies along the paper at the drawing's scale; the other two take the width they have.
-    if (axis != Axis::Y)
-        scale = (r.right() - zeroX) / size;
+    const bool along = axis == Axis::Y;
+    const double leftX = place.leftX, scale = along ? place.scale : (r.right() - leftX) / size;
+    double zeroX = along ? place.zeroX : leftX;
+    double from = std::clamp((leftX - zeroX) / scale, 0.0, size), to = std::clamp((r.right() - zeroX) / scale, 0.0, size);
+    if (to - from < 1) { // the drawing is moved quite out of sight: the strip shows where one would find it
+        zeroX = leftX;
+        from = 0;
+        to = std::min(size, (r.right() - leftX) / scale);
+    }
+    const bool whole = from <= 0 && to >= size;
     c.text({r.left(), r.top(), 90, 20}, QObject::tr("Move a cut"), 12.5, Weight::SemiBold);
     double x = r.left();
     for (const auto& [letter, which] : {std::pair{QStringLiteral("A"), Axis::Y}, std::pair{QStringLiteral("B"), Axis::X}, std::pair{QStringLiteral("C"), Axis::Z}}) {
@@ -26,8 +34,11 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
         c.hit(button, QStringLiteral("cut:") + letter, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
         x += 26;
     }
-    c.text({r.left() + 60, r.top(), zeroX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-    c.paragraph({r.left(), r.top() + 50, zeroX - r.left() - 14, 40}, QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
+    c.text({r.left() + 60, r.top(), leftX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.paragraph({r.left(), r.top() + 50, leftX - r.left() - 14, 40}, QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
+    c.p.save();
+    if (!whole)
+        c.p.setClipRect(QRectF(leftX - 8, r.top() - 12, r.right() - leftX + 16, r.height() + 24), Qt::IntersectClip);
     // As many lanes of extents as it takes for every part to be there.
     struct Extent { const core::fit::PlacedBody* body; std::size_t lane; };
     std::vector<double> laneEnd;
@@ -59,7 +70,10 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     c.p.setPen(QPen(c.t.medge, 1.4));
     c.p.setBrush(c.t.marker);
     c.p.drawPolygon(QPolygonF{{at - 6, axisY + 9}, {at - 6, axisY - 3}, {at, axisY - 9}, {at + 6, axisY - 3}, {at + 6, axisY + 9}});
-    c.hit({zeroX, r.top(), size * scale, axisY + 10 - r.top()}, QStringLiteral("cutat:"), QObject::tr("Drag or click to move the cut"));
+    c.p.restore();
+    // What part of the case the strip shows goes with its key, for who drags on it.
+    const QString key = whole ? QStringLiteral("cutat:") : QStringLiteral("cutat:%1:%2").arg(from).arg(to);
+    c.hit({zeroX + from * scale, r.top(), (to - from) * scale, axisY + 10 - r.top()}, key, QObject::tr("Drag or click to move the cut"));
 }
 
 void paintGapLens(Canvas& c, const QRectF& r, const View& v) {

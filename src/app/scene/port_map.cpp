@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/port_map.h"
 
+#include <array>
 #include <map>
 
 namespace app {
@@ -73,8 +74,51 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
     return column;
 }
 
+/// A wire as points along it: a path would measure its length anew for each of them.
+using Wire = std::array<QPointF, 51>;
+
+Wire wireOf(const QPointF& from, const QPointF& bendFrom, const QPointF& bendTo, const QPointF& to) {
+    Wire wire;
+    for (std::size_t i = 0; i < wire.size(); ++i) {
+        const double t = static_cast<double>(i) / static_cast<double>(wire.size() - 1), u = 1 - t;
+        wire[i] = u * u * u * from + 3 * u * u * t * bendFrom + 3 * u * t * t * bendTo + t * t * t * to;
+    }
+    return wire;
+}
+
+/// How many of the other wires a name would lie over.
+std::ptrdiff_t wiresUnder(const QRectF& name, const std::vector<Wire>& wires, std::size_t own) {
+    const auto touches = [&](const Wire& wire) { return std::any_of(wire.begin(), wire.end(), [&](const QPointF& at) { return name.contains(at); }); };
+    return std::count_if(wires.begin(), wires.end(), touches) - (touches(wires[own]) ? 1 : 0);
+}
+
+/// Names of leads, each on its own wire: off each other, and over as few other wires as can be.
+void paintLeadNames(Canvas& c, const std::vector<Wire>& wires, const std::vector<std::pair<std::size_t, QString>>& named) {
+    std::vector<QRectF> taken;
+    for (const auto& [own, name] : named) {
+        std::optional<QPointF> best;
+        double least = 1e9;
+        const double wide = c.width(name, 11) + 12;
+        for (std::size_t i = 7; i + 7 < wires[own].size(); i += 2) {
+            const QPointF at = wires[own][i];
+            const QRectF probe(at.x() - wide / 2, at.y() - 10, wide, 20);
+            if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(probe); }))
+                continue;
+            if (const double cost = static_cast<double>(wiresUnder(probe, wires, own)) + std::abs(static_cast<double>(i) / 50 - 0.5); cost < least) {
+                least = cost;
+                best = at;
+            }
+        }
+        if (best) {
+            taken.push_back({best->x() - wide / 2, best->y() - 10, wide, 20});
+            c.plate(*best, name, 11);
+        }
+    }
+}
+
 void paintWires(Canvas& c, const PortMap& map, const Column& left, const Column& right) {
-    std::vector<std::pair<QPainterPath, QString>> named;
+    std::vector<Wire> wires;
+    std::vector<std::pair<std::size_t, QString>> named;
     for (std::size_t n = 0; n < map.needs.size(); ++n) {
         const auto& need = map.needs[n];
         const QPointF to = right.at[n];
@@ -95,20 +139,10 @@ void paintWires(Canvas& c, const PortMap& map, const Column& left, const Column&
         c.p.drawEllipse(from, 2.2, 2.2);
         c.p.drawEllipse(to, 2.2, 2.2);
         if (!need.via.empty())
-            named.emplace_back(wire, c.elided(qs(need.via), 110, 11));
+            named.emplace_back(wires.size(), c.elided(qs(need.via), 110, 11));
+        wires.push_back(wireOf(from, from + QPointF(bend, 0), to - QPointF(bend, 0), to));
     }
-    // Names of leads keep off each other, each on its own wire.
-    std::vector<QRectF> taken;
-    for (const auto& [wire, name] : named)
-        for (const double share : {0.28, 0.5, 0.72, 0.39, 0.61, 0.2, 0.8}) {
-            const QPointF at = wire.pointAtPercent(share);
-            const QRectF probe(at.x() - c.width(name, 11) / 2 - 6, at.y() - 10, c.width(name, 11) + 12, 20);
-            if (std::none_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(probe); })) {
-                taken.push_back(probe);
-                c.plate(at, name, 11);
-                break;
-            }
-        }
+    paintLeadNames(c, wires, named);
     for (std::size_t s = 0; s < map.sockets.size(); ++s)
         if (map.sockets[s].takenBy < 0) { // a free socket is an empty ring
             c.p.setPen(QPen(c.t.line, 1.2));

@@ -73,7 +73,6 @@ void PaintedPanel::mousePressEvent(QMouseEvent* event) {
     setFocus(Qt::MouseFocusReason);
     if (const Hit* hit = hitAt(event->position())) {
         const Hit copy = *hit; // a click may repaint, and so replace the list
-        m_stepped = copy.rect.center();
         if (!pressList(copy, event->position()))
             clicked(copy);
     }
@@ -213,37 +212,33 @@ void PaintedPanel::turnForStep(int direction) {
     }
 }
 
+/// What can be stepped to, each thing once, in the order in which it is painted while nothing is selected: a selection
+/// paints places of its own, and an order that changes with each step goes round in circles.
+std::vector<Hit> PaintedPanel::figuresInOrder() {
+    QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
+    QPainter painter(&probe);
+    Canvas canvas(painter, m_context.theme, {});
+    ListLook lists = m_lists;
+    canvas.lists = &lists;
+    paintContent(canvas);
+    std::vector<Hit> figures;
+    for (const Hit& hit : canvas.hits) // handles to act with (turn a fan, set its speed) are no figures
+        if (!isHandle(hit.key) && std::none_of(figures.begin(), figures.end(), [&](const Hit& h) { return h.key == hit.key; }))
+            figures.push_back(hit);
+    return figures;
+}
+
 void PaintedPanel::stepSelection(int direction) {
     turnForStep(direction);
-    // Handles to act with (turn a fan, set its speed) are no figures.
-    std::vector<Hit> figures;
-    for (const Hit& hit : m_hits)
-        if (!isHandle(hit.key))
-            figures.push_back(hit);
+    const std::vector<Hit> figures = figuresInOrder();
     if (figures.empty())
         return;
-    const auto n = static_cast<int>(figures.size());
-    int at = direction > 0 ? -1 : n;
-    // Of several drawings of the selected thing, on from the one that was stepped to.
-    double nearest = 1e18;
-    for (int i = 0; i < n; ++i) {
-        const Hit& hit = figures[static_cast<std::size_t>(i)];
-        const QPointF apart = hit.rect.center() - m_stepped;
-        if (const double d = apart.x() * apart.x() + apart.y() * apart.y(); hit.key == m_context.selection.key() && d < nearest) {
-            nearest = d;
-            at = i;
-        }
-    }
-    // Several drawings of one thing count once.
-    for (int i = 0; i < n; ++i) {
-        at = (at + direction + n) % n;
-        if (figures[static_cast<std::size_t>(at)].key != m_context.selection.key())
-            break;
-    }
-    const Hit copy = figures[static_cast<std::size_t>(at)];
-    m_stepped = copy.rect.center();
-    setAccessibleDescription(copy.name);
-    m_context.selection.select(copy.key);
+    const auto n = static_cast<std::ptrdiff_t>(figures.size());
+    const auto now = std::find_if(figures.begin(), figures.end(), [&](const Hit& h) { return h.key == m_context.selection.key(); });
+    const std::ptrdiff_t at = now == figures.end() ? (direction > 0 ? 0 : n - 1) : (now - figures.begin() + direction + n) % n;
+    const Hit& next = figures[static_cast<std::size_t>(at)];
+    setAccessibleDescription(next.name);
+    m_context.selection.select(next.key);
 }
 
 } // namespace app

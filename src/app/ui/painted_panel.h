@@ -39,6 +39,7 @@ protected:
     /// What a list itself answers to: its heads and its bar.
     bool pressList(const Hit& hit, const QPointF& at);
     void turnForStep(int direction);
+    [[nodiscard]] std::vector<Hit> figuresInOrder();
     void typeFilter(const Hit& hit);
     void mousePressEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
@@ -53,7 +54,6 @@ protected:
     std::vector<Hit> m_hits;
     ListLook m_lists;
     QString m_draggedList;
-    QPointF m_stepped; ///< where the selection was stepped or clicked last
     bool m_ring = false; ///< the focus came by keyboard
 };
 

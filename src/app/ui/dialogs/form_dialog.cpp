@@ -136,7 +136,7 @@ QComboBox* FormDialog::addSources(core::Source chosen) {
     for (const auto& [source, words] : {std::pair{Source::Caliper, tr("caliper, ±0.1 mm")}, std::pair{Source::SteelRule, tr("steel rule, ±0.5 mm")}, std::pair{Source::Drawing, tr("maker's drawing, ±0.2 mm")},
                                         std::pair{Source::Sheet, tr("spec sheet, ±0.5 mm; cooler and card ±1.0")}, std::pair{Source::Standard, tr("published standard, ±0.2 mm")}, std::pair{Source::Printed, tr("printed, ±0.3 mm or 0.3 %")},
                                         std::pair{Source::BentSheet, tr("bent sheet, ±0.5 mm")}, std::pair{Source::LaserCut, tr("laser cut, ±0.2 mm")}, std::pair{Source::HandCut, tr("hand cut, ±1.0 mm")}, std::pair{Source::Estimate, tr("estimate, ±2 mm")}}) {
-        box->addItem(words, static_cast<int>(source));
+        box->addItem(m_context.view().words(words.toStdString()), static_cast<int>(source));
         if (source == chosen)
             box->setCurrentIndex(box->count() - 1);
     }

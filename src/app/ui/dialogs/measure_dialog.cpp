@@ -40,7 +40,8 @@ MeasureDialog::MeasureDialog(Context& context, QWidget* parent) : FormDialog(con
         m_table->setItem(i, 1, known);
         m_table->setItem(i, 2, new QTableWidgetItem);
         auto* tool = new QComboBox(m_table);
-        tool->addItems({tr("caliper, ±0.1 mm"), tr("steel rule, ±0.5 mm"), tr("drawing, ±0.2 mm")});
+        for (const QString& text : {tr("caliper, ±0.1 mm"), tr("steel rule, ±0.5 mm"), tr("drawing, ±0.2 mm")})
+            tool->addItem(v.words(text.toStdString()));
         m_table->setCellWidget(i, 3, tool);
     }
     m_table->resizeColumnsToContents();
@@ -81,7 +82,7 @@ core::Result<void> MeasureDialog::apply() {
 QString measuringSheet(const View& v) {
     QString html = QStringLiteral("<h2>%1</h2><p>%2</p><table border='1' cellspacing='0' cellpadding='5' width='100%'><tr><th>%3</th><th align='left'>%4</th><th align='left'>%5</th><th align='left'>%6</th><th width='16%'>%7</th><th width='14%'>%8</th></tr>")
                        .arg(QObject::tr("Measuring sheet: %1, revision %2").arg(qs(v.project().name), qs(v.document.revision())).toHtmlEscaped(),
-                            QObject::tr("The most settling dimension first. Power off and unplugged; mind the edges of cut sheet.").toHtmlEscaped(), QObject::tr("No."), QObject::tr("Dimension"), QObject::tr("Known, mm"), QObject::tr("Settles"), QObject::tr("Measured, mm"), QObject::tr("Tool"));
+                            QObject::tr("The most settling dimension first. Power off and unplugged; mind the edges of cut sheet.").toHtmlEscaped(), QObject::tr("No."), QObject::tr("Dimension"), QObject::tr("Known, %1").arg(v.unit(Quantity::Length)), QObject::tr("Settles"), QObject::tr("Measured, %1").arg(v.unit(Quantity::Length)), QObject::tr("Tool"));
     const auto* e = v.evaluation();
     int n = 0;
     for (const auto& row : e ? core::fit::measureNext(e->fit) : std::vector<core::fit::MeasureNext>{}) {
@@ -91,7 +92,7 @@ QString measuringSheet(const View& v) {
         html += QStringLiteral("<tr><td align='center'>%1</td><td>%2</td><td>%3 ±%4, %5</td><td>%6</td><td>&nbsp;</td><td>&nbsp;</td></tr>")
                     .arg(++n)
                     .arg(qs(row.label).toHtmlEscaped())
-                    .arg(QString::number(row.now.value.mm(), 'f', 1), QString::number(row.now.tolerance.mm(), 'f', 1), qs(core::sourceWord(row.now.source)), settles.toHtmlEscaped());
+                    .arg(v.number(Quantity::Length, row.now.value.mm()), v.number(Quantity::Length, row.now.tolerance.mm()), qs(core::sourceWord(row.now.source)), settles.toHtmlEscaped());
     }
     return html + QStringLiteral("</table>") + (n == 0 ? QStringLiteral("<p>%1</p>").arg(QObject::tr("Nothing is in doubt that a caliper would settle.")) : QString());
 }

@@ -153,7 +153,7 @@ void PartDialog::fillList() {
             auto* item = new QListWidgetItem(text, m_list);
             item->setData(listRole, list);
             item->setData(indexRole, static_cast<int>(i));
-            item->setToolTip(tr("%1, %2 x %3 x %4 mm").arg(qs(core::kindWord(p.kind))).arg(p.size[0].value.mm()).arg(p.size[1].value.mm()).arg(p.size[2].value.mm()));
+            item->setToolTip(m_context.view().words(tr("%1, %2 x %3 x %4 mm").arg(qs(core::kindWord(p.kind))).arg(p.size[0].value.mm()).arg(p.size[1].value.mm()).arg(p.size[2].value.mm()).toStdString()));
         }
     };
     add(m_context.document.project().shelf, Own);
@@ -194,7 +194,8 @@ void PartDialog::showPart() {
         for (const double mm : s->sizeMm)
             if (mm > 0)
                 sizes << QString::number(mm);
-        m_formSize->setText(tr("Form %1: %2 mm%3.").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), s->holesMm[0] > 0 ? tr(", holes %1 × %2 apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString()));
+        const QString apart = s->holesMm[0] > 0 ? tr(", holes %1 × %2 mm apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString();
+        m_formSize->setText(m_context.view().words(tr("Form %1: %2 mm%3.").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), apart).toStdString()));
     }
     fillPlaces();
 }

@@ -73,7 +73,7 @@ void WorkingSheet::refresh() {
     m_working = key.isEmpty() ? std::nullopt : workingOf(m_context.view(), key);
     m_missing = key.isEmpty() ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.") : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
     if (m_working)
-        setAccessibleDescription(qs(m_working->title + ", " + m_context.show().text(m_working->quantity, m_working->value) + ", " + m_working->sentence));
+        setAccessibleDescription(qs(m_working->title + ", " + m_context.show().text(m_working->quantity, m_working->value) + ", " + m_context.show().sentence(m_working->sentence)));
     // The height follows from the content; painting into nothing measures it.
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
     QPainter painter(&probe);
@@ -102,7 +102,7 @@ double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View
     }
     if (!w.sum.empty()) {
         c.hline(32, right - 16, y + 2, c.t.ink, 1.4);
-        y += 8 + c.paragraph({32, y + 7, right - 48, 120}, qs(w.sum), 12, Weight::Regular, c.t.ink2, 6);
+        y += 8 + c.paragraph({32, y + 7, right - 48, 120}, m_context.view().words(w.sum), 12, Weight::Regular, c.t.ink2, 6);
     }
     return y + 8;
 }
@@ -152,7 +152,7 @@ double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const V
     y = section(c, y, right, tr("What would change it"));
     for (const auto& change : w.changes) {
         c.mark({16, y + 3}, change.after);
-        const QString by = change.instead.empty() ? v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') + v.unit(change.quantity) : qs(change.instead);
+        const QString by = change.instead.empty() ? v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') + v.unit(change.quantity) : m_context.view().words(change.instead);
         const double room = std::max(80.0, c.width(by, 12.5, Weight::SemiBold));
         const double used = c.paragraph({38, y, right - 38 - room - 22, 60}, m_context.view().words(change.text), 12.5, Weight::Regular, c.t.ink, 3);
         c.text({right - 16 - room, y - 1, room, 18}, by, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
@@ -253,7 +253,7 @@ void WorkingSheet::paintContent(Canvas& c) {
         c.p.restore();
         y += 42;
     }
-    y += c.paragraph({16, y, right - 32, 100}, qs(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) + 12;
+    y += c.paragraph({16, y, right - 32, 100}, m_context.view().words(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) + 12;
     if (!w.found.empty())
         y = paintFound(c, y, w);
     if (const auto* e = v.evaluation(); e && w.key.starts_with("gap:"))
@@ -279,7 +279,7 @@ void WorkingSheet::paintContent(Canvas& c) {
     }
     y = paintHistory(c, y, v);
     c.hline(0, right, y, c.t.hair);
-    y += 8 + c.paragraph({16, y + 8, right - 32, 300}, qs(w.method), 12, Weight::Regular, c.t.ink2, 14) + 8;
+    y += 8 + c.paragraph({16, y + 8, right - 32, 300}, m_context.view().words(w.method), 12, Weight::Regular, c.t.ink2, 14) + 8;
     setMinimumHeight(static_cast<int>(y));
 }
 

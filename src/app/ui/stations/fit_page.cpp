@@ -169,7 +169,11 @@ void FitPage::dragTo(const QString& handle, double x) {
     const Axis axis = handle.startsWith(QLatin1String("cutin:")) ? axisOf(handle.mid(6)) : m_look.cuts.moved;
     for (const Hit& hit : m_hits)
         if (e && hit.key == handle) {
-            cut(axis) = std::clamp((x - hit.rect.left()) / hit.rect.width(), 0.0, 1.0) * e->build.insideAt[core::index(axis)].mm();
+            const double size = e->build.insideAt[core::index(axis)].mm();
+            // A zoomed strip shows a part of the case and says which.
+            const QStringList range = handle.startsWith(QLatin1String("cutat:")) ? handle.mid(6).split(QLatin1Char(':'), Qt::SkipEmptyParts) : QStringList();
+            const double from = range.size() == 2 ? range[0].toDouble() : 0, to = range.size() == 2 ? range[1].toDouble() : size;
+            cut(axis) = std::clamp(from + (x - hit.rect.left()) / hit.rect.width() * (to - from), 0.0, size);
             m_look.cuts.moved = axis;
             return update();
         }
