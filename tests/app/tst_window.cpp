@@ -23,6 +23,8 @@
 #include <QListWidget>
 #include <QMessageBox>
 #include <QMimeData>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTableWidget>
@@ -609,6 +611,54 @@ private slots:
         QTest::keyClick(w.window->page(1), Qt::Key_Up, Qt::AltModifier);
         QTest::keyRelease(w.window.get(), Qt::Key_Alt, Qt::AltModifier);
         QVERIFY(!menu());
+    }
+
+    /// However the rail is scrolled to its revision, the first card in sight is a whole one.
+    void noFirstCardIsCut() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* area = w.window->rail()->findChild<QScrollArea*>();
+        for (const QSize size : {QSize(1100, 700), QSize(1280, 800), QSize(1600, 900)}) {
+            w.window->resize(size);
+            for (const core::Revision& r : w.document().project().revisions) {
+                w.document().selectRevision(r.id);
+                QApplication::processEvents();
+                w.window->rail()->cards()->grab();
+                const int from = area->verticalScrollBar()->value(), to = from + area->viewport()->height(), end = area->verticalScrollBar()->maximum();
+                bool selectedInSight = false;
+                for (const app::Hit& hit : w.window->rail()->cards()->hits()) {
+                    if (!hit.key.startsWith("revision:"))
+                        continue;
+                    QVERIFY2(hit.rect.top() >= from || hit.rect.bottom() <= from + 6 || from == end, qPrintable(hit.key)); // the end of the rail has no more to turn
+                    selectedInSight = selectedInSight || (hit.key == "revision:" + QString::fromStdString(r.id) && hit.rect.top() >= from && hit.rect.bottom() <= to);
+                }
+                QVERIFY2(selectedInSight, r.id.c_str());
+            }
+        }
+    }
+
+    /// In a narrow window Working opens beside the sheet, so that the ladder stays in reach.
+    void theLadderIsReachedWithWorkingOpen() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->resize(1100, 700);
+        w.window->setStation(1);
+        auto* fit = w.window->page(1);
+        QVERIFY(!w.window->working()->isVisible());
+        w.key(Qt::Key_W);
+        QApplication::processEvents();
+        QVERIFY(w.window->working()->isVisible());
+        const QRect working(w.window->working()->mapTo(w.window.get(), QPoint()), w.window->working()->size());
+        const QRect stage(fit->mapTo(w.window.get(), QPoint()), fit->size());
+        QVERIFY(!working.intersects(stage));
+        QVERIFY2(stage.width() >= 760, qPrintable(QString::number(stage.width())));
+        QVERIFY(w.place(fit, "list:change"));
+        w.key(Qt::Key_W);
+        QApplication::processEvents();
+        QVERIFY(!w.window->working()->isVisible());
+        QVERIFY(w.window->rail()->isVisible());
     }
 
     void partsAreAddedFromFit() {

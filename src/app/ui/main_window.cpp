@@ -206,27 +206,15 @@ void MainWindow::arrange() {
     const int rail = narrow ? 164 : width() >= 2200 ? 240 : width() >= wideFrom ? 216 : 188;
     const int working = width() >= 2200 ? 340 : width() >= wideFrom ? 300 : 252;
     m_findingsList->setFixedHeight(std::min(m_findingsList->wantedHeight(), std::max(192, (height() - 90) / 3)));
-    if (narrow != m_narrow) {
-        m_narrow = narrow;
-        if (narrow) {
-            m_working->setParent(centralWidget()); // opens over the stage
-            m_working->hide();
-        } else {
-            m_splitter->addWidget(m_working);
-            m_working->show();
-        }
-    }
+    if (std::exchange(m_narrow, narrow) != narrow)
+        m_working->setVisible(!narrow);
     m_workingTab->setVisible(narrow);
     m_rail->setMinimumWidth(164);
-    if (narrow) {
-        const int right = width() - m_workingTab->width();
-        const int below = m_findings->height() + (m_findingsList->isHidden() ? 0 : m_findingsList->height());
-        m_working->setGeometry(right - working, m_strip->height(), working, height() - m_strip->height() - below);
-        m_working->raise();
-        m_splitter->setSizes({rail, right - rail});
-    } else {
-        m_splitter->setSizes({rail, width() - rail - working - 2, working});
-    }
+    // In a narrow window Working takes the room of the rail while it is open: it covers no part of the sheet.
+    const bool open = !m_working->isHidden();
+    m_rail->setVisible(!narrow || !open);
+    const int whole = width() - (narrow ? m_workingTab->width() : 0);
+    m_splitter->setSizes({m_rail->isHidden() ? 0 : rail, whole - (m_rail->isHidden() ? 0 : rail) - (open ? working : 0) - 2, open ? working : 0});
     m_strip->setRailWidth(rail + 1);
 }
 

@@ -295,6 +295,12 @@ void RevisionRail::showSelected() {
             const QRect r = m_cards->cardRect(static_cast<int>(i));
             m_scroll->ensureVisible(r.center().x(), r.center().y(), 10, r.height());
         }
+    // The first card in sight is a whole one.
+    constexpr int above = 6;
+    QScrollBar* bar = m_scroll->verticalScrollBar();
+    for (std::size_t i = 0; i < revisions.size() && bar->value() > 0; ++i)
+        if (const int top = m_cards->cardRect(static_cast<int>(i)).top(); top >= bar->value())
+            return bar->setValue(top - above);
 }
 
 } // namespace app
