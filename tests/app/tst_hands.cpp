@@ -41,6 +41,33 @@ class HandsTest : public QObject {
     }
 
 private Q_SLOTS:
+    /// The size of text is taken at once: the program offers to start anew with what is open, and asks for unsaved work first.
+    void textSizeStartsAnew() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* action = w.window->findChild<QAction*>("size125");
+        QVERIFY(action);
+        action->trigger();
+        QCOMPARE(w.context.settings.sizePercent, 125);
+        auto* box = w.window->findChild<QMessageBox*>("restart");
+        QVERIFY(box);
+        box->findChild<QPushButton*>("restartNow")->click();
+        QTRY_VERIFY(!w.window->isVisible());
+        QVERIFY(w.window->wantsRestart());
+
+        Window edited;
+        QTemporaryDir other;
+        edited.openDemo(other);
+        QVERIFY(edited.document().addChange(core::FlipFan{"top"}));
+        edited.window->findChild<QAction*>("size150")->trigger();
+        edited.window->findChild<QMessageBox*>("restart")->findChild<QPushButton*>("restartNow")->click();
+        QApplication::processEvents();
+        QVERIFY(edited.window->isVisible());
+        QVERIFY(!edited.window->wantsRestart());
+        QVERIFY(edited.window->findChild<QMessageBox*>("keepChanges"));
+        app::Settings{}.save(); // what other tests start with
+    }
     /// A list is narrowed by typing; what is hidden is counted, and comes back.
     void listsAreFiltered() {
         Window w;

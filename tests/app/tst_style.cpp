@@ -147,6 +147,11 @@ private Q_SLOTS:
         QMenu menu;
         QAction* action = menu.addAction("Open");
         QCOMPARE_GE(menu.actionGeometry(action).height(), 24);
+        // A menu lies over the sheet: its edge tells it from what is below.
+        menu.resize(menu.sizeHint());
+        const QImage image = menu.grab().toImage();
+        for (const QPoint at : {QPoint(0, image.height() / 2), QPoint(image.width() - 1, image.height() / 2), QPoint(image.width() / 2, 0), QPoint(image.width() / 2, image.height() - 1)})
+            QVERIFY2(contrast(image.pixelColor(at), m_theme.sheet) >= 3.0, qPrintable(QString::number(contrast(image.pixelColor(at), m_theme.sheet))));
         QApplication::setStyle(QStringLiteral("Fusion"));
     }
 

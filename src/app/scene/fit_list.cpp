@@ -107,7 +107,9 @@ void paintRung(Canvas& c, const QRectF& r, double y, const core::fit::Gap& gap, 
     c.mark({r.right() - 18, y + 9}, gap.mark);
     const QString own = gap.overridden.empty() ? QString() : QStringLiteral("*");
     const QString figures = v.number(Quantity::Length, gap.nominal.mm()) + QStringLiteral(" ±") + v.number(Quantity::Length, gap.worstBandMm) + QObject::tr("  needs ") + v.number(Quantity::Length, gap.requiredMm) + own;
-    c.text({r.left() + 30, y + 23, axis - r.left() - 40, 18}, c.elided(figures, axis - r.left() - 36, 12), 12, Weight::Regular, c.t.ink2);
+    // The band may reach 30 px left of the need.
+    const double room = axis - 34 - (r.left() + 30);
+    c.text({r.left() + 30, y + 23, room, 18}, c.elided(figures, room, 12), 12, Weight::Regular, c.t.ink2);
     const double over = gap.nominal.mm() - gap.requiredMm;
     const auto at = [&](double mm) { return std::clamp(axis + mm * scale, axis - 30, r.right() - 4); };
     const QRectF band(QPointF(at(over - gap.worstBandMm), y + 27), QPointF(std::max(at(over + gap.worstBandMm), at(over - gap.worstBandMm) + 2), y + 37));
@@ -128,7 +130,7 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     double x = look.paper ? r.left() : paintCycler(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], static_cast<int>(look.sort), 3, QStringLiteral("sort:"), QObject::tr("Order of the ladder (key S)"));
     x = look.paper ? x : paintCycler(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], static_cast<int>(look.filter), 4, QStringLiteral("filter:"), QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
     // One axis for all rungs: the heavy line is the need.
-    const double axis = r.left() + r.width() * 0.60, scale = (r.right() - 6 - axis) / 12;
+    const double axis = r.left() + r.width() * 0.63, scale = (r.right() - 6 - axis) / 12;
     const QString count = rows.size() == gaps.size() ? QString::number(rows.size()) : QObject::tr("%1 of %2").arg(rows.size()).arg(gaps.size());
     if (c.width(count, 11.5) < axis - x - 26)
         c.second({x + 8, r.top(), axis - x - 22, 24}, count, Qt::AlignLeft | Qt::AlignVCenter, 11.5);

@@ -74,8 +74,7 @@ bool SheetStyle::drawPart(PrimitiveElement element, const QStyleOption* option, 
             parts.field(option->rect, enabled, ControlParts::Ground::Field);
         return true;
     case PE_FrameLineEdit: case PE_Frame: case PE_FrameMenu: case PE_FrameGroupBox: case PE_FrameTabWidget: parts.frame(option->rect); return true;
-    case PE_PanelMenu: painter->fillRect(option->rect, m_theme.sheet); return true;
-    case PE_PanelTipLabel:
+    case PE_PanelMenu: case PE_PanelTipLabel:
         painter->fillRect(option->rect, m_theme.sheet);
         parts.frame(option->rect);
         return true;
@@ -121,7 +120,11 @@ void SheetStyle::ring(QPainter* painter, const QRect& rect) const {
 }
 
 int SheetStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const {
-    return metric == PM_ScrollBarExtent ? scrollBarExtent : QProxyStyle::pixelMetric(metric, option, widget);
+    switch (metric) {
+    case PM_ScrollBarExtent: return scrollBarExtent;
+    case PM_MenuPanelWidth: return 1; // its edge
+    default: return QProxyStyle::pixelMetric(metric, option, widget);
+    }
 }
 
 /// Spin boxes, choices and sliders; answers whether it was one of them.
