@@ -18,6 +18,9 @@
 #include <QTreeWidget>
 #include <QWheelEvent>
 
+#include <map>
+#include <set>
+
 using app::NumberBox;
 using support::Window;
 
@@ -41,6 +44,44 @@ class HandsTest : public QObject {
     }
 
 private Q_SLOTS:
+    /// At the smallest window every row of every list is reached by J: as many things as the list says it has.
+    void everyRowIsReachedByKeys() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        w.window->resize(1100, 700);
+        int lists = 0, scrolled = 0;
+        for (int station = 0; station < 6; ++station) {
+            w.window->setStation(station);
+            auto* page = w.window->page(station);
+            w.context.selection.select({});
+            page->grab();
+            std::map<QString, std::set<QString>> met;
+            QString first;
+            for (int i = 0; i < 400; ++i) {
+                page->stepSelection(1);
+                if (i == 0)
+                    first = w.context.selection.key();
+                else if (i > 30 && w.context.selection.key() == first)
+                    break; // once round
+                page->grab();
+                for (const app::ListPlace& place : page->lists().places)
+                    for (const app::Hit& hit : page->hits())
+                        if (hit.key == w.context.selection.key() && place.rect.contains(hit.rect.center()))
+                            met[place.id].insert(hit.key);
+            }
+            for (const app::ListPlace& place : page->lists().places) {
+                if (place.id == "before") // sentences: nothing to select
+                    continue;
+                ++lists;
+                scrolled += place.rows > place.shown;
+                QVERIFY2(met[place.id].size() >= place.rows, qPrintable(QStringLiteral("%1: %2 of %3").arg(place.id).arg(met[place.id].size()).arg(place.rows)));
+            }
+        }
+        QVERIFY(lists >= 6);
+        QVERIFY(scrolled >= 3);
+    }
     /// The size of text is taken at once: the program offers to start anew with what is open, and asks for unsaved work first.
     void textSizeStartsAnew() {
         Window w;

@@ -140,7 +140,9 @@ void MainWindow::buildActions() {
 
 void MainWindow::openMenu() {
     m_menu->popup(mapToGlobal(QPoint(8, 56)));
-    m_menu->setActiveAction(m_menu->actions().value(0));
+    // On the first menu, not in it: letters then choose among the menus.
+    QKeyEvent down(QEvent::KeyPress, Qt::Key_Down, Qt::NoModifier);
+    QApplication::sendEvent(m_menu, &down);
 }
 
 /// Alt pressed and let go with nothing in between opens the menu, as in every window with a menu bar.
