@@ -339,6 +339,22 @@ private slots:
         QCOMPARE(fit->lists().states.at("fit").top, std::size_t{1});
     }
 
+    /// The heavy line of the ladder is called what it is, at every size.
+    void theLadderNamesItsAxis() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* fit = fitOf(w);
+        for (const QSize size : {QSize(720, 600), QSize(790, 640), QSize(1100, 800), QSize(1500, 1100)})
+            for (const int filter : {0, 1, 2, 3}) {
+                app::FitLook look = fit->look();
+                look.filter = static_cast<app::FitLook::Filter>(filter);
+                const QStringList words = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), look); }, size);
+                QVERIFY2(words.contains("need"), qPrintable(QStringLiteral("%1 %2").arg(size.width()).arg(filter)));
+            }
+    }
+
     /// The strip of the cut follows the zoom: what of the case it shows is what the section shows, and a click on it cuts there.
     void theStripFollowsTheZoom() {
         Window w;

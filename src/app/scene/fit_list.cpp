@@ -88,7 +88,7 @@ void followSelection(Canvas& c, const QRectF& r, const core::fit::FitResult& fit
     if (state.selected == c.selected())
         return;
     state.selected = c.selected();
-    const auto capacity = static_cast<std::size_t>(std::max(1.0, std::floor((r.height() - 50 - openHeight) / rowHeight) + 1));
+    const auto capacity = static_cast<std::size_t>(std::max(1.0, std::floor((r.height() - 64 - openHeight) / rowHeight) + 1));
     for (std::size_t k = 0; k < rows.size(); ++k)
         if (c.selected() == QStringLiteral("gap:") + qs(fit.gaps[rows[k]].id))
             state.top = k < state.top ? k : k >= state.top + capacity ? k + 1 - capacity : state.top;
@@ -132,14 +132,15 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     // One axis for all rungs: the heavy line is the need.
     const double axis = r.left() + r.width() * 0.63, scale = (r.right() - 6 - axis) / 12;
     const QString count = rows.size() == gaps.size() ? QString::number(rows.size()) : QObject::tr("%1 of %2").arg(rows.size()).arg(gaps.size());
-    if (c.width(count, 11.5) < axis - x - 26)
+    if (c.width(count, 11.5) < axis - 18 - x - 12)
         c.second({x + 8, r.top(), axis - x - 22, 24}, count, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    const bool below = axis - 16 <= x + 2; // beside the buttons there is no room for the names of the axis
     // Round figures in the unit that is read: 1/8 and 1/4 inch.
     for (const double mark : v.show.units().inch ? std::array{0.0, 3.175, 6.35} : std::array{0.0, 4.0, 8.0})
-        if (axis + mark * scale - 18 > x + 40)
-            c.text({axis + mark * scale - 30, r.top() + 4, 60, 18}, mark == 0 ? QObject::tr("need") : v.signedNumber(Quantity::Length, mark), 11, mark == 0 ? Weight::SemiBold : Weight::Regular, mark == 0 ? c.t.ink : c.t.ink2, Qt::AlignCenter);
+        if (below || axis + mark * scale - 16 > x + 2)
+            c.text({axis + mark * scale - 30, r.top() + (below ? 23 : 4), 60, 18}, mark == 0 ? QObject::tr("need") : v.signedNumber(Quantity::Length, mark), 11, mark == 0 ? Weight::SemiBold : Weight::Regular, mark == 0 ? c.t.ink : c.t.ink2, Qt::AlignCenter);
     followSelection(c, r, v.evaluation()->fit, rows, 45, 104);
-    double y = r.top() + 28;
+    double y = r.top() + (below ? 42 : 28);
     std::size_t shown = 0;
     for (std::size_t k = firstRow(c); k < rows.size(); ++k) {
         const auto& gap = gaps[rows[k]];
