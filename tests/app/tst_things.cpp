@@ -6,6 +6,8 @@
 #include "support/painted_words.h"
 #include "support/window.h"
 
+#include <QRegularExpression>
+
 #include <random>
 #include <set>
 
@@ -222,6 +224,30 @@ private slots:
         QCOMPARE(words().filter("cap").size(), 2);
         QVERIFY2(words().contains("nvme") && words().contains("10.0 min"), qPrintable(words().join('|')));
         QVERIFY2(words(core::Show({.fahrenheit = true})).contains(QStringLiteral("°F")), qPrintable(words().join('|')));
+    }
+
+    /// Who reads in inch, °F and CFM is told so everywhere: no sheet writes a millimetre, a degree Celsius or a cubic metre an
+    /// hour, none says a unit twice, and Working's sentences follow.
+    void oneUnitForEachQuantity() {
+        app::Document d;
+        d.reset(support::demoProject(), {});
+        const core::Show american({.fahrenheit = true, .cfm = true, .inch = true});
+        static const QRegularExpression metric(QStringLiteral("[0-9.][ \\x{00a0}]?(mm|\u00b0C|m\u00b3/h)(?![\u00b3\u00b2/A-Za-z])|^(mm|\u00b0C|m\u00b3/h)$")), twice(QStringLiteral("\\b(in in|CFM CFM)\\b"));
+        for (const char* revision : {"R1", "R3", "R10", "R11"}) {
+            d.selectRevision(revision);
+            const app::View v{d, american};
+            const std::function<void(app::Canvas&, const QRectF&)> sheets[] = {
+                [&](app::Canvas& c, const QRectF& r) { app::paintBrief(c, r, v); }, [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, v, {}); }, [&](app::Canvas& c, const QRectF& r) { app::paintAir(c, r, v); },
+                [&](app::Canvas& c, const QRectF& r) { app::paintMake(c, r, v); }, [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, "r10-both"); }, [&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); }};
+            for (std::size_t k = 0; k < std::size(sheets); ++k)
+                for (const QString& words : support::paintedWords(sheets[k], {900, 760})) {
+                    if (k == 3 && words.contains(" x ")) // screws are called by their standard sizes
+                        continue;
+                    QVERIFY2(!metric.match(words).hasMatch() && !twice.match(words).hasMatch(), qPrintable(QStringLiteral("%1, sheet %2: %3").arg(revision).arg(k + 1).arg(words)));
+                }
+            for (const auto& finding : v.evaluation()->findings)
+                QVERIFY2(!metric.match(v.words(finding.text)).hasMatch(), finding.text.c_str());
+        }
     }
 };
 QTEST_MAIN(ThingsTest)

@@ -35,7 +35,7 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
         x += 26;
     }
     c.text({r.left() + 60, r.top(), leftX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-    c.paragraph({r.left(), r.top() + 50, leftX - r.left() - 14, 40}, QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
+    c.paragraph({r.left(), r.top() + 50, leftX - r.left() - 14, 40}, v.show.units().inch ? QObject::tr("arrows %1, Shift %2, End next part").arg(v.text(Quantity::Length, 1), v.text(Quantity::Length, 10)) : QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
     c.p.save();
     if (!whole)
         c.p.setClipRect(QRectF(leftX - 8, r.top() - 12, r.right() - leftX + 16, r.height() + 24), Qt::IntersectClip);

@@ -21,7 +21,7 @@ Section cutThrough(Axis through, double at, const View& v) {
         break;
     case Axis::X:
         s.letter = QStringLiteral("B–B");
-        s.words = QObject::tr("from the side, %1 in").arg(v.text(Quantity::Length, at));
+        s.words = QObject::tr("from the side, %1 deep").arg(v.text(Quantity::Length, at));
         s.across = Axis::Y;
         s.up = Axis::Z;
         break;

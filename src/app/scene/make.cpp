@@ -149,7 +149,7 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
               QObject::tr("%1 h, %2 g, %3").arg(qs(core::fixed(plan.hours, 1)), qs(core::fixed(plan.massG, 0)), v.text(Quantity::Money, plan.cost)));
     const double shopping = 210, top = r.top() + 34;
     const double bedsW = r.width() - shopping - 26;
-    c.heading(r.left(), top, bedsW, QObject::tr("Printer bed"), QObject::tr("%1 × %2 × %3 mm, 5 mm border").arg(bed[0]).arg(bed[1]).arg(bed[2]));
+    c.heading(r.left(), top, bedsW, QObject::tr("Printer bed"), v.words(QObject::tr("%1 × %2 × %3 mm, %4 mm border").arg(bed[0]).arg(bed[1]).arg(bed[2]).arg(v.project().printer.borderMm).toStdString()));
     const double bedsTop = top + 32;
     const std::size_t columns = std::max<std::size_t>(4, plan.parts.size());
     const double cell = std::min(150.0, (bedsW + 12) / static_cast<double>(columns));
