@@ -15,6 +15,8 @@
 #include <QMenu>
 #include <QMessageBox>
 #include <QRegularExpression>
+#include <QHelpEvent>
+#include <QToolTip>
 #include <QTreeWidget>
 #include <QWheelEvent>
 
@@ -44,6 +46,47 @@ class HandsTest : public QObject {
     }
 
 private Q_SLOTS:
+    /// A tip stands beside what it explains, not over it.
+    void tipsKeepOffWhatTheyExplain() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->setStation(4);
+        auto* page = w.window->page(4);
+        page->grab();
+        int looked = 0;
+        for (const app::Hit& hit : page->hits()) {
+            if (!hit.key.startsWith("run:") || hit.rect.height() > 60)
+                continue;
+            const QPoint at = hit.rect.center().toPoint();
+            QHelpEvent event(QEvent::ToolTip, at, page->mapToGlobal(at));
+            QApplication::sendEvent(page, &event);
+            for (const QWidget* tip : QApplication::topLevelWidgets())
+                if (tip->inherits("QTipLabel") && tip->isVisible()) {
+                    const QRect place(page->mapToGlobal(hit.rect.topLeft().toPoint()), hit.rect.size().toSize());
+                    QVERIFY2(!tip->geometry().intersects(place.adjusted(1, 1, -1, -1)), qPrintable(hit.name));
+                    ++looked;
+                }
+            QToolTip::hideText();
+        }
+        QVERIFY(looked >= 3);
+    }
+    /// Where nothing on the shelf mends a missing plug, the next step is offered: the shelf, searched for adapters.
+    void noAdapterIsNoDeadEnd() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        QVERIFY(w.document().edit("test", [](core::Project& p) {
+            for (core::Part& part : p.shelf)
+                if (part.id == "card-168e")
+                    part.needs["no-such-plug"] = 1;
+        }));
+        w.window->setStation(0);
+        QVERIFY(w.click(w.window->page(0), "add:adapter"));
+        auto* search = w.dialog<QLineEdit>("search");
+        QVERIFY(search);
+        QCOMPARE(search->text(), QString("adapter"));
+    }
     /// At the smallest window every row of every list is reached by J: as many things as the list says it has.
     void everyRowIsReachedByKeys() {
         Window w;
