@@ -53,6 +53,20 @@ void turnAFan(benchmark::State& state) {
 }
 BENCHMARK(turnAFan)->Unit(benchmark::kMillisecond);
 
+/// J: to the next figure, and the sheet painted with it. One frame is 16 ms.
+void stepToTheNextFigure(benchmark::State& state) {
+    shown().window->setStation(1);
+    QApplication::processEvents();
+    auto* page = shown().window->page(1);
+    QImage image(page->size(), QImage::Format_ARGB32_Premultiplied);
+    page->render(&image);
+    for (auto _ : state) {
+        page->stepSelection(1);
+        page->render(&image);
+    }
+}
+BENCHMARK(stepToTheNextFigure)->Unit(benchmark::kMillisecond);
+
 void workingOfThePanel(benchmark::State& state) {
     shown().context.selection.select(QStringLiteral("part:tray/cpu"));
     for (auto _ : state)

@@ -36,17 +36,23 @@ std::string dxfText(const std::string& utf8) {
     return out;
 }
 
-/// Colour index of DXF, and stroke and dashes of SVG, by layer.
-struct Style { int dxf; const char* svg; };
-Style styleOf(const std::string& layer) {
-    if (layer == "case") return {7, "stroke-width=\"0.7\""};
-    if (layer == "cut") return {7, "stroke-width=\"0.35\""};
-    if (layer == "keep-out") return {30, "stroke-width=\"0.25\" stroke-dasharray=\"3 1 0.7 1\""};
-    if (layer == "check") return {7, "stroke-width=\"0.5\""};
-    return {8, "stroke-width=\"0.2\" stroke-dasharray=\"2 1\""};
+std::string strokeOf(const std::string& layer) {
+    const LineLook look = lookOf(layer);
+    std::string out = "stroke-width=\"" + core::shortest(look.widthMm) + "\"";
+    for (std::size_t i = 0; i < look.dashMm.size(); ++i)
+        out += (i ? " " : " stroke-dasharray=\"") + core::shortest(look.dashMm[i]);
+    return out + (look.dashMm.empty() ? "" : "\"");
 }
 
 } // namespace
+
+LineLook lookOf(std::string_view layer) {
+    if (layer == "case") return {.widthMm = 0.7};
+    if (layer == "cut") return {.widthMm = 0.35};
+    if (layer == "keep-out") return {.widthMm = 0.25, .dashMm = {3, 1, 0.7, 1}, .dxf = 30};
+    if (layer == "check") return {.widthMm = 0.5};
+    return {.widthMm = 0.2, .dashMm = {2, 1}, .dxf = 8};
+}
 
 std::string_view paperWord(Paper paper) { return paper == Paper::Own ? "own" : paper == Paper::A4 ? "A4" : "A3"; }
 
@@ -81,7 +87,7 @@ std::string drawingDxf(const core::fit::Drawing& drawing, double scale) {
     for (const auto& line : drawing.lines)
         layers.insert(line.layer);
     for (const std::string& layer : layers)
-        out += "0\nLAYER\n2\n" + layer + "\n70\n0\n62\n" + std::to_string(styleOf(layer).dxf) + "\n6\nCONTINUOUS\n";
+        out += "0\nLAYER\n2\n" + layer + "\n70\n0\n62\n" + std::to_string(lookOf(layer).dxf) + "\n6\nCONTINUOUS\n";
     out += "0\nENDTAB\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n";
     const auto at = [&](const core::fit::Point2& p) { return "10\n" + number(p[0] * scale) + "\n20\n" + number(p[1] * scale) + "\n30\n0.0\n"; };
     for (const auto& line : drawing.lines) {
@@ -101,7 +107,7 @@ std::string drawingSvg(const core::fit::Drawing& drawing, double scale) {
                       "mm\" viewBox=\"0 0 " + w + " " + h + "\" fill=\"none\" stroke=\"black\">\n";
     const auto y = [&](double up) { return drawing.sizeMm[1] - up; };
     for (const auto& line : drawing.lines) {
-        out += "<path class=\"" + line.layer + "\" " + styleOf(line.layer).svg + " d=\"";
+        out += "<path class=\"" + line.layer + "\" " + strokeOf(line.layer) + " d=\"";
         for (std::size_t i = 0; i < line.points.size(); ++i)
             out += (i ? "L" : "M") + number(line.points[i][0]) + " " + number(y(line.points[i][1]));
         out += line.closed ? "Z\"/>\n" : "\"/>\n";

@@ -6,6 +6,8 @@
 #include <array>
 #include <optional>
 #include <string>
+#include <string_view>
+#include <vector>
 
 namespace report {
 
@@ -13,6 +15,10 @@ namespace report {
 [[nodiscard]] std::string drawingDxf(const core::fit::Drawing& drawing, double scale = 1);
 /// SVG whose width and height are in mm, so that it prints at true size when @p scale is 1.
 [[nodiscard]] std::string drawingSvg(const core::fit::Drawing& drawing, double scale = 1);
+
+/// How the lines of a layer are drawn, in every kind of file: width and dashes in mm (none: unbroken), colour index of DXF.
+struct LineLook { double widthMm = 0.2; std::vector<double> dashMm; int dxf = 7; };
+[[nodiscard]] LineLook lookOf(std::string_view layer);
 
 enum class Paper { Own, A4, A3 }; ///< a sheet as large as the drawing, or one that lies
 [[nodiscard]] std::string_view paperWord(Paper paper);

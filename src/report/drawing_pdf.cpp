@@ -3,6 +3,8 @@
 
 #include <hpdf.h>
 
+#include <algorithm>
+#include <cmath>
 #include <memory>
 
 namespace report {
@@ -12,14 +14,6 @@ constexpr double pointsPerMm = 72 / 25.4;
 
 struct Failed { HPDF_STATUS code = 0; };
 void onError(HPDF_STATUS code, HPDF_STATUS, void* to) { static_cast<Failed*>(to)->code = code; }
-
-struct Width { double mm; bool dashed; };
-Width widthOf(const std::string& layer) {
-    if (layer == "case") return {0.7, false};
-    if (layer == "cut") return {0.35, false};
-    if (layer == "check") return {0.5, false};
-    return {0.2, true};
-}
 
 /// UTF-8 to the one-byte letters of Western Europe; counts what those do not have.
 std::string westernLetters(const std::string& utf8, int& lacking) {
@@ -48,10 +42,12 @@ public:
         m_font = HPDF_GetFont(doc, "Helvetica", "WinAnsiEncoding");
     }
     void line(const core::fit::Drawing::Line& line) {
-        const Width w = widthOf(line.layer);
-        HPDF_Page_SetLineWidth(m_page, points(w.mm));
-        const HPDF_UINT16 dashes[] = {4, 2};
-        w.dashed ? HPDF_Page_SetDash(m_page, dashes, 2, 0) : HPDF_Page_SetDash(m_page, nullptr, 0, 0);
+        const LineLook look = lookOf(line.layer);
+        HPDF_Page_SetLineWidth(m_page, points(look.widthMm));
+        std::vector<HPDF_UINT16> dashes; // whole points
+        for (const double mm : look.dashMm)
+            dashes.push_back(static_cast<HPDF_UINT16>(std::max(1.0F, std::round(points(mm)))));
+        HPDF_Page_SetDash(m_page, dashes.empty() ? nullptr : dashes.data(), static_cast<HPDF_UINT>(dashes.size()), 0);
         for (std::size_t i = 0; i < line.points.size(); ++i) {
             const auto [x, y] = at(line.points[i]);
             i ? HPDF_Page_LineTo(m_page, x, y) : HPDF_Page_MoveTo(m_page, x, y);

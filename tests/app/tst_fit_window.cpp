@@ -673,6 +673,12 @@ private slots:
         const auto layout = dialog->layoutChosen();
         QVERIFY(layout && layout->scale < 1);
         QVERIFY2(words->text().contains(QString::number(50 * layout->scale, 'f', 1)), qPrintable(words->text()));
+        // An ending that is added replaces no file that nobody was asked about.
+        QFile there(dir.filePath("mine.pdf"));
+        QVERIFY(there.open(QIODevice::WriteOnly));
+        QVERIFY(!dialog->completed(dir.filePath("mine")));
+        QCOMPARE(dialog->completed(dir.filePath("mine.pdf")).value(), dir.filePath("mine.pdf"));
+        QCOMPARE(dialog->completed(dir.filePath("other")).value(), dir.filePath("other.pdf"));
         choose(dialog, "kind", 2);
         QVERIFY2(dialog->proposedName().contains(QString::fromStdString(w.document().revision())) && dialog->proposedName().endsWith(".dxf"), qPrintable(dialog->proposedName()));
     }

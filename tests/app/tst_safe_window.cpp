@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/disk.h"
 #include "support/window.h"
 
 #include "app/model/recovery.h"
@@ -211,6 +212,26 @@ private slots:
         w.openDemo(dir);
         w.window->startSave(dir.filePath("build 1.2.minidraft"), store::Foreign::Refuse);
         QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("build 1.2.minidraft")).isFile(), 10000);
+    }
+    /// The file dialog asks before it replaces "box.minidraft"; who typed "box" was not asked, and loses nothing.
+    void aCompletedNameReplacesNothing() {
+        QTemporaryDir dir, other;
+        core::Project theirs = support::demoProject();
+        theirs.id = "another";
+        theirs.name = "Another";
+        const QString path = dir.filePath("box.minidraft");
+        QVERIFY(store::saveProject(theirs, path));
+        const QByteArray before = support::bytesOf(path);
+        Window w;
+        w.openDemo(other);
+        w.window->saveAsNamed(dir.filePath("box"));
+        QTRY_VERIFY_WITH_TIMEOUT(!w.window->lastMessage().isEmpty(), 10000);
+        QCOMPARE(support::bytesOf(path), before);
+        w.window->saveAsNamed(dir.filePath("free"));
+        QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("free.minidraft")).isFile(), 10000);
+        // Named whole, it was asked about, and is replaced.
+        w.window->saveAsNamed(path);
+        QTRY_VERIFY_WITH_TIMEOUT(support::bytesOf(path) != before, 10000);
     }
 
     // ---- recording ----

@@ -110,7 +110,7 @@ void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
             whole |= r;
     }
     if (!whole.isEmpty() && s.through == core::Axis::X) { // said once, on the largest of the three
-        const QString words = look.ghostShort == 0 ? QObject::tr("every gap holds here") : counted(look.ghostShort, QObject::tr("1 gap short here"), QObject::tr("%1 gaps short here"));
+        const QString words = look.ghostShort == 0 ? QObject::tr("no gap short here") : counted(look.ghostShort, QObject::tr("1 gap short here"), QObject::tr("%1 gaps short here"));
         c.plate({whole.center().x(), std::max(whole.top() - 12, s.paper.top() + 10)}, words, 12, Weight::SemiBold, look.ghostShort > 0 ? c.t.block : c.t.ink);
     }
 }

@@ -247,6 +247,7 @@ void beforeList(Canvas& c, const QRectF& r, const View& v) {
     list.paint([&](std::size_t i, const QRectF& row) {
         c.mark({row.left(), row.top() + 5}, lines[i].mark);
         c.paragraph({row.left() + 24, row.top() + 2, row.width() - 24, 34}, lines[i].text, 12.5, Weight::Regular, c.t.ink, 2);
+        c.hline(row.left(), row.right(), row.bottom() - 1, c.t.hair); // lines of one and of two rows alike
     });
 }
 

@@ -190,6 +190,8 @@ void MainWindow::refresh() {
     const QString name = project.name.empty() ? tr("Mini Draft") : readOnly ? tr("%1 (read-only) – Mini Draft").arg(qs(project.name)) : tr("%1 – Mini Draft").arg(qs(project.name));
     setWindowTitle(name + QStringLiteral("[*]"));
     setWindowModified(m_context.document.isModified());
+    if (!m_findingsList->isHidden())
+        arrange(); // as many rows as there are now
 }
 
 void MainWindow::setStation(int station) {

@@ -46,6 +46,8 @@ public:
     bool saveTo(const QString& path);
     enum class OnDisk { Ask, Replace }; ///< when somebody else wrote the file since it was read
     void startSave(const QString& path, store::Foreign foreign, OnDisk onDisk = OnDisk::Ask);
+    /// A name as it was chosen; the ending of projects is added where it has none.
+    void saveAsNamed(const QString& chosen);
     /// The program is asked to end by the system: what is not saved goes to the disk as a copy.
     void endNow();
     /// Where copies of what is not saved, and recordings, are kept.

@@ -284,14 +284,19 @@ void MainWindow::save() {
 }
 
 void MainWindow::saveAs() {
-    QString path = QFileDialog::getSaveFileName(this, tr("Save the project"), m_context.document.path(), tr("Mini Draft projects (*.minidraft)"));
-    if (path.isEmpty())
-        return;
+    const QString chosen = QFileDialog::getSaveFileName(this, tr("Save the project"), m_context.document.path(), tr("Mini Draft projects (*.minidraft)"));
+    if (!chosen.isEmpty())
+        saveAsNamed(chosen);
+}
+
+void MainWindow::saveAsNamed(const QString& chosen) {
+    QString path = chosen;
     // Any dot may be part of a name ("build 1.2"): only the endings of projects are endings.
     const QString suffix = QFileInfo(path).suffix().toLower();
     if (suffix != QLatin1String("minidraft") && suffix != QLatin1String("json"))
         path += QStringLiteral(".minidraft");
-    startSave(path, store::Foreign::Replace); // the file dialog asked already
+    // The file dialog asked about the name it was given, not about one that was completed here.
+    startSave(path, path == chosen ? store::Foreign::Replace : store::Foreign::Refuse);
 }
 
 void MainWindow::exportFolder() {

@@ -24,8 +24,12 @@ PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent),
     setFocusPolicy(Qt::StrongFocus);
     connect(&context.selection, &Selection::changed, this, [this] { update(); });
     connect(&context.selection, &Selection::hoverChanged, this, [this] { update(); });
-    connect(&context.document, &Document::changed, this, [this] { update(); });
-    connect(&context.document, &Document::revisionSelected, this, [this] { update(); });
+    const auto anew = [this] {
+        m_order.clear();
+        update();
+    };
+    connect(&context.document, &Document::changed, this, anew);
+    connect(&context.document, &Document::revisionSelected, this, anew);
 }
 
 void PaintedPanel::paintEvent(QPaintEvent*) {
@@ -199,44 +203,42 @@ void PaintedPanel::turnForStep(int direction) {
                 rows.push_back(&hit);
         if (rows.empty() || (direction > 0 ? rows.back() : rows.front())->key != m_context.selection.key())
             continue;
-        if (m_lists.scroll(QString(place.id), direction)) {
-            QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied); // painted into nothing, to know what stands where now
-            QPainter painter(&probe);
-            Canvas canvas(painter, m_context.theme, m_context.selection.key());
-            m_lists.places.clear();
-            canvas.lists = &m_lists;
-            paintContent(canvas);
-            m_hits = std::move(canvas.hits);
-        }
+        if (m_lists.scroll(QString(place.id), direction))
+            m_order.clear(); // other rows are in sight
         return;
     }
 }
 
 /// What can be stepped to, each thing once, in the order in which it is painted while nothing is selected: a selection
 /// paints places of its own, and an order that changes with each step goes round in circles.
-std::vector<Hit> PaintedPanel::figuresInOrder() {
+const std::vector<Hit>& PaintedPanel::figuresInOrder() {
+    // Painted for it only when other things are on the sheet than last time: a step is one frame.
+    const auto known = [&](const QString& key) { return std::any_of(m_order.begin(), m_order.end(), [&](const Hit& h) { return h.key == key; }); };
+    const auto there = [&](const Hit& figure) { return std::any_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return h.key == figure.key; }); };
+    if (!m_order.empty() && std::all_of(m_order.begin(), m_order.end(), there) && std::all_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return isHandle(h.key) || known(h.key); }))
+        return m_order;
+    m_order.clear();
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
     QPainter painter(&probe);
     Canvas canvas(painter, m_context.theme, {});
     ListLook lists = m_lists;
     canvas.lists = &lists;
     paintContent(canvas);
-    std::vector<Hit> figures;
     for (const Hit& hit : canvas.hits) // handles to act with (turn a fan, set its speed) are no figures
-        if (!isHandle(hit.key) && std::none_of(figures.begin(), figures.end(), [&](const Hit& h) { return h.key == hit.key; }))
-            figures.push_back(hit);
-    return figures;
+        if (!isHandle(hit.key) && !known(hit.key))
+            m_order.push_back(hit);
+    return m_order;
 }
 
 void PaintedPanel::stepSelection(int direction) {
     turnForStep(direction);
-    const std::vector<Hit> figures = figuresInOrder();
+    const std::vector<Hit>& figures = figuresInOrder();
     if (figures.empty())
         return;
     const auto n = static_cast<std::ptrdiff_t>(figures.size());
     const auto now = std::find_if(figures.begin(), figures.end(), [&](const Hit& h) { return h.key == m_context.selection.key(); });
     const std::ptrdiff_t at = now == figures.end() ? (direction > 0 ? 0 : n - 1) : (now - figures.begin() + direction + n) % n;
-    const Hit& next = figures[static_cast<std::size_t>(at)];
+    const Hit next = figures[static_cast<std::size_t>(at)]; // a copy: selecting may paint
     setAccessibleDescription(next.name);
     m_context.selection.select(next.key);
 }

@@ -39,7 +39,7 @@ protected:
     /// What a list itself answers to: its heads and its bar.
     bool pressList(const Hit& hit, const QPointF& at);
     void turnForStep(int direction);
-    [[nodiscard]] std::vector<Hit> figuresInOrder();
+    [[nodiscard]] const std::vector<Hit>& figuresInOrder();
     void typeFilter(const Hit& hit);
     void mousePressEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
@@ -53,6 +53,7 @@ protected:
     Context& m_context;
     std::vector<Hit> m_hits;
     ListLook m_lists;
+    std::vector<Hit> m_order; ///< what J and K step through; empty: to be found anew
     QString m_draggedList;
     bool m_ring = false; ///< the focus came by keyboard
 };

@@ -52,7 +52,7 @@ std::string Show::sentence(const std::string& text) const {
                 }
             // A doubt is a difference, also beside a temperature.
             const Quantity as = sign == "±" && q == Quantity::Temperature ? Quantity::TemperatureDifference : q;
-            const double stored = std::stod(figure) * (sign == "\u2212" || sign == "-" ? -1 : 1);
+            const double stored = numberFrom(figure).value_or(0) * (sign == "\u2212" || sign == "-" ? -1 : 1);
             out += sign == "±" ? sign + this->number(as, stored) : sign == "+" ? signedNumber(as, stored) : this->number(as, stored);
         }
         out.append(from, numbers.cend());

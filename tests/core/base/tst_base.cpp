@@ -35,6 +35,13 @@ private slots:
         const core::Show american({.fahrenheit = true, .cfm = true, .inch = true});
         QCOMPARE(QString::fromStdString(american.sentence(said.toStdString())), read);
         QCOMPARE(QString::fromStdString(core::Show().sentence(said.toStdString())), said);
+        // The core's figures have a point, whatever the system writes.
+        for (const char* comma : {"de_DE.UTF-8", "tr_TR.UTF-8"}) {
+            std::setlocale(LC_NUMERIC, comma);
+            const std::string there = american.sentence(said.toStdString());
+            std::setlocale(LC_NUMERIC, "C");
+            QCOMPARE(QString::fromStdString(there), read);
+        }
     }
     /// The suite also runs where a comma parts decimals and where I has no small i of its own: this says that it really does.
     void theLocaleIsTheOneAskedFor() {

@@ -6,6 +6,7 @@
 
 #include <QBuffer>
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QPainter>
 #include <QPdfWriter>
 #include <QPushButton>
@@ -72,8 +73,15 @@ void SectionsDialog::paint(QPainter& p, const report::SheetLayout& layout, const
     const auto at = [&](const core::fit::Point2& mm) { return QPointF(sheet.left() + layout.atMm[0] * k + mm[0] * scale, sheet.bottom() - layout.atMm[1] * k - mm[1] * scale); };
     p.setBrush(Qt::NoBrush);
     for (const auto& line : m_drawing.lines) {
-        const bool behind = line.layer == "behind" || line.layer == "keep-out";
-        p.setPen(QPen(behind ? faint : ink, std::max(0.8, (line.layer == "case" ? 0.7 : line.layer == "cut" ? 0.35 : 0.2) * k), behind ? Qt::DashLine : Qt::SolidLine));
+        const report::LineLook look = report::lookOf(line.layer);
+        QPen pen(look.dashMm.empty() ? ink : faint, std::max(0.8, look.widthMm * k));
+        if (!look.dashMm.empty()) {
+            QList<qreal> dashes; // in widths of the pen
+            for (const double mm : look.dashMm)
+                dashes << std::max(1.0, mm * k / pen.widthF());
+            pen.setDashPattern(dashes);
+        }
+        p.setPen(pen);
         QPolygonF polygon;
         for (const auto& mm : line.points)
             polygon << at(mm);
@@ -136,14 +144,21 @@ core::Result<void> SectionsDialog::writeTo(const QString& path) {
     return store::writeWhole(path, QByteArray::fromStdString(file->bytes));
 }
 
+core::Result<QString> SectionsDialog::completed(const QString& chosen) const {
+    const QString ending = QLatin1Char('.') + m_kind->currentData().toString();
+    if (chosen.endsWith(ending, Qt::CaseInsensitive))
+        return chosen;
+    if (QFileInfo::exists(chosen + ending))
+        return core::problem((chosen + ending).toStdString(), "is there already", "its whole name, to replace it, or another");
+    return chosen + ending;
+}
+
 core::Result<void> SectionsDialog::apply() {
-    const QString ending = m_kind->currentData().toString();
-    QString path = QFileDialog::getSaveFileName(this, tr("Export sections"), proposedName(), QStringLiteral("%1 (*.%1)").arg(ending));
-    if (path.isEmpty())
+    const QString chosen = QFileDialog::getSaveFileName(this, tr("Export sections"), proposedName(), QStringLiteral("%1 (*.%1)").arg(m_kind->currentData().toString()));
+    if (chosen.isEmpty())
         return core::problem(tr("Not written").toStdString(), "no name was chosen", "");
-    if (!path.endsWith(QLatin1Char('.') + ending, Qt::CaseInsensitive))
-        path += QLatin1Char('.') + ending;
-    return writeTo(path);
+    const auto path = completed(chosen);
+    return path ? writeTo(*path) : tl::make_unexpected(path.error());
 }
 
 } // namespace app

@@ -12,6 +12,9 @@ public:
     SectionsDialog(Context& context, core::fit::Drawing drawing, QWidget* parent);
     /// The drawing under a name; the ending decides the kind. Errors: as report::drawingFile, the file cannot be written.
     [[nodiscard]] core::Result<void> writeTo(const QString& path);
+    /// The name that was chosen with the ending of the kind. Errors: an ending was added and that file is there: nobody was
+    /// asked whether to replace it.
+    [[nodiscard]] core::Result<QString> completed(const QString& chosen) const;
     [[nodiscard]] QString proposedName() const;
     [[nodiscard]] core::Result<report::SheetLayout> layoutChosen() const;
 
