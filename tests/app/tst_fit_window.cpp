@@ -416,6 +416,51 @@ private slots:
         QVERIFY(w.place(fit, "gap:" + QString::fromStdString(gaps.back().id)));
     }
 
+    /// A list that becomes shorter than it was turned shows what it has: here the gaps of one part, then those of another.
+    void aShorterListIsNotEmpty() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R3");
+        w.window->resize(1100, 700);
+        auto* fit = fitOf(w);
+        while (fit->look().filter != app::FitLook::Filter::Part)
+            QTest::keyClick(fit, Qt::Key_D);
+        const auto place = [&] {
+            fit->grab();
+            const auto& places = fit->lists().places;
+            return *std::find_if(places.begin(), places.end(), [](const auto& p) { return p.id == "fit"; });
+        };
+        const auto turned = [&](const std::string& mount) { // to its end
+            w.context.selection.select("part:" + QString::fromStdString(mount));
+            for (int i = 0; i < 10; ++i) {
+                fit->grab();
+                QTest::keyClick(fit, Qt::Key_PageDown);
+            }
+            return place().rows;
+        };
+        std::string most, least;
+        std::size_t many = 0, few = 1000;
+        for (const core::Placed& p : w.document().result().evaluation->build.placed) {
+            w.context.selection.select("part:" + QString::fromStdString(p.mount));
+            const std::size_t rows = place().rows;
+            if (rows > many) {
+                many = rows;
+                most = p.mount;
+            }
+            if (rows > 0 && rows < few) {
+                few = rows;
+                least = p.mount;
+            }
+        }
+        QVERIFY(few < many);
+        QCOMPARE(turned(most), many);
+        QVERIFY2(fit->lists().states.at("fit").top >= few, qPrintable(QStringLiteral("%1 of %2, then %3").arg(fit->lists().states.at("fit").top).arg(many).arg(few)));
+        w.context.selection.select("part:" + QString::fromStdString(least));
+        QCOMPARE(place().rows, few);
+        QVERIFY(place().shown > 0);
+    }
+
     /// Tags of pins keep off the names of parts, on every revision and both themes.
     void pinsKeepOffNames() {
         Window w;

@@ -59,12 +59,19 @@ void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
 
 const QString listId = QStringLiteral("fit");
 
-/// The first row in sight; on paper always the first.
-std::size_t firstRow(const Canvas& c) { return c.lists ? c.lists->states[listId].top : 0; }
+/// The first row in sight; on paper always the first. A list that became shorter than it was turned starts anew.
+std::size_t firstRow(const Canvas& c, std::size_t all) {
+    if (!c.lists)
+        return 0;
+    std::size_t& top = c.lists->states[listId].top;
+    if (top >= all)
+        top = 0;
+    return top;
+}
 
 /// Below the rows, which are of different heights: how many there are, and a bar to drag at their right.
 void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all) {
-    const std::size_t above = firstRow(c);
+    const std::size_t above = firstRow(c, all);
     if (c.lists)
         c.lists->places.push_back({listId, r, all, shown});
     if (above == 0 && shown >= all)
@@ -142,7 +149,7 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     followSelection(c, r, v.evaluation()->fit, rows, 45, 104);
     double y = r.top() + (below ? 42 : 28);
     std::size_t shown = 0;
-    for (std::size_t k = firstRow(c); k < rows.size(); ++k) {
+    for (std::size_t k = firstRow(c, rows.size()); k < rows.size(); ++k) {
         const auto& gap = gaps[rows[k]];
         const bool selected = c.isSelected(QStringLiteral("gap:") + qs(gap.id));
         const double height = selected ? 104 : 45;
@@ -204,7 +211,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         for (std::size_t i = 0; i < mends.size(); ++i)
             if (harms(mends[i]) == harm && (!harm || look.unfolded))
                 order.push_back(i);
-    for (std::size_t k = firstRow(c); k < order.size(); ++k) {
+    for (std::size_t k = firstRow(c, order.size()); k < order.size(); ++k) {
         const std::size_t i = order[k];
         const auto& m = mends[i];
         // What mends is told by what it has over its need, not by a worst case that may still be short.
@@ -237,7 +244,7 @@ void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     double y = r.top() + 32;
     std::size_t shown = 0;
     const auto rows = look.answers ? look.answers->measure : std::vector<core::fit::MeasureNext>{};
-    for (std::size_t i = firstRow(c); i < rows.size(); ++i) {
+    for (std::size_t i = firstRow(c, rows.size()); i < rows.size(); ++i) {
         const auto& m = rows[i];
         QString text = QObject::tr("%1 ±%2 from %3; takes %4 of doubt off %5").arg(v.number(Quantity::Length, m.now.value.mm()), v.text(Quantity::Length, m.now.tolerance.mm()), qs(core::sourceWord(m.now.source)), v.text(Quantity::Length, m.worstWonMm), counted(static_cast<qsizetype>(m.gaps.size()), QObject::tr("1 gap"), QObject::tr("%1 gaps")));
         if (m.settles() >= 0.0005)
@@ -260,7 +267,7 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
     double y = r.top() + 24;
     std::size_t shown = 0;
     const auto rooms = look.answers ? look.answers->rooms : std::vector<core::fit::Room>{};
-    for (std::size_t i = firstRow(c); i < rooms.size() && y + 40 <= r.bottom() - 22; ++i, ++shown) {
+    for (std::size_t i = firstRow(c, rooms.size()); i < rooms.size() && y + 40 <= r.bottom() - 22; ++i, ++shown) {
         const auto& room = rooms[i];
         const QString key = QStringLiteral("room:%1:%2").arg(qs(room.mount)).arg(room.own);
         c.washIfSelected({r.left(), y, r.width(), 39}, key);
@@ -281,7 +288,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     double y = r.top() + 26;
     std::size_t shown = 0;
     const auto ways = look.answers ? look.answers->insertions : std::vector<core::fit::Insertion>{};
-    for (std::size_t i = firstRow(c); i < ways.size(); ++i) {
+    for (std::size_t i = firstRow(c, ways.size()); i < ways.size(); ++i) {
         const auto& way = ways[i];
         using core::fit::Passage;
         const Mark mark = way.passage == Passage::Blocked ? Mark::Crossed : way.passage == Passage::Straight && !way.tight ? Mark::Holds : Mark::Open;

@@ -191,7 +191,7 @@ void MainWindow::refresh() {
     setWindowTitle(name + QStringLiteral("[*]"));
     setWindowModified(m_context.document.isModified());
     if (!m_findingsList->isHidden())
-        arrange(); // as many rows as there are now
+        fitFindingsList();
 }
 
 void MainWindow::setStation(int station) {
@@ -207,7 +207,7 @@ void MainWindow::arrange() {
     const bool narrow = width() < narrowBelow;
     const int rail = narrow ? 164 : width() >= 2200 ? 240 : width() >= wideFrom ? 216 : 188;
     const int working = width() >= 2200 ? 340 : width() >= wideFrom ? 300 : 252;
-    m_findingsList->setFixedHeight(std::min(m_findingsList->wantedHeight(), std::max(192, (height() - 90) / 3)));
+    fitFindingsList();
     if (std::exchange(m_narrow, narrow) != narrow)
         m_working->setVisible(!narrow);
     m_workingTab->setVisible(narrow);
@@ -219,6 +219,9 @@ void MainWindow::arrange() {
     m_splitter->setSizes({m_rail->isHidden() ? 0 : rail, whole - (m_rail->isHidden() ? 0 : rail) - (open ? working : 0) - 2, open ? working : 0});
     m_strip->setRailWidth(rail + 1);
 }
+
+/// As many rows as there are, and no more than a third of the window.
+void MainWindow::fitFindingsList() { m_findingsList->setFixedHeight(std::min(m_findingsList->wantedHeight(), std::max(192, (height() - 90) / 3))); }
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);

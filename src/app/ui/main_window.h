@@ -134,6 +134,7 @@ private:
     void refresh();
     void toggleFindings();
     void bringSelectionIntoSight();
+    void fitFindingsList();
     void stepRevision(int direction);
     void nextRegion(int direction);
     void tell(const QString& title, const QString& text);
