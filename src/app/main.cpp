@@ -49,15 +49,15 @@ bool shoot(app::MainWindow& window, const QString& folder, const QString& name) 
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {
     QDir().mkpath(folder);
     const QStringList names{QStringLiteral("brief"), QStringLiteral("fit"), QStringLiteral("air"), QStringLiteral("make"), QStringLiteral("bench"), QStringLiteral("verdict")};
-    const QStringList keys{QStringLiteral("power"), {}, QStringLiteral("part:tray/cpu"), {}, {}, QStringLiteral("target:noise")};
+    const std::array<core::Thing, 6> things{core::TotalRef{core::Total::Power}, {}, core::PartRef{"tray/cpu"}, {}, {}, core::TargetRef{"noise", {}}};
     context.document.finishAnalyses();
     for (int i = 0; i < 6; ++i) {
         window.setStation(i);
         QApplication::processEvents();
-        if (!keys[i].isEmpty())
-            context.selection.select(keys[i]);
+        if (const core::Thing& thing = things[static_cast<std::size_t>(i)]; !core::isNothing(thing))
+            context.selection.select(thing);
         else if (i == 4)
-            context.selection.select(QStringLiteral("run:%1").arg(QString::fromStdString(window.bench()->run())));
+            context.selection.select(core::RunRef{window.bench()->run()});
         else
             window.page(i)->stepSelection(1);
         if (!shoot(window, folder, names[i]))

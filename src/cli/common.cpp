@@ -91,7 +91,7 @@ store::Json findingsJson(const std::vector<core::rules::Finding>& findings, cons
     store::Json all = store::Json::array();
     for (const auto& f : findings)
         if (counts(f))
-            all.push_back({{"id", f.id}, {"severity", std::string(core::rules::severityWord(f.severity))}, {"station", std::string(core::rules::stationWord(f.station))}, {"subject", f.subject}, {"text", f.text}, {"rule", f.rule},
+            all.push_back({{"id", f.id}, {"severity", std::string(core::rules::severityWord(f.severity))}, {"station", std::string(core::rules::stationWord(f.station))}, {"subject", f.subject}, {"about", core::textOf(f.about)}, {"text", f.text}, {"rule", f.rule},
                            {"remedies", f.remedies}});
     return all;
 }

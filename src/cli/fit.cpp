@@ -15,6 +15,7 @@ store::Json gapJson(const core::fit::Gap& gap) {
         chain.push_back({{"label", item.label}, {"sign", item.sign}, {"factor", item.factor}, {"value_mm", item.valueMm}, {"tolerance_mm", item.toleranceMm},
                          {"source", std::string(core::sourceWord(item.source))}});
     return {{"id", gap.id},
+            {"thing", core::textOf(gap.ref)},
             {"between", {gap.between[0].text, gap.between[1].text}},
             {"axis", std::string(1, static_cast<char>('x' + static_cast<int>(gap.axis)))},
             {"nominal_mm", gap.nominal.mm()},
@@ -72,17 +73,18 @@ store::Json insertionJson(const core::verdict::Evaluation& e) {
     return all;
 }
 
-store::Json portsJson(const core::rules::PortMap& map) {
+store::Json portsJson(const core::Build& build, const core::rules::PortMap& map) {
+    const auto holder = [&](const core::rules::Holder& h) { return h.isLead ? core::textOf(core::rules::thingOf(build, h)) : h.mount; };
     store::Json needs = store::Json::array(), offers = store::Json::array(), free = store::Json::array();
     for (std::size_t n = 0; n < map.needs.size(); ++n) {
         const auto& need = map.needs[n];
         const auto* socket = need.socket < 0 ? nullptr : &map.sockets[static_cast<std::size_t>(need.socket)];
-        needs.push_back({{"kind", need.kind}, {"taker", need.taker.mount}, {"giver", socket ? store::Json(socket->giver.mount) : store::Json(nullptr)}, {"via", need.via}, {"short", socket == nullptr},
+        needs.push_back({{"kind", need.kind}, {"taker", holder(need.taker)}, {"giver", socket ? store::Json(holder(socket->giver)) : store::Json(nullptr)}, {"via", need.via}, {"short", socket == nullptr},
                          {"text", core::explain::textOf(map, n)}});
     }
     for (const auto& s : map.sockets)
         if (s.takenBy < 0)
-            free.push_back({{"kind", s.kind}, {"giver", s.giver.mount}});
+            free.push_back({{"kind", s.kind}, {"giver", holder(s.giver)}});
     for (const auto& o : map.offers)
         offers.push_back({{"part", o.part}, {"name", o.name}, {"kind", o.kind}, {"price", o.price}, {"can_be_fed", o.canBeFed}});
     return {{"plugs", needs}, {"free", free}, {"adapters", offers}};
@@ -168,7 +170,7 @@ int fit(const Options& options) {
                {"changes", changesJson((*looked)->project, e, options.load, show)},
                {"measure_next", measureJson(e.fit, show)},
                {"insertion", insertionJson(e)},
-               {"ports", portsJson(e.wiring.ports)},
+               {"ports", portsJson(e.build, e.wiring.ports)},
                {"links", linksJson(e.wiring)},
                {"ledger", ledgerJson(e.wiring)},
                {"cables", cablesJson(e.wiring)},

@@ -6,6 +6,7 @@
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "support/demo.h"
+#include "support/things.h"
 
 #include <QApplication>
 #include <QCheckBox>
@@ -149,7 +150,7 @@ private slots:
         const core::Placed* placed = m_context.document.result().evaluation->build.at("side-b");
         QVERIFY(placed);
         QCOMPARE(placed->flow, core::FanFlow::Out);
-        QCOMPARE(m_context.selection.key(), QString("part:side-b"));
+        QCOMPARE(m_context.selection.thing(), support::thing("part:side-b"));
     }
     void partForTheShelfAlone() {
         const auto revisions = projectNow().revisions;
@@ -191,12 +192,12 @@ private slots:
     void changeStartsWithWhatIsSelected() {
         QFETCH(QString, key);
         QFETCH(QString, subject);
-        ChangeDialog dialog(m_context, key, nullptr);
+        ChangeDialog dialog(m_context, support::thing(key.toStdString()), nullptr);
         QCOMPARE(in<QComboBox>(&dialog, "subject")->currentData().toString(), subject);
         QVERIFY(!in<QLabel>(&dialog, "preview")->text().isEmpty());
     }
     void previewIsWhatComesOfIt() {
-        ChangeDialog dialog(m_context, "part:tray/cpu/lid", nullptr);
+        ChangeDialog dialog(m_context, core::PartRef{"tray/cpu/lid"}, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
         auto* value = in<QComboBox>(&dialog, "value");
         value->setCurrentIndex(value->findData("cooler-l55"));
@@ -221,7 +222,7 @@ private slots:
         QVERIFY(named > 0);
     }
     void speedIsSaidAsItIsTyped() {
-        ChangeDialog dialog(m_context, "fan:side-a", nullptr);
+        ChangeDialog dialog(m_context, core::FanRef{"side-a"}, nullptr);
         in<QDoubleSpinBox>(&dialog, "share")->setValue(100);
         QVERIFY(in<QLabel>(&dialog, "preview")->text().contains("held at 100"));
     }

@@ -84,9 +84,9 @@ private slots:
         const auto* gap = shortGap(w);
         QVERIFY(gap);
         const std::string id = gap->id;
-        QVERIFY(w.click(fit, QStringLiteral("gap:") + QString::fromStdString(id)));
+        QVERIFY(w.click(fit, gap->ref));
         // Asked what would mend it; the answers are tried on the model.
-        QVERIFY(w.click(fit, "list:change"));
+        QVERIFY(w.click(fit, app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(app::FitLook::List::Change)}));
         fit->grab();
         QVERIFY(fit->look().answers && !fit->look().answers->mends.empty());
         const auto mendingRow = [&] {
@@ -95,15 +95,15 @@ private slots:
         };
         QVERIFY(mendingRow() < static_cast<int>(fit->look().answers->mends.size()));
         const auto changes = w.document().project().revisions.back().changes.size();
-        QVERIFY(w.click(fit, QStringLiteral("apply:%1").arg(mendingRow())));
+        QVERIFY(w.click(fit, app::Handle{.act = app::Act::ApplyMend, .row = mendingRow()}));
         for (const auto& g : w.document().result().evaluation->fit.gaps)
             QVERIFY2(g.id != id || !g.isWrong(), g.id.c_str());
         // Whatever else is short is mended the same way, one after the other.
         for (int more = 0; more < 4 && shortGap(w); ++more) {
             const std::string next = shortGap(w)->id;
-            w.context.selection.select(QStringLiteral("gap:") + QString::fromStdString(next));
+            w.context.selection.select(shortGap(w)->ref);
             fit->grab();
-            QVERIFY2(w.click(fit, QStringLiteral("apply:%1").arg(mendingRow())), next.c_str());
+            QVERIFY2(w.click(fit, app::Handle{.act = app::Act::ApplyMend, .row = mendingRow()}), next.c_str());
         }
         QVERIFY(!shortGap(w));
         QVERIFY(w.document().project().revisions.back().changes.size() >= changes);
@@ -139,7 +139,7 @@ private slots:
         auto* fit = fitOf(w);
         fit->choose(List::Change);
         const auto before = w.document().project();
-        QVERIFY(w.click(fit, "apply:0"));
+        QVERIFY(w.click(fit, app::Handle{.act = app::Act::ApplyMend, .row = 0}));
         const auto& after = w.document().project();
         QCOMPARE(after.revisions.size(), before.revisions.size() + (logged ? 1 : 0));
         QCOMPARE(*after.revision(id) == *before.revision(id), logged);
@@ -157,20 +157,20 @@ private slots:
             QTest::keyClick(fit, key);
             QCOMPARE(static_cast<int>(fit->look().list), static_cast<int>(list));
             fit->choose(List::Gaps);
-            QVERIFY2(w.click(fit, QStringLiteral("list:") + name), name);
+            QVERIFY2(w.click(fit, app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(list)}), name);
             QCOMPARE(static_cast<int>(fit->look().list), static_cast<int>(list));
         }
         // Rows show their working.
         w.document().selectRevision("R3");
         w.context.selection.select({});
-        for (const auto& [list, prefix] : {std::pair{List::Measure, "measure:"}, std::pair{List::Room, "room:"}, std::pair{List::GoingIn, "way:"}, std::pair{List::Change, "mend:"}}) {
+        for (const auto& [list, prefix] : {std::pair{List::Measure, "measure:"}, std::pair{List::Room, "room:"}, std::pair{List::GoingIn, "way:"}, std::pair{List::Change, "mend:"}}) { // as the text form begins
             fit->choose(list);
             fit->grab();
             bool found = false;
             for (const app::Hit& hit : fit->hits())
-                if (hit.key.startsWith(QLatin1String(prefix))) {
-                    const auto working = app::workingOf(w.context.view(), hit.key);
-                    QVERIFY2(working && !working->sentence.empty() && !working->method.empty(), qPrintable(hit.key));
+                if (support::text(hit.thing).startsWith(QLatin1String(prefix))) {
+                    const auto working = app::workingOf(w.context.view(), hit.thing);
+                    QVERIFY2(working && !working->sentence.empty() && !working->method.empty(), qPrintable(support::text(hit.thing)));
                     found = true;
                     break;
                 }
@@ -196,22 +196,22 @@ private slots:
         w.context.selection.select({});
         const auto sections = [&] {
             fit->grab();
-            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.key.startsWith("cutin:"); });
+            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.is(app::Act::DragCut); });
         };
         QCOMPARE(sections(), 3);
         for (const char* way : {"way:card", "way:front-bay", "way:tray/store"}) {
-            w.context.selection.select(way);
+            w.context.selection.select(support::thing(way));
             QCOMPARE(sections(), 1);
             std::vector<QRectF> drawn;
             QRectF title, stage, entry;
             for (const app::Hit& h : fit->hits()) {
-                if (h.key.startsWith("cutin:"))
+                if (h.is(app::Act::DragCut))
                     title = h.rect;
-                else if (h.key == "paper:")
+                else if (h.is(app::Act::MoveSheet))
                     stage = h.rect;
-                else if (h.key == way && h.name.contains("position"))
+                else if (h.thing == support::thing(way) && h.name.contains("position"))
                     drawn.push_back(h.rect);
-                else if (h.key == way)
+                else if (h.thing == support::thing(way))
                     entry = h.rect;
             }
             QVERIFY2(drawn.size() >= 3, way);
@@ -231,21 +231,21 @@ private slots:
         w.document().selectRevision("R3");
         auto* fit = fitOf(w);
         const auto& result = w.document().result().evaluation->fit;
-        const auto rows = [&] { return app::ladderRows(result, fit->look(), w.context.selection.key()); };
+        const auto rows = [&] { return app::ladderRows(result, fit->look(), w.context.selection.thing()); };
         QCOMPARE(rows().size(), result.gaps.size());
-        QVERIFY(w.click(fit, "sort:"));
+        QVERIFY(w.click(fit, app::Act::NextSort));
         for (std::size_t i = 1; i < rows().size(); ++i)
             QVERIFY(result.gaps[rows()[i - 1]].chance <= result.gaps[rows()[i]].chance);
         QTest::keyClick(fit, Qt::Key_S);
         for (std::size_t i = 1; i < rows().size(); ++i)
             QVERIFY(result.gaps[rows()[i - 1]].id <= result.gaps[rows()[i]].id);
-        QVERIFY(w.click(fit, "filter:")); // short ones
+        QVERIFY(w.click(fit, app::Act::NextFilter)); // short ones
         QCOMPARE(rows().size(), static_cast<std::size_t>(std::count_if(result.gaps.begin(), result.gaps.end(), [](const auto& g) { return g.isShort(); })));
         QVERIFY(rows().size() < result.gaps.size());
         QTest::keyClick(fit, Qt::Key_D); // open or short
         QVERIFY(rows().size() > 1 && rows().size() < result.gaps.size());
         QTest::keyClick(fit, Qt::Key_D); // of the selected part
-        w.context.selection.select("part:card");
+        w.context.selection.select(core::PartRef{"card"});
         QVERIFY(!rows().empty());
         for (const std::size_t i : rows())
             QVERIFY(result.gaps[i].between[0].mount == "card" || result.gaps[i].between[1].mount == "card");
@@ -262,15 +262,15 @@ private slots:
         fit->choose(List::Change);
         const auto offered = [&] {
             fit->grab();
-            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.key.startsWith("apply:"); });
+            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.is(app::Act::ApplyMend); });
         };
         const auto& mends = fit->look().answers->mends;
         const auto harms = std::count_if(mends.begin(), mends.end(), [](const auto& m) { return m.mark() == core::Mark::Crossed; });
         QVERIFY(harms > 0);
         QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()) - harms);
-        QVERIFY(w.click(fit, "fold:harm"));
+        QVERIFY(w.click(fit, app::Act::ShowHarm));
         QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()));
-        QVERIFY(w.click(fit, "fold:harm"));
+        QVERIFY(w.click(fit, app::Act::ShowHarm));
         QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()) - harms);
     }
     /// A zoomed drawing still says what it shows and how large, and goes back by a click; the key has what is hatched.
@@ -289,7 +289,7 @@ private slots:
         QTest::keyClick(fit, Qt::Key_Plus);
         QVERIFY(fit->look().zoom > 1);
         QCOMPARE(words().filter("as large").size(), 1);
-        QVERIFY(w.click(fit, "fold:zoom"));
+        QVERIFY(w.click(fit, app::Act::ShowAll));
         QCOMPARE(fit->look().zoom, 1.0);
     }
     void slidersZoomAndPan() {
@@ -297,26 +297,26 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         auto* fit = fitOf(w);
-        for (const auto& [key, at] : {std::pair{"cutin:A", &app::Cuts::a}, std::pair{"cutin:B", &app::Cuts::b}, std::pair{"cutin:C", &app::Cuts::c}}) {
-            const auto hit = w.place(fit, key);
-            QVERIFY2(hit, key);
+        for (const auto& [axis, at] : {std::pair{core::Axis::Y, &app::Cuts::a}, std::pair{core::Axis::X, &app::Cuts::b}, std::pair{core::Axis::Z, &app::Cuts::c}}) {
+            const auto hit = w.place(fit, app::Handle{.act = app::Act::DragCut, .axis = axis});
+            QVERIFY(hit);
             const QPoint quarter(static_cast<int>(hit->rect.left() + hit->rect.width() / 4), hit->rect.center().toPoint().y());
             QTest::mouseClick(fit, Qt::LeftButton, {}, quarter);
-            QVERIFY2(fit->cuts().*at > 0, key);
+            QVERIFY(fit->cuts().*at > 0);
         }
-        const auto before = w.place(fit, "part:card");
+        const auto before = w.place(fit, core::PartRef{"card"});
         QVERIFY(before);
         fit->zoomBy(2, before->rect.center());
-        const auto after = w.place(fit, "part:card");
+        const auto after = w.place(fit, core::PartRef{"card"});
         QVERIFY(after && after->rect.width() > 1.2 * before->rect.width());
         QCOMPARE(fit->look().zoom, 2.0);
         // Drag moves the paper.
         const QPointF pan = fit->look().pan;
-        const auto paper = w.place(fit, "paper:");
+        const auto paper = w.place(fit, app::Act::MoveSheet);
         QPoint empty;
         for (int x = 30; x < 500 && empty.isNull(); x += 7)
             for (int y = 80; y < 400 && empty.isNull(); y += 7)
-                if (const auto* hit = fit->hitAt(QPointF(x, y)); hit && hit->key == QLatin1String("paper:"))
+                if (const auto* hit = fit->hitAt(QPointF(x, y)); hit && hit->is(app::Act::MoveSheet))
                     empty = {x, y};
         QVERIFY(paper && !empty.isNull());
         QTest::mousePress(fit, Qt::LeftButton, {}, empty);
@@ -333,7 +333,7 @@ private slots:
         };
         wheel(empty, 120);
         QVERIFY(fit->look().zoom > 1);
-        const auto list = w.place(fit, "listbody:");
+        const auto list = w.place(fit, app::Act::TurnList);
         QVERIFY(list);
         wheel(list->rect.center(), -120);
         QCOMPARE(fit->lists().states.at("fit").top, std::size_t{1});
@@ -364,24 +364,22 @@ private slots:
         const auto strip = [&]() -> std::optional<app::Hit> {
             fit->grab();
             for (const app::Hit& hit : fit->hits())
-                if (hit.key.startsWith("cutat:"))
+                if (hit.is(app::Act::SlideCut))
                     return hit;
             return std::nullopt;
         };
-        QCOMPARE(strip()->key, QString("cutat:"));
+        QCOMPARE(strip()->handle, (app::Handle{.act = app::Act::SlideCut}));
         const double depth = w.document().result().evaluation->build.insideAt[1].mm();
         for (int i = 0; i < 4; ++i)
             QTest::keyClick(fit, Qt::Key_Plus);
         const auto zoomed = strip();
-        const QStringList range = zoomed->key.mid(6).split(':');
-        QCOMPARE(range.size(), 2);
-        const double from = range[0].toDouble(), to = range[1].toDouble();
+        const double from = zoomed->handle.fromMm, to = zoomed->handle.toMm;
         QVERIFY(from >= 0 && to <= depth && to - from < depth && to > from);
         QVERIFY(fit->rect().contains(zoomed->rect.toRect().adjusted(0, 0, -1, -1)));
         QTest::mouseClick(fit, Qt::LeftButton, {}, zoomed->rect.center().toPoint());
         QCOMPARE_LE(std::abs(fit->cuts().a - (from + to) / 2), (to - from) / zoomed->rect.width() + 1e-6);
         QTest::keyClick(fit, Qt::Key_0);
-        QCOMPARE(strip()->key, QString("cutat:"));
+        QCOMPARE(strip()->handle, (app::Handle{.act = app::Act::SlideCut}));
     }
 
     /// The list of Fit has a bar as every list has: its ends are the first and the last gap; keys reach every rung.
@@ -393,27 +391,27 @@ private slots:
         w.window->resize(1100, 700);
         auto* fit = fitOf(w);
         const auto& gaps = w.document().result().evaluation->fit.gaps;
-        const auto bar = w.place(fit, "scroll:fit");
+        const auto bar = w.place(fit, app::Handle{.act = app::Act::ScrollList, .list = "fit"});
         QVERIFY(bar);
-        QVERIFY(!w.place(fit, "gap:" + QString::fromStdString(gaps.back().id)));
+        QVERIFY(!w.place(fit, gaps.back().ref));
         QTest::mouseClick(fit, Qt::LeftButton, {}, QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.bottom()) - 2));
-        QVERIFY(w.place(fit, "gap:" + QString::fromStdString(gaps.back().id)));
+        QVERIFY(w.place(fit, gaps.back().ref));
         QTest::mouseClick(fit, Qt::LeftButton, {}, QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.top()) + 2));
         QCOMPARE(fit->lists().states.at("fit").top, std::size_t{0});
-        std::set<QString> met;
-        w.context.selection.select("gap:" + QString::fromStdString(gaps.front().id));
+        support::Things met;
+        w.context.selection.select(gaps.front().ref);
         for (std::size_t i = 0; i < 6 * gaps.size(); ++i) {
             fit->grab();
             fit->stepSelection(1);
-            met.insert(w.context.selection.key());
+            met.insert(w.context.selection.thing());
         }
         for (const auto& gap : gaps)
-            QVERIFY2(met.contains("gap:" + QString::fromStdString(gap.id)), gap.id.c_str());
+            QVERIFY2(met.contains(gap.ref), gap.id.c_str());
         // What is selected elsewhere comes into sight.
-        w.context.selection.select("gap:" + QString::fromStdString(gaps.back().id));
+        w.context.selection.select(gaps.back().ref);
         fit->grab();
         QVERIFY(fit->lists().states.at("fit").top > 0);
-        QVERIFY(w.place(fit, "gap:" + QString::fromStdString(gaps.back().id)));
+        QVERIFY(w.place(fit, gaps.back().ref));
     }
 
     /// A list that becomes shorter than it was turned shows what it has: here the gaps of one part, then those of another.
@@ -432,7 +430,7 @@ private slots:
             return *std::find_if(places.begin(), places.end(), [](const auto& p) { return p.id == "fit"; });
         };
         const auto turned = [&](const std::string& mount) { // to its end
-            w.context.selection.select("part:" + QString::fromStdString(mount));
+            w.context.selection.select(core::PartRef{mount});
             for (int i = 0; i < 10; ++i) {
                 fit->grab();
                 QTest::keyClick(fit, Qt::Key_PageDown);
@@ -442,7 +440,7 @@ private slots:
         std::string most, least;
         std::size_t many = 0, few = 1000;
         for (const core::Placed& p : w.document().result().evaluation->build.placed) {
-            w.context.selection.select("part:" + QString::fromStdString(p.mount));
+            w.context.selection.select(core::PartRef{p.mount});
             const std::size_t rows = place().rows;
             if (rows > many) {
                 many = rows;
@@ -456,7 +454,7 @@ private slots:
         QVERIFY(few < many);
         QCOMPARE(turned(most), many);
         QVERIFY2(fit->lists().states.at("fit").top >= few, qPrintable(QStringLiteral("%1 of %2, then %3").arg(fit->lists().states.at("fit").top).arg(many).arg(few)));
-        w.context.selection.select("part:" + QString::fromStdString(least));
+        w.context.selection.select(core::PartRef{least});
         QCOMPARE(place().rows, few);
         QVERIFY(place().shown > 0);
     }
@@ -472,7 +470,7 @@ private slots:
             fit->grab();
             std::vector<QRectF> tags;
             for (const app::Hit& hit : fit->hits())
-                if (hit.key.startsWith(QLatin1String("gap:")) && hit.rect.width() < 80) {
+                if (support::stands<core::GapRef>(hit) && hit.rect.width() < 80) {
                     for (const QRectF& other : tags)
                         QVERIFY2(!other.adjusted(3, 3, -3, -3).intersects(hit.rect), r.id.c_str());
                     tags.push_back(hit.rect.adjusted(0, 3, 0, -3)); // targets are grown to 24 px
@@ -486,13 +484,13 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         auto* fit = fitOf(w);
-        w.context.selection.hover("part:card");
+        w.context.selection.hover(core::PartRef{"card"});
         const QImage hovered = fit->grab().toImage();
         w.context.selection.hover({});
         const QImage plain = fit->grab().toImage();
         int sections = 0;
         for (const app::Hit& hit : fit->hits())
-            if (hit.key == QLatin1String("part:card")) {
+            if (hit.thing == core::Thing(core::PartRef{"card"})) {
                 const QRect edge = hit.rect.toRect().adjusted(-2, -2, 2, 2);
                 sections += hovered.copy(edge) != plain.copy(edge) ? 1 : 0;
             }
@@ -505,7 +503,7 @@ private slots:
         w.openDemo(dir);
         w.document().selectRevision("R11");
         auto* fit = fitOf(w);
-        w.context.selection.select("part:card");
+        w.context.selection.select(core::PartRef{"card"});
         const auto at = [&](std::size_t axis) { return w.document().result().evaluation->build.at("card")->lowAt[axis].mm(); };
         const double y = at(1), z = at(2), x = at(0);
         QTest::keyClick(fit, Qt::Key_Left, Qt::AltModifier);
@@ -545,7 +543,7 @@ private slots:
         w.openDemo(dir);
         auto* fit = fitOf(w);
         const auto gap = w.document().result().evaluation->fit.gaps.front();
-        QVERIFY(w.click(fit, QStringLiteral("gap:") + QString::fromStdString(gap.id)));
+        QVERIFY(w.click(fit, gap.ref));
         w.key(Qt::Key_G, Qt::ControlModifier);
         auto* need = w.dialog<QDoubleSpinBox>("need");
         QVERIFY(need);
@@ -744,7 +742,7 @@ private slots:
         w.window->setStation(0);
         auto* brief = w.window->page(0);
         QVERIFY(w.document().result().evaluation->wiring.ports.isShort("tacho"));
-        QVERIFY(w.click(brief, "adapter:hub"));
+        QVERIFY(w.click(brief, app::Handle{.act = app::Act::UseAdapter, .of = core::LeadRef{"hub", {}}}));
         QVERIFY(!w.document().result().evaluation->wiring.ports.isShort("tacho"));
     }
 };

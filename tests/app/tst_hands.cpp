@@ -56,7 +56,7 @@ private Q_SLOTS:
         page->grab();
         int looked = 0;
         for (const app::Hit& hit : page->hits()) {
-            if (!hit.key.startsWith("run:") || hit.rect.height() > 60)
+            if (!support::stands<core::RunRef>(hit) || hit.rect.height() > 60)
                 continue;
             const QPoint at = hit.rect.center().toPoint();
             QHelpEvent event(QEvent::ToolTip, at, page->mapToGlobal(at));
@@ -82,7 +82,7 @@ private Q_SLOTS:
                     part.needs["no-such-plug"] = 1;
         }));
         w.window->setStation(0);
-        QVERIFY(w.click(w.window->page(0), "add:adapter"));
+        QVERIFY(w.click(w.window->page(0), app::Act::AddAdapter));
         auto* search = w.dialog<QLineEdit>("search");
         QVERIFY(search);
         QCOMPARE(search->text(), QString("adapter"));
@@ -100,19 +100,19 @@ private Q_SLOTS:
             auto* page = w.window->page(station);
             w.context.selection.select({});
             page->grab();
-            std::map<QString, std::set<QString>> met;
-            QString first;
+            std::map<QString, support::Things> met;
+            core::Thing first;
             for (int i = 0; i < 400; ++i) {
                 page->stepSelection(1);
                 if (i == 0)
-                    first = w.context.selection.key();
-                else if (i > 30 && w.context.selection.key() == first)
+                    first = w.context.selection.thing();
+                else if (i > 30 && w.context.selection.thing() == first)
                     break; // once round
                 page->grab();
                 for (const app::ListPlace& place : page->lists().places)
                     for (const app::Hit& hit : page->hits())
-                        if (hit.key == w.context.selection.key() && place.rect.contains(hit.rect.center()))
-                            met[place.id].insert(hit.key);
+                        if (hit.thing == w.context.selection.thing() && place.rect.contains(hit.rect.center()))
+                            met[place.id].insert(hit.thing);
             }
             for (const app::ListPlace& place : page->lists().places) {
                 if (place.id == "before") // sentences: nothing to select
@@ -162,18 +162,18 @@ private Q_SLOTS:
         auto* page = w.window->page(3);
         const auto rows = [&] {
             page->grab();
-            return std::count_if(page->hits().begin(), page->hits().end(), [](const app::Hit& h) { return h.key.startsWith("screws:"); });
+            return std::count_if(page->hits().begin(), page->hits().end(), [](const app::Hit& h) { return support::stands<core::ScrewRef>(h); });
         };
         const auto all = rows();
         QVERIFY(all > 1);
-        QVERIFY(w.click(page, "listfilter:screws"));
+        QVERIFY(w.click(page, app::Handle{.act = app::Act::FilterList, .list = "screws"}));
         auto* field = page->findChild<QLineEdit*>("listFilter");
         QVERIFY(field);
         QTest::keyClicks(field, "m3");
         const auto some = rows();
         QVERIFY(some > 0);
         for (const app::Hit& hit : page->hits())
-            QVERIFY(!hit.key.startsWith("screws:") || hit.key.contains("m3", Qt::CaseInsensitive));
+            QVERIFY(!support::stands<core::ScrewRef>(hit) || support::text(hit.thing).contains("m3", Qt::CaseInsensitive));
         const auto place = page->lists().places;
         QVERIFY(std::any_of(place.begin(), place.end(), [&](const auto& p) { return p.id == "screws" && p.rows >= std::size_t(some); }));
         field->clear();
@@ -315,7 +315,7 @@ private Q_SLOTS:
         w.window->setStation(1);
         auto* fit = static_cast<app::FitPage*>(w.window->page(1));
         auto* cards = w.window->findChild<app::RevisionRail*>()->cards();
-        QVERIFY(w.click(cards, "revision:R8"));
+        QVERIFY(w.click(cards, core::RevisionRef{"R8"}));
         QVERIFY(cards->hasFocus());
         using List = app::FitLook::List;
         for (const auto& [key, list] : {std::pair{Qt::Key_M, List::Change}, std::pair{Qt::Key_T, List::Measure}, std::pair{Qt::Key_R, List::Room}, std::pair{Qt::Key_I, List::GoingIn}, std::pair{Qt::Key_G, List::Gaps}}) {
@@ -360,7 +360,7 @@ private Q_SLOTS:
                 int rows = 0;
                 w.window->page(2)->grab();
                 for (const auto& hit : w.window->page(2)->hits())
-                    rows += hit.key == "part:" + QString::fromStdString(p.id) && hit.rect.width() > 200 && w.window->page(2)->rect().contains(hit.rect.toRect());
+                    rows += hit.thing == core::Thing(core::PartRef{p.id}) && hit.rect.width() > 200 && w.window->page(2)->rect().contains(hit.rect.toRect());
                 QVERIFY2(rows == 1, p.name.c_str());
             }
         QVERIFY(failing > 0);
@@ -374,7 +374,7 @@ private Q_SLOTS:
         w.document().selectRevision("R12");
         w.window->setStation(1);
         auto* page = w.window->page(1);
-        const auto hit = w.place(page, "part:tray/cpu/lid");
+        const auto hit = w.place(page, core::PartRef{"tray/cpu/lid"});
         QVERIFY(hit);
         QTest::mouseDClick(page, Qt::LeftButton, {}, hit->rect.center().toPoint());
         auto* name = w.dialog<QLineEdit>("name");
@@ -391,7 +391,7 @@ private Q_SLOTS:
         w.document().undoStack().undo();
         QCOMPARE(partAt(w, "tray/cpu/lid")->size[2].value.mm(), was);
         // Enter opens it as well.
-        w.context.selection.select("part:tray/cpu/lid");
+        w.context.selection.select(core::PartRef{"tray/cpu/lid"});
         page->setFocus();
         QTest::keyClick(page, Qt::Key_Return);
         QVERIFY(w.dialog<QLineEdit>("name"));
@@ -402,13 +402,13 @@ private Q_SLOTS:
         w.openDemo(dir);
         w.document().selectRevision("R11");
         const auto shelf = w.document().project().shelf.size();
-        w.context.selection.select("part:top");
-        w.window->duplicateThing("part:top");
+        w.context.selection.select(core::PartRef{"top"});
+        w.window->duplicateThing(core::PartRef{"top"});
         QCOMPARE(w.document().project().shelf.size(), shelf + 1);
         QVERIFY(partAt(w, "top")->name.ends_with("copy"));
         w.document().undoStack().undo(); // one step
         QCOMPARE(w.document().project().shelf.size(), shelf);
-        w.context.selection.select("part:top");
+        w.context.selection.select(core::PartRef{"top"});
         w.key(Qt::Key_Delete);
         QVERIFY(!partAt(w, "top"));
         w.document().undoStack().undo();
@@ -426,7 +426,7 @@ private Q_SLOTS:
             box->setCurrentIndex(box->findData(value));
         };
         const auto open = [&] {
-            std::unique_ptr<QMenu> menu(w.window->menuOf("part:card"));
+            std::unique_ptr<QMenu> menu(w.window->menuOf(core::PartRef{"card"}));
             for (QAction* a : menu->actions())
                 if (QString(a->text()).remove('&').startsWith("Observed link"))
                     a->trigger();
@@ -454,22 +454,23 @@ private Q_SLOTS:
         QTemporaryDir dir;
         w.openDemo(dir);
         w.window->setStation(1);
-        const auto words = [&](const QString& key) {
+        const auto words = [&](const core::Thing& key) {
             QStringList all;
             std::unique_ptr<QMenu> menu(w.window->menuOf(key));
             for (const QAction* a : menu->actions())
                 all << QString(a->text()).remove('&');
             return all;
         };
-        QCOMPARE(words("part:top").mid(0, 4), (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
-        QCOMPARE(words("run:r10-both").mid(0, 2), (QStringList{"Rename ...", "Delete"}));
-        QCOMPARE(words("revision:R10"), (QStringList{"Rename ...", "Delete"}));
-        QCOMPARE(words("power").last(), QString("Copy figure"));
-        QVERIFY(words("paper:").contains("Add a part ..."));
+        QCOMPARE(words(core::PartRef{"top"}).mid(0, 4), (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
+        QCOMPARE(words(core::RunRef{"r10-both"}).mid(0, 2), (QStringList{"Rename ...", "Delete"}));
+        QCOMPARE(words(core::RevisionRef{"R10"}), (QStringList{"Rename ...", "Delete"}));
+        QCOMPARE(words(support::thing("total:power")).last(), QString("Copy figure"));
+        std::unique_ptr<QMenu> sheetMenu(w.window->sheetMenu());
+        QVERIFY(std::any_of(sheetMenu->actions().begin(), sheetMenu->actions().end(), [](const QAction* a) { return QString(a->text()).remove('&') == "Add a part ..."; }));
         // What can be done with a gap is done from its menu, and a figure goes to the clipboard with its unit.
         const auto& gap = w.document().result().evaluation->fit.gaps.front();
-        const QString gapKey = "gap:" + QString::fromStdString(gap.id);
-        const auto choose = [&](const QString& key, const char* text) {
+        const core::Thing gapKey = gap.ref;
+        const auto choose = [&](const core::Thing& key, const char* text) {
             std::unique_ptr<QMenu> menu(w.window->menuOf(key));
             for (QAction* a : menu->actions())
                 if (QString(a->text()).remove('&').startsWith(QLatin1String(text)))
@@ -479,43 +480,43 @@ private Q_SLOTS:
         QCOMPARE(static_cast<app::FitPage*>(w.window->page(1))->look().list, app::FitLook::List::Change);
         choose(gapKey, "Measure");
         QCOMPARE(static_cast<app::FitPage*>(w.window->page(1))->look().list, app::FitLook::List::Measure);
-        choose("noise", "Copy figure");
+        choose(support::thing("total:noise"), "Copy figure");
         QVERIFY2(QGuiApplication::clipboard()->text().contains("dB(A)") && QGuiApplication::clipboard()->text().contains("±"), qPrintable(QGuiApplication::clipboard()->text()));
         // Each figure of each station has a menu that can copy it.
         for (int station = 0; station < 6; ++station) {
             w.window->setStation(station);
             w.window->page(station)->grab();
             for (const app::Hit& hit : w.window->page(station)->hits())
-                if (app::workingOf(w.context.view(), hit.key))
-                    QVERIFY2(words(hit.key).contains("Copy figure"), qPrintable(hit.key));
+                if (app::workingOf(w.context.view(), hit.thing))
+                    QVERIFY2(words(hit.thing).contains("Copy figure"), qPrintable(support::text(hit.thing)));
         }
         w.window->setStation(1);
         auto* page = w.window->page(1);
-        const auto hit = w.place(page, "part:tray/cpu/lid");
+        const auto hit = w.place(page, core::PartRef{"tray/cpu/lid"});
         QContextMenuEvent event(QContextMenuEvent::Mouse, hit->rect.center().toPoint(), page->mapToGlobal(hit->rect.center().toPoint()));
         QApplication::sendEvent(page, &event);
         QVERIFY(qobject_cast<QMenu*>(QApplication::activePopupWidget()));
         QApplication::activePopupWidget()->close();
-        QCOMPARE(w.context.selection.key(), QStringLiteral("part:tray/cpu/lid"));
+        QCOMPARE(w.context.selection.thing(), support::thing("part:tray/cpu/lid"));
     }
     void runsAndRevisions() {
         Window w;
         QTemporaryDir dir;
         w.openDemo(dir);
-        w.window->renameTo("run:r10-both", "evening");
+        w.window->renameTo(core::RunRef{"r10-both"}, "evening");
         QCOMPARE(w.document().project().run("r10-both")->name, std::string("evening"));
-        w.window->removeThing("run:r10-both");
+        w.window->removeThing(core::RunRef{"r10-both"});
         QVERIFY(!w.document().project().run("r10-both"));
         w.document().undoStack().undo();
         QVERIFY(w.document().project().run("r10-both"));
-        w.window->renameTo("revision:R10", "final");
+        w.window->renameTo(core::RevisionRef{"R10"}, "final");
         const auto& p = w.document().project();
         QVERIFY(p.revision("final") && !p.revision("R10"));
         QCOMPARE(p.run("r10-both")->revision, std::string("final"));
         QCOMPARE(w.document().revision(), std::string("final"));
         // Others come from it, or runs were logged of it: refused, with words.
         const auto before = p.revisions.size();
-        w.window->removeThing("revision:R4");
+        w.window->removeThing(core::RevisionRef{"R4"});
         QCOMPARE(w.document().project().revisions.size(), before);
         QTRY_VERIFY(w.window->findChild<QMessageBox*>());
         QVERIFY2(w.window->findChild<QMessageBox*>()->text().contains("comes from it"), qPrintable(w.window->findChild<QMessageBox*>()->text()));
@@ -570,7 +571,7 @@ private Q_SLOTS:
         QTemporaryDir dir;
         w.openDemo(dir);
         const auto shelf = w.document().project().shelf.size(), revisions = w.document().project().revisions.size();
-        auto* dialog = new app::ChangeDialog(w.context, "part:top", w.window.get());
+        auto* dialog = new app::ChangeDialog(w.context, core::PartRef{"top"}, w.window.get());
         dialog->open();
         auto* kind = dialog->findChild<QComboBox*>("kind");
         auto* subject = dialog->findChild<QComboBox*>("subject");

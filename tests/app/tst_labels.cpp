@@ -105,24 +105,24 @@ private slots:
             auto* page = w.window->page(station);
             w.context.selection.select({});
             page->grab();
-            std::set<QString> keys;
+            support::Things keys;
             for (int i = 0; i < 400; ++i) {
                 page->stepSelection(1);
                 page->grab();
-                keys.insert(w.context.selection.key());
+                keys.insert(w.context.selection.thing());
             }
             return keys;
         };
         const auto brief = reached(0), air = reached(2), make = reached(3), bench = reached(4);
         for (const auto& p : e.build.placed)
-            QVERIFY2(brief.contains(QStringLiteral("part:") + QString::fromStdString(p.mount)), p.mount.c_str());
+            QVERIFY2(brief.contains(core::PartRef{p.mount}), p.mount.c_str());
         for (const auto& p : e.air.parts)
-            QVERIFY2(air.contains(QStringLiteral("part:") + QString::fromStdString(p.id)), p.id.c_str());
+            QVERIFY2(air.contains(core::PartRef{p.id}), p.id.c_str());
         for (const auto& s : e.make.steps)
-            QVERIFY2(make.contains(QStringLiteral("step:") + QString::fromStdString(s.mount)), s.mount.c_str());
+            QVERIFY2(make.contains(s.ref), s.mount.c_str());
         int screws = 0;
         for (const auto& item : e.make.shopping) {
-            QVERIFY2(make.contains(QStringLiteral("screws:") + QString::fromStdString(item.kind)), item.kind.c_str());
+            QVERIFY2(make.contains(core::ScrewRef{item.kind}), item.kind.c_str());
             screws += item.count;
         }
         QCOMPARE(screws, e.make.screws); // what the head says is what stands below it
@@ -130,11 +130,11 @@ private slots:
         int whole = 0;
         for (const core::Run& run : w.document().project().runs) {
             const auto& channels = w.document().analysis(run.id)->channels;
-            whole += std::all_of(channels.begin(), channels.end(), [&](const auto& c) { return bench.contains(QStringLiteral("channel:%1:%2").arg(QString::fromStdString(run.id), QString::fromStdString(c.name))); });
+            whole += std::all_of(channels.begin(), channels.end(), [&](const auto& c) { return bench.contains(core::ChannelRef{run.id, c.name}); });
         }
         QVERIFY(whole >= 1);
-        for (const auto& key : make)
-            QVERIFY2(app::workingOf(w.context.view(), key), qPrintable(key));
+        for (const auto& key : make.all)
+            QVERIFY2(app::workingOf(w.context.view(), key), qPrintable(support::text(key)));
     }
     void wheelBarAndHeads() {
         support::Window w;
@@ -144,40 +144,40 @@ private slots:
         w.document().selectRevision("R10");
         w.window->setStation(4);
         auto* page = w.window->page(4);
-        const auto first = [&](const char* prefix) {
+        const auto first = [&] {
             page->grab();
             for (const app::Hit& hit : page->hits())
-                if (hit.key.startsWith(QLatin1String(prefix)) && hit.rect.width() > 100)
-                    return hit.key;
-            return QString();
+                if (support::stands<core::ChannelRef>(hit) && hit.rect.width() > 100)
+                    return hit.thing;
+            return core::Thing();
         };
-        const QString before = first("channel:");
-        const auto bar = w.place(page, "scroll:channels");
+        const core::Thing before = first();
+        const auto bar = w.place(page, app::Handle{.act = app::Act::ScrollList, .list = "channels"});
         QVERIFY(bar);
         QWheelEvent wheel(bar->rect.center() - QPointF(80, 0), page->mapToGlobal(bar->rect.center()), {}, QPoint(0, -120), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
         QApplication::sendEvent(page, &wheel);
-        QVERIFY(first("channel:") != before);
+        QVERIFY(first() != before);
         QTest::mousePress(page, Qt::LeftButton, {}, (bar->rect.topLeft() + QPointF(5, 2)).toPoint());
         QTest::mouseRelease(page, Qt::LeftButton, {}, (bar->rect.topLeft() + QPointF(5, 2)).toPoint());
-        QCOMPARE(first("channel:"), before);
+        QCOMPARE(first(), before);
         // A head sorts, the other way round, and back.
         w.window->setStation(2);
         page = w.window->page(2);
         const auto rows = [&] {
             page->grab();
-            QStringList keys;
+            std::vector<core::Thing> keys;
             for (const app::Hit& hit : page->hits())
-                if (hit.key.startsWith("part:") && hit.rect.width() > 150 && hit.rect.height() < 25)
-                    keys << hit.key;
+                if (support::stands<core::PartRef>(hit) && hit.rect.width() > 150 && hit.rect.height() < 25)
+                    keys.push_back(hit.thing);
             return keys;
         };
-        const QStringList own = rows();
-        QVERIFY(w.click(page, "head:warm:0"));
-        const QStringList up = rows();
-        QVERIFY(w.click(page, "head:warm:0"));
-        const QStringList down = rows();
-        QVERIFY2(up != own && down != up, qPrintable(own.join(' ') + " | " + up.join(' ') + " | " + down.join(' ')));
-        QVERIFY(w.click(page, "head:warm:0"));
+        const auto own = rows();
+        QVERIFY(w.click(page, app::Handle{.act = app::Act::SortList, .list = "warm", .row = 0}));
+        const auto up = rows();
+        QVERIFY(w.click(page, app::Handle{.act = app::Act::SortList, .list = "warm", .row = 0}));
+        const auto down = rows();
+        QVERIFY(up != own && down != up);
+        QVERIFY(w.click(page, app::Handle{.act = app::Act::SortList, .list = "warm", .row = 0}));
         QCOMPARE(rows(), own);
     }
     /// On paper nothing scrolls: what has no room is counted.

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/stations.h"
 #include "support/demo.h"
+#include "support/things.h"
 
 #include <QImage>
 #include <QSignalSpy>
@@ -12,7 +13,7 @@ class SceneTest : public QObject {
     Document m_document;
 
     [[nodiscard]] View view(core::UnitChoice units = {}) const { return View{m_document, core::Show(units)}; }
-    std::vector<Hit> paint(int station, const Theme& theme, QSize size = {790, 640}, const QString& selected = {}, QImage* out = nullptr) {
+    std::vector<Hit> paint(int station, const Theme& theme, QSize size = {790, 640}, const core::Thing& selected = {}, QImage* out = nullptr) {
         QImage image(size, QImage::Format_ARGB32_Premultiplied);
         image.fill(theme.paper);
         QPainter p(&image);
@@ -103,7 +104,7 @@ private slots:
                 const auto hits = paint(station, r.id == "R2" ? Theme::night_() : Theme::light(), size);
                 QVERIFY2(hits.size() >= 4, r.id.c_str());
                 for (const Hit& hit : hits) {
-                    QVERIFY(!hit.key.isEmpty() && !hit.name.isEmpty());
+                    QVERIFY((!core::isNothing(hit.thing) || hit.handle.act != Act::None) && !hit.name.isEmpty());
                     QVERIFY2(hit.rect.width() >= 23.9 && hit.rect.height() >= 17.9, qPrintable(hit.name));
                     QVERIFY2(QRectF(0, 0, size.width(), size.height()).adjusted(-30, -30, 30, 30).contains(hit.rect), qPrintable(QStringLiteral("%1 at %2").arg(hit.name).arg(hit.rect.x())));
                 }
@@ -116,20 +117,20 @@ private slots:
         const View v = view();
         for (int station = 0; station < 6; ++station)
             for (const Hit& hit : paint(station, Theme::light())) {
-                const QString kind = hit.key.section(':', 0, 0);
-                if (QStringList{"flip", "speed", "cut", "cutat", "cutin", "menu", "station", "list", "listbody", "paper", "sort", "filter", "fill", "sheet", "apply", "adapter", "add", "head", "listfilter", "scroll", "revision"}.contains(kind))
+                if (!hit.isFigure())
                     continue;
-                QVERIFY2(workingOf(v, hit.key), qPrintable(hit.key));
+                QVERIFY2(workingOf(v, hit.thing), qPrintable(support::text(hit.thing)));
             }
-        QVERIFY(!workingOf(v, "gap:none"));
-        QVERIFY(!workingOf(v, "nonsense"));
+        QVERIFY(!workingOf(v, core::PartRef{"none"}));
+        QVERIFY(!workingOf(v, core::GapRef{}));
+        QVERIFY(!workingOf(v, {}));
     }
     void selectionIsSeen() {
         QImage plain, selected;
         const auto hits = paint(1, Theme::light(), {790, 640}, {}, &plain);
-        const auto gap = std::find_if(hits.begin(), hits.end(), [](const Hit& h) { return h.key.startsWith("gap:"); });
+        const auto gap = std::find_if(hits.begin(), hits.end(), [](const Hit& h) { return support::stands<core::GapRef>(h); });
         QVERIFY(gap != hits.end());
-        paint(1, Theme::light(), {790, 640}, gap->key, &selected);
+        paint(1, Theme::light(), {790, 640}, gap->thing, &selected);
         QVERIFY(plain != selected);
         const QRgb marker = Theme::light().marker.rgb();
         int washed = 0;
@@ -143,7 +144,7 @@ private slots:
             m_document.selectRevision(id);
             std::vector<QRectF> tags;
             for (const Hit& hit : paint(1, Theme::light()))
-                if (hit.key.startsWith("gap:") && hit.name.startsWith("Gap ") && !hit.name.contains(','))
+                if (support::stands<core::GapRef>(hit) && hit.name.startsWith("Gap ") && !hit.name.contains(','))
                     tags.push_back(hit.rect);
             QVERIFY(tags.size() >= 4);
             for (std::size_t i = 0; i < tags.size(); ++i)

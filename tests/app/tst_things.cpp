@@ -70,9 +70,11 @@ class ThingsTest : public QObject {
                 const std::string where = r.id + ": " + f.id + ": " + f.text;
                 m_rules.insert(f.rule);
                 QVERIFY2(ids.insert(f.id).second, where.c_str());
-                const QString thing = app::thingOf(v, f);
+                const core::Thing& thing = f.about;
+                QVERIFY2(!core::isNothing(thing), where.c_str());
+                QCOMPARE(core::thingFrom(core::textOf(thing)).value_or(core::Thing{}), thing);
                 const auto working = app::workingOf(v, thing);
-                QVERIFY2(working, qPrintable(QString::fromStdString(where) + " leads to " + thing));
+                QVERIFY2(working, qPrintable(QString::fromStdString(where) + " leads to " + support::text(thing)));
                 QVERIFY2(!working->title.empty() && !working->sentence.empty() && !working->method.empty(), where.c_str());
                 QVERIFY2(std::any_of(working->found.begin(), working->found.end(), [&](const auto& found) { return found.text == f.text && found.mark == core::rules::markOf(f.severity); }), where.c_str());
             }
@@ -110,10 +112,10 @@ private slots:
         const auto& all = v.evaluation()->findings;
         const auto missing = std::find_if(all.begin(), all.end(), [](const auto& f) { return f.rule == "memory-missing"; });
         QVERIFY(missing != all.end());
-        const auto w = app::workingOf(v, app::thingOf(v, *missing));
+        const auto w = app::workingOf(v, missing->about);
         QCOMPARE(w->title, std::string("Blocker"));
         QCOMPARE(w->found.front().remedies, missing->remedies);
-        QVERIFY(!app::workingOf(v, "finding:none"));
+        QVERIFY(!app::workingOf(v, core::TopicRef{"none"}));
     }
     /// By hand: each row of the list of findings, clicked and by Enter, ends on its station with a working that tells it.
     void showInTheWindow() {

@@ -61,7 +61,7 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         for (int i = 0; i < 6; ++i) {
-            QVERIFY(w.click(strip(w), QStringLiteral("station:%1").arg(i)));
+            QVERIFY(w.click(strip(w), app::Handle{.act = app::Act::OpenStation, .row = i}));
             QCOMPARE(w.window->station(), i);
             w.key(static_cast<Qt::Key>(Qt::Key_1 + (5 - i)));
             QCOMPARE(w.window->station(), 5 - i);
@@ -76,7 +76,7 @@ private slots:
         w.openDemo(dir);
         w.window->setStation(2);
         const double before = w.cpu();
-        QVERIFY(w.click(w.window->page(2), "flip:side-a"));
+        QVERIFY(w.click(w.window->page(2), app::Handle{.act = app::Act::TurnFan, .of = core::FanRef{"side-a"}}));
         const double after = w.cpu();
         QVERIFY2(std::abs(after - before) > 3, qPrintable(QString::number(after - before)));
         QCOMPARE(w.document().revision(), std::string("R13")); // R10 has runs: a new revision was made
@@ -93,7 +93,7 @@ private slots:
         w.openDemo(dir);
         w.window->setStation(2);
         auto* air = w.window->page(2);
-        const auto track = w.place(air, "speed:side-a");
+        const auto track = w.place(air, app::Handle{.act = app::Act::SetSpeed, .of = core::FanRef{"side-a"}});
         QVERIFY(track);
         const double before = w.cpu();
         QTest::mouseClick(air, Qt::LeftButton, {}, QPointF(track->rect.right() - 2, track->rect.center().y()).toPoint());
@@ -115,20 +115,20 @@ private slots:
         w.openDemo(dir);
         w.window->setStation(1);
         const auto& gap = w.document().result().evaluation->fit.gaps.front();
-        QVERIFY(w.click(w.window->page(1), "gap:" + QString::fromStdString(gap.id)));
+        QVERIFY(w.click(w.window->page(1), gap.ref));
         const auto& working = w.window->working()->sheet()->working();
         QVERIFY(working);
         QCOMPARE(working->value, gap.nominal.mm());
         QVERIFY(w.window->working()->sheet()->accessibleDescription().contains(QString::fromStdString(working->sentence)));
         // J and K walk over the figures, Escape and Backspace go back.
-        const QString first = w.context.selection.key();
+        const core::Thing first = w.context.selection.thing();
         w.key(Qt::Key_J);
-        QVERIFY(w.context.selection.key() != first);
+        QVERIFY(w.context.selection.thing() != first);
         w.key(Qt::Key_Escape);
-        QCOMPARE(w.context.selection.key(), first);
+        QCOMPARE(w.context.selection.thing(), first);
         for (int i = 0; i < 60; ++i) {
             w.key(Qt::Key_J);
-            QVERIFY(!w.context.selection.key().startsWith("cut"));
+            QVERIFY(!core::isNothing(w.context.selection.thing()));
         }
     }
 
@@ -137,12 +137,12 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         w.window->setStation(2);
-        QVERIFY(w.click(w.window->page(2), "part:tray/cpu"));
+        QVERIFY(w.click(w.window->page(2), core::PartRef{"tray/cpu"}));
         w.window->setStation(1);
-        QCOMPARE(w.context.selection.key(), QString("part:tray/cpu"));
+        QCOMPARE(w.context.selection.thing(), support::thing("part:tray/cpu"));
         w.document().selectRevision("R1");
         QVERIFY(w.window->working()->sheet()->working());
-        w.context.selection.select("part:caddy"); // placed in R5 only
+        w.context.selection.select(core::PartRef{"caddy"}); // placed in R5 only
         QVERIFY(!w.window->working()->sheet()->working());
         w.document().selectRevision("R5");
     }
@@ -285,7 +285,7 @@ private slots:
         QCOMPARE(w.document().revision(), std::string("R8"));
         w.key(Qt::Key_BracketRight);
         QCOMPARE(w.document().revision(), std::string("R9"));
-        QVERIFY(w.click(w.window->rail()->cards(), "revision:R4"));
+        QVERIFY(w.click(w.window->rail()->cards(), core::RevisionRef{"R4"}));
         QCOMPARE(w.document().revision(), std::string("R4"));
         QTest::keyClick(w.window->rail()->cards(), Qt::Key_Down);
         QCOMPARE(w.document().revision(), std::string("R5"));
@@ -297,7 +297,7 @@ private slots:
         w.openDemo(dir);
         const core::Project before = w.document().project();
         w.window->setStation(2);
-        const auto name = [&] { return w.place(w.window->page(2), "part:tray/cpu")->name; };
+        const auto name = [&] { return w.place(w.window->page(2), core::PartRef{"tray/cpu"})->name; };
         const QString celsius = name();
         w.window->findChild<QAction*>("actFahrenheit")->setChecked(true);
         w.window->findChild<QAction*>("actInch")->setChecked(true);
@@ -418,7 +418,7 @@ private slots:
         int hatched = 0, bare = 0;
         for (const core::Run& run : w.document().project().runs) {
             w.document().selectRevision(run.revision);
-            w.context.selection.select("run:" + QString::fromStdString(run.id));
+            w.context.selection.select(core::RunRef{run.id});
             w.window->bench()->grab();
             QCOMPARE(w.window->bench()->run(), run.id);
             const bool steady = !w.window->bench()->findChildren<QCPItemRect*>().isEmpty();
@@ -455,7 +455,7 @@ private slots:
         // One at a time, and the tab says so.
         auto* button = w.window->bench()->findChild<QPushButton*>("record");
         QVERIFY(!button->isEnabled());
-        const auto tab = w.place(w.window->findChild<app::StationStrip*>(), "station:4");
+        const auto tab = w.place(w.window->findChild<app::StationStrip*>(), app::Handle{.act = app::Act::OpenStation, .row = 4});
         QVERIFY2(tab && tab->name.contains("recording"), tab ? qPrintable(tab->name) : "");
         w.key(Qt::Key_Period, Qt::ControlModifier);
         QTRY_VERIFY(!w.window->recorder()->isRecording());
@@ -552,9 +552,9 @@ private slots:
         w.document().selectRevision("R3");
         w.window->setStation(0);
         auto* line = w.window->findChild<app::FindingsLine*>("findingsLine");
-        QVERIFY(w.click(line, "findings:first"));
+        QVERIFY(w.click(line, app::Act::FirstFinding));
         QCOMPARE(w.window->station(), 1);
-        QVERIFY(w.context.selection.key().startsWith("gap:"));
+        QVERIFY(std::holds_alternative<core::GapRef>(w.context.selection.thing()));
         QVERIFY(w.window->working()->sheet()->working());
         w.key(Qt::Key_F);
         auto* list = w.window->findChild<app::FindingsList*>("findingsList");
@@ -632,10 +632,10 @@ private slots:
                 const int from = area->verticalScrollBar()->value(), to = from + area->viewport()->height(), end = area->verticalScrollBar()->maximum();
                 bool selectedInSight = false;
                 for (const app::Hit& hit : w.window->rail()->cards()->hits()) {
-                    if (!hit.key.startsWith("revision:"))
+                    if (!support::stands<core::RevisionRef>(hit))
                         continue;
-                    QVERIFY2(hit.rect.top() >= from || hit.rect.bottom() <= from + 6 || from == end, qPrintable(hit.key)); // the end of the rail has no more to turn
-                    selectedInSight = selectedInSight || (hit.key == "revision:" + QString::fromStdString(r.id) && hit.rect.top() >= from && hit.rect.bottom() <= to);
+                    QVERIFY2(hit.rect.top() >= from || hit.rect.bottom() <= from + 6 || from == end, qPrintable(support::text(hit.thing))); // the end of the rail has no more to turn
+                    selectedInSight = selectedInSight || (hit.thing == core::Thing(core::RevisionRef{r.id}) && hit.rect.top() >= from && hit.rect.bottom() <= to);
                 }
                 QVERIFY2(selectedInSight, r.id.c_str());
             }
@@ -658,7 +658,7 @@ private slots:
         const QRect stage(fit->mapTo(w.window.get(), QPoint()), fit->size());
         QVERIFY(!working.intersects(stage));
         QVERIFY2(stage.width() >= 760, qPrintable(QString::number(stage.width())));
-        QVERIFY(w.place(fit, "list:change"));
+        QVERIFY(w.place(fit, app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(app::FitLook::List::Change)}));
         w.key(Qt::Key_W);
         QApplication::processEvents();
         QVERIFY(!w.window->working()->isVisible());
@@ -670,7 +670,7 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         w.window->setStation(1);
-        QVERIFY(w.click(w.window->page(1), "add:part"));
+        QVERIFY(w.click(w.window->page(1), app::Act::AddPart));
         QVERIFY(w.dialog<QLineEdit>("search"));
     }
 
@@ -686,7 +686,7 @@ private slots:
         QTest::keyClick(text, Qt::Key_Return);
         QApplication::processEvents();
         QCOMPARE(w.window->station(), 2);
-        QCOMPARE(w.context.selection.key(), QString("balance"));
+        QCOMPARE(w.context.selection.thing(), support::thing("total:balance"));
     }
 
     void cutsMove() {
@@ -695,7 +695,7 @@ private slots:
         w.openDemo(dir);
         w.window->setStation(1);
         auto* fit = static_cast<app::FitPage*>(w.window->page(1));
-        QVERIFY(w.click(fit, "cut:B"));
+        QVERIFY(w.click(fit, app::Handle{.act = app::Act::ChooseCut, .axis = core::Axis::X}));
         QCOMPARE(fit->cuts().moved, core::Axis::X);
         QTest::keyClick(fit, Qt::Key_Right);
         const double one = fit->cuts().b;
@@ -703,9 +703,9 @@ private slots:
         QCOMPARE_LE(std::abs(fit->cuts().b - one - 10), 1e-9);
         QTest::keyClick(fit, Qt::Key_End);
         QVERIFY(fit->cuts().b > one + 10 || fit->cuts().b < one);
-        QVERIFY(w.click(fit, "cutat:"));
+        QVERIFY(w.click(fit, app::Act::SlideCut));
         // A selected part is nudged by half a millimetre.
-        w.context.selection.select("part:card");
+        w.context.selection.select(core::PartRef{"card"});
         const double before = w.document().result().evaluation->build.at("card")->lowAt[2].mm();
         QTest::keyClick(fit, Qt::Key_Up, Qt::AltModifier);
         QCOMPARE_LE(std::abs(w.document().result().evaluation->build.at("card")->lowAt[2].mm() - before - 0.5), 1e-9);
@@ -827,7 +827,7 @@ private slots:
             if (child->text(QAccessible::Name).startsWith("Gap 1,")) {
                 gap = true;
                 child->actionInterface()->doAction(QAccessibleActionInterface::pressAction());
-                QVERIFY(w.context.selection.key().startsWith("gap:"));
+                QVERIFY(std::holds_alternative<core::GapRef>(w.context.selection.thing()));
                 QVERIFY(child->state().selected);
             }
         }

@@ -3,6 +3,7 @@
 #include "app/ui/main_window.h"
 #include "app/ui/style.h"
 #include "support/demo.h"
+#include "support/things.h"
 
 #include <QApplication>
 #include <QDialog>
@@ -40,17 +41,32 @@ struct Window {
         QApplication::processEvents();
         return path;
     }
-    /// The place with this key on the station shown; painted first.
-    [[nodiscard]] std::optional<app::Hit> place(app::PaintedPanel* panel, const QString& key) {
+    /// A thing, or what is done at a place: of a handle only what is given must agree.
+    struct Where {
+        core::Thing thing;
+        app::Handle handle;
+        template <class Ref> requires std::is_constructible_v<core::Thing, Ref> Where(const Ref& ref) : thing(ref) {}
+        Where(app::Act act) : handle{.act = act} {}
+        Where(app::Handle wanted) : handle(std::move(wanted)) {}
+        [[nodiscard]] bool holds(const app::Hit& hit) const {
+            if (handle.act == app::Act::None)
+                return hit.thing == thing;
+            const bool cut = hit.is(app::Act::ChooseCut) || hit.is(app::Act::DragCut);
+            return hit.is(handle.act) && (handle.row < 0 || hit.handle.row == handle.row) && (handle.list.isEmpty() || hit.handle.list == handle.list) &&
+                   (core::isNothing(handle.of) || hit.handle.of == handle.of) && (!cut || hit.handle.axis == handle.axis);
+        }
+    };
+    /// The place on the station shown; painted first.
+    [[nodiscard]] std::optional<app::Hit> place(app::PaintedPanel* panel, const Where& where) {
         panel->grab();
         for (const app::Hit& hit : panel->hits())
-            if (hit.key == key)
+            if (where.holds(hit))
                 return hit;
         return std::nullopt;
     }
     /// Clicks the middle of a place; answers false when it is not there.
-    bool click(app::PaintedPanel* panel, const QString& key) {
-        const auto hit = place(panel, key);
+    bool click(app::PaintedPanel* panel, const Where& where) {
+        const auto hit = place(panel, where);
         if (!hit)
             return false;
         QTest::mouseClick(panel, Qt::LeftButton, {}, hit->rect.center().toPoint());

@@ -1,42 +1,43 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QObject>
-#include <QString>
-#include <QStringList>
 
 #ifndef Q_MOC_RUN // moc stumbles over concepts
-#include "core/model/part.h"
+#include "core/model/thing.h"
 #endif
 
 #include <optional>
+#include <vector>
 
 namespace app {
 
-/// What is selected in the whole window: one key such as "gap:...", "part:tray/cpu", "target:noise". The only link between views.
+/// What is selected in the whole window. The only link between views.
 class Selection : public QObject {
     Q_OBJECT
 public:
     using QObject::QObject;
-    [[nodiscard]] const QString& key() const { return m_key; }
-    [[nodiscard]] const QString& hovered() const { return m_hovered; }
-    void select(const QString& key) {
-        if (key == m_key)
+    [[nodiscard]] const core::Thing& thing() const { return m_thing; }
+    [[nodiscard]] const core::Thing& hovered() const { return m_hovered; }
+    void select(const core::Thing& thing) {
+        if (thing == m_thing)
             return;
-        if (!m_key.isEmpty())
-            m_back.append(m_key);
-        while (m_back.size() > 20)
-            m_back.removeFirst();
-        m_key = key;
+        if (!core::isNothing(m_thing))
+            m_back.push_back(m_thing);
+        if (m_back.size() > 20)
+            m_back.erase(m_back.begin());
+        m_thing = thing;
         Q_EMIT changed();
     }
     void back() {
-        m_key = m_back.isEmpty() ? QString{} : m_back.takeLast();
+        m_thing = m_back.empty() ? core::Thing{} : m_back.back();
+        if (!m_back.empty())
+            m_back.pop_back();
         Q_EMIT changed();
     }
-    void hover(const QString& key) {
-        if (key == m_hovered)
+    void hover(const core::Thing& thing) {
+        if (thing == m_hovered)
             return;
-        m_hovered = key;
+        m_hovered = thing;
         Q_EMIT hoverChanged();
     }
 
@@ -54,8 +55,8 @@ Q_SIGNALS:
     void ghostChanged();
 
 private:
-    QString m_key, m_hovered;
-    QStringList m_back;
+    core::Thing m_thing, m_hovered;
+    std::vector<core::Thing> m_back;
     std::optional<Ghost> m_ghost;
 };
 

@@ -42,7 +42,7 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
         if (y + 26 > r.bottom() + 2)
             break;
         const core::Placed* p = e.build.at(fan.id);
-        const QString key = QStringLiteral("fan:") + qs(fan.id);
+        const core::Thing key = core::FanRef{fan.id};
         c.washIfSelected({r.left(), y, r.width(), 26}, key);
         c.fanGlyph({r.left() + 12, y + 13}, 9, fan.direction != core::air::FanDirection::Out);
         // Arrow against a bar: in or out; a loop stays inside.
@@ -77,8 +77,8 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
         c.hline(r.left(), r.right(), y + 26, c.t.hair);
         c.hit({r.left(), y, r.width(), 26}, key, QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h)));
         if (p->part->kind == PartKind::Fan) {
-            c.hit({ax - 3, y, 24, 26}, QStringLiteral("flip:") + qs(fan.id), QObject::tr("Turn %1 round (R)").arg(qs(fan.name)));
-            c.hit({from, y + 1, to - from, 24}, QStringLiteral("speed:") + qs(fan.id), QObject::tr("Set the speed of %1 (left and right arrow)").arg(qs(fan.name)));
+            c.hit({ax - 3, y, 24, 26}, Handle{.act = Act::TurnFan, .of = core::FanRef{fan.id}}, QObject::tr("Turn %1 round (R)").arg(qs(fan.name)));
+            c.hit({from, y + 1, to - from, 24}, Handle{.act = Act::SetSpeed, .of = core::FanRef{fan.id}}, QObject::tr("Set the speed of %1 (left and right arrow)").arg(qs(fan.name)));
         }
         y += 26;
     }
@@ -102,7 +102,7 @@ QString dustSentence(const core::verdict::Evaluation& e, const View& v) {
 void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     const auto& b = e.air.balance;
-    const QString key = QStringLiteral("balance");
+    const core::Thing key = core::TotalRef{core::Total::Balance};
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Pressure beam"), QObject::tr("%1 by fans").arg(v.unit(Quantity::Flow)));
     double in = 0, out = 0;
     for (const auto& fan : e.air.fans)
@@ -158,7 +158,7 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v) {
     const double cap = target ? std::pow(10.0, (target->limit - e.noise.totalDba) / 10) : 1.0;
     const double full = std::max(1.0, std::min(cap, 3.0)), scale = (r.width() - 2) / full;
     double x = r.left();
-    const QString key = QStringLiteral("noise");
+    const core::Thing key = core::TotalRef{core::Total::Noise};
     for (const auto& s : e.noise.sources) {
         const core::Placed* p = e.build.at(s.id);
         const QRectF bar(x, r.top() + 32, s.powerShare * scale, 22);
@@ -202,11 +202,11 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
         const auto& d = parts[i].second;
         return column == 0 ? SortKey(qs(parts[i].first->name)) : SortKey(column == 1 ? d.value : d.mark == Mark::None ? 1e9 : column == 2 ? d.limit : d.headroom);
     });
-    list.follow([&](std::size_t i) { return QStringLiteral("part:") + qs(parts[i].first->id); });
+    list.follow([&](std::size_t i) { return core::Thing(core::PartRef{parts[i].first->id}); });
     list.paint([&](std::size_t i, const QRectF& row) {
         const auto& part = *parts[i].first;
         const core::verdict::Deciding& limit = parts[i].second;
-        const QString key = QStringLiteral("part:") + qs(part.id);
+        const core::Thing key = core::PartRef{part.id};
         const double y = row.top(), h = row.height();
         c.washIfSelected(row, key);
         c.mark({r.left() + 2, y + h / 2 - 6}, limit.mark);

@@ -111,7 +111,7 @@ void paintParts(Canvas& c, const SideView& s, const View& v) {
         if (p.part->kind == PartKind::Adapter || p.part->kind == PartKind::Cable || p.part->kind == PartKind::Processor)
             continue;
         const QRectF r = s.rect(p);
-        const QString key = QStringLiteral("part:") + qs(p.mount);
+        const core::Thing key = core::PartRef{p.mount};
         QColor ground = c.isSelected(key) ? c.t.marker : Qt::transparent;
         QColor ink = c.t.ink;
         ink.setAlphaF(p.part->kind == PartKind::Board ? 0.25F : 0.55F);
@@ -149,7 +149,9 @@ void wallOpening(Canvas& c, const SideView& s, const core::Opening& o, QRectF& b
 /// A reading on a plate; placed when all are known, so that none covers another or a fan.
 struct Plate {
     QPointF at;
-    QString text, key, spoken;
+    QString text;
+    core::Thing thing;
+    QString spoken;
     QColor edge;
     bool strong = true;
     QPointF way = {};   ///< of a stream: which way it goes on the paper, drawn before its figure
@@ -158,7 +160,7 @@ struct Plate {
 };
 
 /// The figure of a stream, beside its outer end.
-Plate streamFigure(const View& v, const Gate& gate, double flowM3h, bool out, const QString& key, const QString& spoken, const QString& words) {
+Plate streamFigure(const View& v, const Gate& gate, double flowM3h, bool out, const core::Thing& key, const QString& spoken, const QString& words) {
     const bool level = gate.out.y() != 0;
     const QPointF beside = level ? QPointF(64, 0) : QPointF(0, -30);
     return {gate.wall + gate.out * (level ? 20 : 26) + beside, v.number(Quantity::Flow, std::abs(flowM3h)) + QLatin1Char(' ') + v.unit(Quantity::Flow) + words, key, spoken, {}, false, out ? gate.out : -gate.out, beside, true};
@@ -186,7 +188,7 @@ void paintOpenings(Canvas& c, const SideView& s, const View& v, std::vector<Plat
         wallOpening(c, s, *o, bar);
         const bool upright = o->side == core::Side::Left || o->side == core::Side::Right;
         const Gate gate = gateOf(s, o->side, upright ? o->centreMm[0] : o->centreMm[1], o->centreMm[1]);
-        const QString key = QStringLiteral("opening:") + qs(flow.id);
+        const core::Thing key = core::OpeningRef{flow.id};
         const double net = flow.flowM3h;
         const QString words = v.number(Quantity::Flow, std::abs(net)) + QLatin1Char(' ') + v.unit(Quantity::Flow) + (net >= 0 ? QObject::tr(" out") : QObject::tr(" in"));
         const QString spoken = QObject::tr("Opening %1, %2").arg(qs(o->name), words);
@@ -224,7 +226,8 @@ QPointF glyphAt(const core::Placed& p, const QRectF& r) {
 
 void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::FanResult& fan, const core::Placed& p, const QPointF& at, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
-    const QString key = QStringLiteral("fan:") + qs(fan.id), spoken = QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h));
+    const core::Thing key = core::FanRef{fan.id};
+    const QString spoken = QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h));
     const bool facesViewer = p.facing().axis == Axis::X, out = fan.direction == core::air::FanDirection::Out;
     const double k = fan.airC - e.air.conditions.roomC;
     if (p.part->kind == PartKind::Fan && !facesViewer) {
@@ -261,7 +264,7 @@ std::vector<QRectF> paintFans(Canvas& c, const SideView& s, const View& v, std::
         const core::Placed* p = e.build.at(fan.id);
         const QRectF r = s.rect(*p);
         const QPointF at = glyphAt(*p, r);
-        const QString key = QStringLiteral("fan:") + qs(fan.id);
+        const core::Thing key = core::FanRef{fan.id};
         const double most = p->part->kind == PartKind::Fan ? 20.0 : 14.0, radius = std::clamp(std::min(r.width(), r.height()) * 0.26, 11.0, most);
         c.fanGlyph(at, radius, fan.direction != core::air::FanDirection::Out);
         if (c.isSelected(key)) {
@@ -289,14 +292,14 @@ void readings(const Canvas& c, const SideView& s, const View& v, std::vector<Pla
         const core::verdict::Deciding limit = core::verdict::temperatureOf(e, v.result().verdict, part.id);
         const Mark mark = limit.mark;
         const QString text = word + QLatin1Char(' ') + degrees(limit.value);
-        plates.push_back({at, text, QStringLiteral("part:") + qs(part.id), text, mark != Mark::None ? c.markColor(mark) : c.t.ink});
+        plates.push_back({at, text, core::PartRef{part.id}, text, mark != Mark::None ? c.markColor(mark) : c.t.ink});
     }
     for (const auto& ch : e.air.chambers)
         for (const core::Chamber& spec : e.build.caseSpec().chambers)
             if (spec.id == ch.id) {
                 const QRectF r = QRectF(s.at(spec.lowMm[1], spec.lowMm[2]), s.at(spec.highMm[1], spec.highMm[2])).normalized();
                 const QString text = degrees(ch.airC) + QStringLiteral("  ") + qs(ch.name);
-                plates.push_back({{r.center().x(), r.top() + 30}, text, QStringLiteral("chamber:") + qs(ch.id), text, c.t.flowOf(ch.airC - e.air.conditions.roomC)});
+                plates.push_back({{r.center().x(), r.top() + 30}, text, core::ChamberRef{ch.id}, text, c.t.flowOf(ch.airC - e.air.conditions.roomC)});
             }
 }
 
@@ -317,7 +320,7 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
         if (!at)
             continue; // the tables name it
         const QRectF r = *at;
-        const bool selected = c.isSelected(p.key);
+        const bool selected = c.isSelected(p.thing);
         c.box(r, selected ? c.t.marker : p.outside ? c.t.paper : c.t.sheet, selected ? c.t.medge : p.edge.isValid() ? p.edge : QColor(Qt::transparent), selected ? 2 : 1);
         if (p.strong)
             c.p.fillRect(QRectF(r.left(), r.top(), 4, r.height()), p.edge);
@@ -325,7 +328,7 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
             c.arrow(QPointF(r.left() + 11, r.center().y()) - p.way * 7, QPointF(r.left() + 11, r.center().y()) + p.way * 7, c.t.ink, 1.4);
         c.text(r.adjusted(arrow + (p.strong ? 4 : 0), 0, 0, 0), p.text, px, p.strong ? Weight::SemiBold : Weight::Regular, c.t.ink, Qt::AlignCenter);
         c.label(r);
-        c.hit(r, p.key, p.spoken);
+        c.hit(r, p.thing, p.spoken);
     }
 }
 

@@ -60,7 +60,7 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
                 c.p.drawRect(cell);
                 continue;
             }
-            const QString key = QStringLiteral("run:") + qs(best->id);
+            const core::Thing key = core::RunRef{best->id};
             c.box(cell, c.isSelected(key) ? c.t.marker : c.t.sheet, c.isSelected(key) ? c.t.medge : c.t.ink, c.isSelected(key) ? 2 : 1);
             c.settleSign({cell.left() + 4, cell.center().y() - 6}, value ? value->state : SettleState::Refused);
             const QString text = value && value->atReference ? qs(core::fixed(v.show.value(Quantity::Temperature, value->atReference->value), 0)) : QStringLiteral("–");
@@ -92,13 +92,13 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         if (run.revision == v.document.revision())
             runs.push_back(&run);
     PaintedList list(c, QStringLiteral("runs"), r.adjusted(0, 46, 0, 2), runs.size(), 24);
-    list.follow([&](std::size_t i) { return QStringLiteral("run:") + qs(runs[i]->id); });
+    list.follow([&](std::size_t i) { return core::Thing(core::RunRef{runs[i]->id}); });
     list.paint([&](std::size_t i, const QRectF& row) {
         const core::Run& run = *runs[i];
         const double y = row.top();
         const auto* a = v.document.analysis(run.id);
         const auto* cpu = cpuOf(a);
-        const QString key = QStringLiteral("run:") + qs(run.id);
+        const core::Thing key = core::RunRef{run.id};
         if (run.id == chosen)
             c.box(row, c.t.marker, c.t.medge, 1.5);
         if (v.document.isAnalysing(run.id))
@@ -138,7 +138,7 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
         return;
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not"));
     PaintedList list(c, QStringLiteral("channels"), r.adjusted(0, 26, 0, 2), a->channels.size(), 20);
-    const auto keyOf = [&](std::size_t i) { return QStringLiteral("channel:") + qs(run->id) + QLatin1Char(':') + qs(a->channels[i].name); };
+    const auto keyOf = [&](std::size_t i) { return core::Thing(core::ChannelRef{run->id, a->channels[i].name}); };
     list.filter(c.headingRoom(r, QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not")), [&](std::size_t i) {
         const auto& ch = a->channels[i];
         return channelName(v, *run, ch.kind, ch.subject, ch.name) + QLatin1Char(' ') + qs(ch.name);
@@ -147,7 +147,7 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
     list.paint([&](std::size_t i, const QRectF& row) {
         const auto& ch = a->channels[i];
         const double y = row.top(), right = row.right();
-        const QString key = keyOf(i);
+        const core::Thing key = keyOf(i);
         c.washIfSelected(row, key);
         c.settleSign({r.left() + 4, y + 4}, ch.state);
         const QString name = channelName(v, *run, ch.kind, ch.subject, ch.name);

@@ -18,7 +18,7 @@ void targetRows(Canvas& c, const QRectF& r, const View& v) {
     c.second({axis, r.top() + 26, r.right() - axis, 20}, QObject::tr("headroom"), Qt::AlignRight | Qt::AlignVCenter);
     double y = r.top() + 48;
     for (const auto& t : v.result().verdict.targets) {
-        const QString key = QStringLiteral("target:") + qs(t.id);
+        const core::Thing key = core::TargetRef{t.id, {}};
         const QRectF row(r.left(), y, r.width(), 22);
         c.washIfSelected(row, key);
         c.mark({r.left() + 2, y + 5}, t.state);
@@ -56,21 +56,21 @@ void partRows(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Parts"));
     const QRectF price(r.right() - 250, r.top(), 74, 20), mass(r.right() - 172, r.top(), 66, 20);
-    c.washIfSelected(price, QStringLiteral("price"));
-    c.washIfSelected(mass, QStringLiteral("mass"));
+    c.washIfSelected(price, core::TotalRef{core::Total::Price});
+    c.washIfSelected(mass, core::TotalRef{core::Total::Mass});
     c.text(price, v.text(Quantity::Money, e.price), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     c.text(mass, v.text(Quantity::Mass, e.massG), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-    c.hit(price, QStringLiteral("price"), QObject::tr("Price of all parts"));
-    c.hit(mass, QStringLiteral("mass"), QObject::tr("Mass of all parts"));
+    c.hit(price, core::TotalRef{core::Total::Price}, QObject::tr("Price of all parts"));
+    c.hit(mass, core::TotalRef{core::Total::Mass}, QObject::tr("Mass of all parts"));
     c.second({r.left() + 40, r.top() + 26, 100, 20}, QObject::tr("part"));
     c.second({r.right() - 180, r.top() + 26, 90, 20}, qs(v.project().currency), Qt::AlignRight | Qt::AlignVCenter);
     c.second({r.right() - 80, r.top() + 26, 78, 20}, QObject::tr("W, direct"), Qt::AlignRight | Qt::AlignVCenter);
-    struct Line { const core::Part* part; QString name, key; double watts; };
-    std::vector<Line> lines{{e.build.casePart, qs(e.build.casePart->name), QStringLiteral("volume"), 0}};
+    struct Line { const core::Part* part; QString name; core::Thing thing; double watts; };
+    std::vector<Line> lines{{e.build.casePart, qs(e.build.casePart->name), core::TotalRef{core::Total::Volume}, 0}};
     for (const core::Placed& p : e.build.placed)
-        lines.push_back({p.part, qs(p.name), QStringLiteral("part:") + qs(p.mount), p.powerW()});
+        lines.push_back({p.part, qs(p.name), core::PartRef{p.mount}, p.powerW()});
     PaintedList list(c, QStringLiteral("parts"), r.adjusted(0, 48, 0, 0), lines.size(), 20);
-    list.follow([&](std::size_t i) { return lines[i].key; });
+    list.follow([&](std::size_t i) { return lines[i].thing; });
     list.paint([&](std::size_t i, const QRectF& place) {
         const auto& [partOf, name, key, watts] = lines[i];
         const core::Part& part = *partOf;
@@ -95,7 +95,7 @@ void powerBar(Canvas& c, const QRectF& r, const View& v) {
     const double y = r.top() + 32;
     for (const auto& item : power.items) {
         const QRectF bar(x, y, item.watts * scale, 24);
-        const QString key = QStringLiteral("part:") + qs(item.mount);
+        const core::Thing key = core::PartRef{item.mount};
         c.hatch(bar, item.kind, c.fillOf(key, c.t.sheet), c.t.ink, 1);
         const QString label = qs(item.name) + QLatin1Char(' ') + qs(core::fixed(item.watts, 0));
         if (c.width(label, 12, Weight::Medium) + 12 < bar.width())
@@ -114,7 +114,7 @@ void powerBar(Canvas& c, const QRectF& r, const View& v) {
         c.vline(s, y - 4, y + 28, c.t.ink, 3);
         c.text({s - 200, y - 2, 194, 24}, QObject::tr("supply %1, %2 % used").arg(v.text(Quantity::Power, power.supplyW), v.number(Quantity::Share, power.share)), 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     }
-    c.hit({r.left(), y - 4, r.width(), 30}, QStringLiteral("power"), QObject::tr("Power budget"));
+    c.hit({r.left(), y - 4, r.width(), 30}, core::TotalRef{core::Total::Power}, QObject::tr("Power budget"));
 }
 
 } // namespace
@@ -124,7 +124,7 @@ double briefHeight(const View& v) {
         return 0;
     const double rows = std::max<double>(static_cast<double>(v.result().verdict.targets.size()) * 22 + 52, 220);
     const double parts = std::min(rows + 60, 48 + 20.0 * (static_cast<double>(v.evaluation()->build.placed.size()) + 1));
-    return 90 + std::max(rows, parts) + 10 + 92 + portMapHeight(v.evaluation()->wiring.ports);
+    return 90 + std::max(rows, parts) + 10 + 92 + portMapHeight(*v.evaluation());
 }
 
 void paintBrief(Canvas& c, const QRectF& r, const View& v) {

@@ -540,7 +540,7 @@ void Canvas::hatch(const QPainterPath& outline, core::PartKind kind, const QColo
     }
 }
 
-void Canvas::hit(const QRectF& r, const QString& key, const QString& name) {
+void Canvas::hit(const QRectF& r, Hit what) {
     // Small drawings still get a target of at least 24 px.
     QRectF target = window.isNull() ? r : r.intersected(window);
     if (target.isEmpty())
@@ -549,13 +549,15 @@ void Canvas::hit(const QRectF& r, const QString& key, const QString& name) {
         target.adjust(-(24 - target.width()) / 2, 0, (24 - target.width()) / 2, 0);
     if (target.height() < 24)
         target.adjust(0, -(24 - target.height()) / 2, 0, (24 - target.height()) / 2);
-    hits.push_back({target, key, name});
-    if (isHovered(key) && !isSelected(key))
+    const bool hovered = what.handle.act != Act::None ? what.handle == hoveredHandle : isHovered(what.thing) && !isSelected(what.thing);
+    if (hovered)
         box(r, {}, t.ink, 1.5);
+    what.rect = target;
+    hits.push_back(std::move(what));
 }
 
-void Canvas::washIfSelected(const QRectF& r, const QString& key) {
-    if (isSelected(key))
+void Canvas::washIfSelected(const QRectF& r, const core::Thing& thing) {
+    if (isSelected(thing))
         box(r, t.marker, t.medge, 1.5);
 }
 

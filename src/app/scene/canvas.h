@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/scene/hit.h"
 #include "app/scene/list.h"
 #include "app/scene/theme.h"
 #include "core/base/mark.h"
@@ -15,13 +16,6 @@
 
 namespace app {
 
-/// A place on a drawing that stands for something: clicked, hovered, reached with J and K, read out by name.
-struct Hit {
-    QRectF rect;
-    QString key;
-    QString name;
-};
-
 /// A count to divide a length by; never zero.
 [[nodiscard]] inline double share(std::size_t count) { return count == 0 ? 1.0 : static_cast<double>(count); }
 
@@ -36,7 +30,7 @@ struct Hit {
 /// the screen, into a PNG and into an SVG.
 class Canvas {
 public:
-    Canvas(QPainter& painter, const Theme& theme, QString selected = {}, QString hovered = {}) : p(painter), t(theme), m_selected(std::move(selected)), m_hovered(std::move(hovered)) {}
+    Canvas(QPainter& painter, const Theme& theme, core::Thing selected = {}, core::Thing hovered = {}) : p(painter), t(theme), m_selected(std::move(selected)), m_hovered(std::move(hovered)) {}
 
     QPainter& p;
     const Theme& t;
@@ -44,6 +38,7 @@ public:
     std::vector<QRectF> labels; ///< words that stand on a drawing, for who must keep off them
     void label(const QRectF& r) { labels.push_back(r); }
     ListLook* lists = nullptr; ///< null: on paper, where nothing scrolls
+    Handle hoveredHandle; ///< what the pointer is over, where it acts
     QRectF window; ///< places outside it cannot be clicked; null: everywhere
 
     // ---- text ----
@@ -84,19 +79,21 @@ public:
     void pattern(const QRectF& r, Pattern pattern);
 
     // ---- places ----
-    void hit(const QRectF& r, const QString& key, const QString& name);
-    [[nodiscard]] bool isSelected(const QString& key) const { return !key.isEmpty() && key == m_selected; }
-    [[nodiscard]] bool isHovered(const QString& key) const { return !key.isEmpty() && key == m_hovered; }
-    [[nodiscard]] const QString& selected() const { return m_selected; }
+    void hit(const QRectF& r, Hit what);
+    void hit(const QRectF& r, const core::Thing& thing, const QString& name) { hit(r, Hit{{}, thing, {}, name}); }
+    void hit(const QRectF& r, const Handle& handle, const QString& name) { hit(r, Hit{{}, {}, handle, name}); }
+    [[nodiscard]] bool isSelected(const core::Thing& thing) const { return !core::isNothing(thing) && thing == m_selected; }
+    [[nodiscard]] bool isHovered(const core::Thing& thing) const { return !core::isNothing(thing) && thing == m_hovered; }
+    [[nodiscard]] const core::Thing& selected() const { return m_selected; }
     /// Marker wash and edge behind a selected thing.
-    void washIfSelected(const QRectF& r, const QString& key);
-    [[nodiscard]] QColor fillOf(const QString& key, const QColor& otherwise) const { return isSelected(key) ? t.marker : otherwise; }
+    void washIfSelected(const QRectF& r, const core::Thing& thing);
+    [[nodiscard]] QColor fillOf(const core::Thing& thing, const QColor& otherwise) const { return isSelected(thing) ? t.marker : otherwise; }
 
 private:
     struct Type { QFont font; QFontMetricsF metrics; };
     /// Fonts and their metrics are asked for hundreds of times a frame.
     const Type& type(double px, Weight w) const;
-    QString m_selected, m_hovered;
+    core::Thing m_selected, m_hovered;
     mutable std::map<int, Type> m_types;
 };
 

@@ -53,7 +53,7 @@ void paintZoomed(Canvas& c, const QRectF& shown, const View& v, const FitLook& l
     c.second({note.left() + 14 + bar, note.top() + 21, 74, 18}, v.text(Quantity::Length, length));
     const QRectF all(note.right() - 74, note.top() + 2, 70, 18);
     c.text(all, QObject::tr("show all (0)"), 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-    c.hit(all, QStringLiteral("fold:zoom"), QObject::tr("Show all of the drawing (key 0)"));
+    c.hit(all, Handle{.act = Act::ShowAll}, QObject::tr("Show all of the drawing (key 0)"));
 }
 
 void paintCutLines(Canvas& c, const Sheet& s) {
@@ -108,7 +108,7 @@ void paintSizes(Canvas& c, const View& v, const Sheet& s) {
     paintDimension(c, v, {b.right() + 16, b.top()}, {b.right() + 16, b.bottom()}, inside[2].mm());
     paintDimension(c, v, {t.left(), t.bottom() + 16}, {t.right(), t.bottom() + 16}, inside[1].mm());
     paintDimension(c, v, {f.left(), f.bottom() + 34}, {f.right(), f.bottom() + 34}, inside[0].mm());
-    c.hit({f.left(), f.bottom() + 24, f.width(), 20}, QStringLiteral("volume"), QObject::tr("Inner width"));
+    c.hit({f.left(), f.bottom() + 24, f.width(), 20}, core::TotalRef{core::Total::Volume}, QObject::tr("Inner width"));
 }
 
 /// Pins of the tightest gaps of the ladder, each on the section that shows its axis.
@@ -116,7 +116,7 @@ void paintPins(Canvas& c, const View& v, const FitLook& look, const Sheet& s, st
     const auto& gaps = v.evaluation()->fit.gaps;
     std::size_t pins = 0;
     for (const std::size_t i : ladderRows(v.evaluation()->fit, look, c.selected())) {
-        const bool selected = c.isSelected(QStringLiteral("gap:") + qs(gaps[i].id));
+        const bool selected = c.isSelected(gaps[i].ref);
         if (pins >= 8 && !selected)
             continue;
         const Section& on = s.of(gaps[i], i);
@@ -126,7 +126,7 @@ void paintPins(Canvas& c, const View& v, const FitLook& look, const Sheet& s, st
 }
 
 /// Ticks are known before anything is written, so that names keep off them.
-std::array<Labels, 3> ticksOf(const View& v, const FitLook& look, const Sheet& s, const QString& selected) {
+std::array<Labels, 3> ticksOf(const View& v, const FitLook& look, const Sheet& s, const core::Thing& selected) {
     std::array<Labels, 3> labels;
     const auto& fit = v.evaluation()->fit;
     std::size_t pins = 0;
@@ -145,14 +145,14 @@ void paintAddPart(Canvas& c, const QRectF& r) {
     const QRectF box(r.right() - c.width(words, 12, Weight::Medium) - 16, r.top(), c.width(words, 12, Weight::Medium) + 16, 24);
     c.box(box, c.t.sheet, c.t.line, 1);
     c.text(box, words, 12, Weight::Medium, c.t.ink, Qt::AlignCenter);
-    c.hit(box, QStringLiteral("add:part"), QObject::tr("Add a part from the shelf, or one of your own (Ctrl+Shift+A)"));
+    c.hit(box, Handle{.act = Act::AddPart}, QObject::tr("Add a part from the shelf, or one of your own (Ctrl+Shift+A)"));
 }
 
 void paintVolume(Canvas& c, const View& v, const QRectF& note) {
-    c.washIfSelected(note, QStringLiteral("volume"));
+    c.washIfSelected(note, core::TotalRef{core::Total::Volume});
     c.text({note.left() + 4, note.top(), note.width(), 22}, v.text(Quantity::Volume, v.evaluation()->fit.volumeL), 14, Weight::SemiBold);
     c.second({note.left() + 4, note.top() + 20, note.width(), 18}, QObject::tr("outside"));
-    c.hit(note, QStringLiteral("volume"), QObject::tr("Volume outside"));
+    c.hit(note, core::TotalRef{core::Total::Volume}, QObject::tr("Volume outside"));
 }
 
 void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s, const std::vector<core::fit::PlacedBody>& bodies) {
@@ -207,7 +207,7 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     c.window = {};
     if (zoomed)
         paintZoomed(c, shown, v, look, way ? std::vector<const Section*>{&wayIn} : std::vector<const Section*>{&sheet.front, &sheet.side, &sheet.above});
-    c.hit(shown, QStringLiteral("paper:"), QObject::tr("Sections. Wheel zooms, drag moves, 0 shows all"));
+    c.hit(shown, Handle{.act = Act::MoveSheet}, QObject::tr("Sections. Wheel zooms, drag moves, 0 shows all"));
     const CutPlaces cut = cutPlaces(e->build, look.cuts);
     const double moved = look.cuts.moved == Axis::Y ? cut.y : look.cuts.moved == Axis::X ? cut.x : cut.z;
     const Sheet fitted = zoomed ? sheetOf(drawing, v, FitLook{.cuts = look.cuts}) : sheet;

@@ -31,7 +31,7 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
         const bool on = which == axis;
         c.box(button, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
         c.text(button, letter, 12.5, Weight::SemiBold, on ? c.t.paper : c.t.ink, Qt::AlignCenter);
-        c.hit(button, QStringLiteral("cut:") + letter, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
+        c.hit(button, Handle{.act = Act::ChooseCut, .axis = which}, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
         x += 26;
     }
     c.text({r.left() + 60, r.top(), leftX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
@@ -72,7 +72,7 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     c.p.drawPolygon(QPolygonF{{at - 6, axisY + 9}, {at - 6, axisY - 3}, {at, axisY - 9}, {at + 6, axisY - 3}, {at + 6, axisY + 9}});
     c.p.restore();
     // What part of the case the strip shows goes with its key, for who drags on it.
-    const QString key = whole ? QStringLiteral("cutat:") : QStringLiteral("cutat:%1:%2").arg(from).arg(to);
+    const Handle key{.act = Act::SlideCut, .fromMm = whole ? 0 : from, .toMm = whole ? 0 : to};
     c.hit({zeroX + from * scale, r.top(), (to - from) * scale, axisY + 10 - r.top()}, key, QObject::tr("Drag or click to move the cut"));
 }
 
@@ -82,7 +82,7 @@ void paintGapLens(Canvas& c, const QRectF& r, const View& v) {
         return;
     std::size_t rung = 0;
     for (std::size_t i = 0; i < fit.gaps.size(); ++i)
-        if (c.isSelected(QStringLiteral("gap:") + qs(fit.gaps[i].id)))
+        if (c.isSelected(fit.gaps[i].ref))
             rung = i;
     const auto& gap = fit.gaps[rung];
     const auto& build = v.evaluation()->build;

@@ -10,35 +10,35 @@ namespace {
 
 QString gapName(const core::fit::Gap& gap) { return qs(gap.between[0].text + " to " + gap.between[1].text); }
 
-/// A small plain button that is painted with the list; its key says what it does.
-double paintButton(Canvas& c, double x, double y, const QString& text, const QString& key, const QString& name, bool on = false) {
+/// A small plain button that is painted with the list.
+double paintButton(Canvas& c, double x, double y, const QString& text, const Handle& handle, const QString& name, bool on = false) {
     const QRectF r(x, y, c.width(text, 12, Weight::Medium) + 16, 24);
     c.box(r, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
     c.text(r, text, 12, Weight::Medium, on ? c.t.paper : c.t.ink, Qt::AlignCenter);
-    c.hit(r, key, name);
+    c.hit(r, handle, name);
     return r.right();
 }
 
 /// A button that goes on to the next of some choices says which of how many it stands at.
-double paintCycler(Canvas& c, double x, double y, const QString& text, int at, int of, const QString& key, const QString& name, bool on = false) {
+double paintCycler(Canvas& c, double x, double y, const QString& text, int at, int of, Act act, const QString& name, bool on = false) {
     const QString place = QStringLiteral("%1/%2").arg(at + 1).arg(of);
     const double words = c.width(text, 12, Weight::Medium), w = words + c.width(place, 11) + 20;
     const QRectF r(x, y, w, 24);
     c.box(r, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
     c.text({x + 7, y, words + 2, 24}, text, 12, Weight::Medium, on ? c.t.paper : c.t.ink);
     c.text({x + 7 + words + 5, y, w - words - 14, 24}, place, 11, Weight::Regular, on ? c.t.paper : c.t.ink2);
-    c.hit(r, key, QObject::tr("%1: goes on to the next of %2").arg(name).arg(of));
+    c.hit(r, Handle{.act = act}, QObject::tr("%1: goes on to the next of %2").arg(name).arg(of));
     return r.right();
 }
 
 /// What the list shows: five segments that share one edge.
 void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
-    struct Segment { List list; QString key, text, name; };
-    const Segment segments[] = {{List::Gaps, QStringLiteral("gaps"), QObject::tr("Gaps"), QObject::tr("Gap ladder (key G)")},
-                                {List::Change, QStringLiteral("change"), QObject::tr("Change"), QObject::tr("What would mend the gap (key M)")},
-                                {List::Measure, QStringLiteral("measure"), QObject::tr("Measure"), QObject::tr("What to measure next (key T)")},
-                                {List::Room, QStringLiteral("room"), QObject::tr("Room"), QObject::tr("Room left at every place (key R)")},
-                                {List::GoingIn, QStringLiteral("goingin"), QObject::tr("Going in"), QObject::tr("How parts go in (key I)")}};
+    struct Segment { List list; QString text, name; };
+    const Segment segments[] = {{List::Gaps, QObject::tr("Gaps"), QObject::tr("Gap ladder (key G)")},
+                                {List::Change, QObject::tr("Change"), QObject::tr("What would mend the gap (key M)")},
+                                {List::Measure, QObject::tr("Measure"), QObject::tr("What to measure next (key T)")},
+                                {List::Room, QObject::tr("Room"), QObject::tr("Room left at every place (key R)")},
+                                {List::GoingIn, QObject::tr("Going in"), QObject::tr("How parts go in (key I)")}};
     double total = 0;
     for (const Segment& s : segments)
         total += c.width(s.text, 12.5, Weight::SemiBold);
@@ -51,7 +51,7 @@ void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
         c.text(box, s.text, 12.5, on ? Weight::SemiBold : Weight::Medium, on ? c.t.ink : c.t.ink2, Qt::AlignCenter);
         if (on)
             c.p.fillRect(QRectF(box.left(), box.bottom() - 1, box.width(), 3), c.t.ink);
-        c.hit(box, QStringLiteral("list:") + s.key, s.name);
+        c.hit(box, Handle{.act = Act::ChooseList, .row = static_cast<int>(s.list)}, s.name);
         x += w;
     }
     c.hline(r.left(), r.right(), r.top() + 25, c.t.line);
@@ -84,7 +84,7 @@ void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all) {
     const double at = track.top() + (track.height() - length) * std::min(1.0, static_cast<double>(above) / share(all - std::min(all, shown)));
     c.box(track, c.t.tray, c.t.hair, 1);
     c.box({track.left() + 1, at, track.width() - 2, length}, c.t.line, {});
-    c.hit(track.adjusted(-6, 0, 10, 0), QStringLiteral("scroll:") + listId, QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(above + 1).arg(above + shown).arg(all));
+    c.hit(track.adjusted(-6, 0, 10, 0), Handle{.act = Act::ScrollList, .list = listId}, QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(above + 1).arg(above + shown).arg(all));
 }
 
 /// A selection that was made elsewhere brings its rung into sight.
@@ -97,12 +97,13 @@ void followSelection(Canvas& c, const QRectF& r, const core::fit::FitResult& fit
     state.selected = c.selected();
     const auto capacity = static_cast<std::size_t>(std::max(1.0, std::floor((r.height() - 64 - openHeight) / rowHeight) + 1));
     for (std::size_t k = 0; k < rows.size(); ++k)
-        if (c.selected() == QStringLiteral("gap:") + qs(fit.gaps[rows[k]].id))
+        if (c.isSelected(fit.gaps[rows[k]].ref))
             state.top = k < state.top ? k : k >= state.top + capacity ? k + 1 - capacity : state.top;
 }
 
 void paintRung(Canvas& c, const QRectF& r, double y, const core::fit::Gap& gap, std::size_t i, const View& v, double axis, double scale) {
-    const QString key = QStringLiteral("gap:") + qs(gap.id), name = gapName(gap);
+    const core::Thing key = gap.ref;
+    const QString name = gapName(gap);
     c.washIfSelected({r.left(), y, r.width(), 44}, key);
     const QPointF balloon(r.left() + 15, y + 14);
     c.p.setPen(Qt::NoPen);
@@ -134,8 +135,8 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     const auto rows = ladderRows(v.evaluation()->fit, look, c.selected());
     const QString sorts[] = {QObject::tr("worst first"), QObject::tr("least likely first"), QObject::tr("by name")};
     const QString filters[] = {QObject::tr("all"), QObject::tr("short"), QObject::tr("open or short"), QObject::tr("of the part")};
-    double x = look.paper ? r.left() : paintCycler(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], static_cast<int>(look.sort), 3, QStringLiteral("sort:"), QObject::tr("Order of the ladder (key S)"));
-    x = look.paper ? x : paintCycler(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], static_cast<int>(look.filter), 4, QStringLiteral("filter:"), QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
+    double x = look.paper ? r.left() : paintCycler(c, r.left(), r.top(), sorts[static_cast<int>(look.sort)], static_cast<int>(look.sort), 3, Act::NextSort, QObject::tr("Order of the ladder (key S)"));
+    x = look.paper ? x : paintCycler(c, x + 6, r.top(), filters[static_cast<int>(look.filter)], static_cast<int>(look.filter), 4, Act::NextFilter, QObject::tr("Which gaps are listed (key D)"), look.filter != FitLook::Filter::All);
     // One axis for all rungs: the heavy line is the need.
     const double axis = r.left() + r.width() * 0.63, scale = (r.right() - 6 - axis) / 12;
     const QString count = rows.size() == gaps.size() ? QString::number(rows.size()) : QObject::tr("%1 of %2").arg(rows.size()).arg(gaps.size());
@@ -151,7 +152,7 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
     std::size_t shown = 0;
     for (std::size_t k = firstRow(c, rows.size()); k < rows.size(); ++k) {
         const auto& gap = gaps[rows[k]];
-        const bool selected = c.isSelected(QStringLiteral("gap:") + qs(gap.id));
+        const bool selected = c.isSelected(gap.ref);
         const double height = selected ? 104 : 45;
         if (y + height > r.bottom() - 22)
             break;
@@ -172,7 +173,7 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
 }
 
 /// A row of several lines with a mark before it; answers its height, or nothing when there is no room for it.
-std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, Mark mark, const QString& head, const QString& text, const QString& key, const QString& button = {}, const QString& buttonKey = {}, const QString& buttonName = {}) {
+std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, Mark mark, const QString& head, const QString& text, const core::Thing& thing, const QString& button = {}, const Handle& handle = {}, const QString& buttonName = {}) {
     const double textWidth = r.width() - 30;
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied); // measured first: a row is drawn whole or not at all
     QPainter nowhere(&probe);
@@ -183,13 +184,13 @@ std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, Mark mark
     const double height = std::max(button.isEmpty() ? 0.0 : 30.0, h1) + h2 + 14;
     if (y + height > r.bottom() - 22)
         return std::nullopt;
-    c.washIfSelected({r.left(), y, r.width(), height - 1}, key);
+    c.washIfSelected({r.left(), y, r.width(), height - 1}, thing);
     c.mark({r.left() + 6, y + 8}, mark);
     c.paragraph({r.left() + 28, y + 6, headRoom, 200}, head, 12.5, Weight::Medium, c.t.ink, 2);
     c.paragraph({r.left() + 28, y + 6 + std::max(button.isEmpty() ? 0.0 : 26.0, h1), textWidth, 200}, text, 12, Weight::Regular, c.t.ink2, 4);
-    c.hit({r.left(), y, r.width(), height - 1}, key, head + QStringLiteral(". ") + text);
+    c.hit({r.left(), y, r.width(), height - 1}, thing, head + QStringLiteral(". ") + text);
     if (!button.isEmpty())
-        paintButton(c, r.right() - c.width(button, 12, Weight::Medium) - 18, y + 4, button, buttonKey, buttonName);
+        paintButton(c, r.right() - c.width(button, 12, Weight::Medium) - 18, y + 4, button, handle, buttonName);
     c.hline(r.left(), r.right(), y + height - 1, c.t.hair);
     return height;
 }
@@ -222,14 +223,14 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         won += QStringLiteral("; ") + qs(m.cost);
         for (const auto& spoiled : m.spoils)
             won += QObject::tr("; but %1").arg(qs(spoiled));
-        const auto height = paintEntry(c, r, y, m.mark(), v.words(m.text), won, QStringLiteral("mend:%1:%2").arg(i).arg(qs(gap->id)), QObject::tr("Apply"), QStringLiteral("apply:%1").arg(i), QObject::tr("Make this change, as a revision where runs were logged"));
+        const auto height = paintEntry(c, r, y, m.mark(), v.words(m.text), won, core::MendRef{gap->ref, i}, QObject::tr("Apply"), Handle{.act = Act::ApplyMend, .row = static_cast<int>(i)}, QObject::tr("Make this change, as a revision where runs were logged"));
         if (!height)
             break;
         y += *height;
         ++shown;
     }
     if (harmful > 0 && y + 30 < r.bottom() - 22) {
-        paintButton(c, r.left(), y + 4, look.unfolded ? QObject::tr("Hide what makes it worse") : QObject::tr("Makes something else worse (%1)").arg(harmful), QStringLiteral("fold:harm"), QObject::tr("Changes that help here and harm elsewhere"));
+        paintButton(c, r.left(), y + 4, look.unfolded ? QObject::tr("Hide what makes it worse") : QObject::tr("Makes something else worse (%1)").arg(harmful), Handle{.act = Act::ShowHarm}, QObject::tr("Changes that help here and harm elsewhere"));
         y += 34;
     }
     // Where nothing mends it, what could be edited: the sizes it is made of.
@@ -239,8 +240,8 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
 }
 
 void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
-    double x = paintButton(c, r.left(), r.top(), QObject::tr("Fill in"), QStringLiteral("fill:"), QObject::tr("Type in what the caliper shows"));
-    paintButton(c, x + 6, r.top(), QObject::tr("Print sheet"), QStringLiteral("sheet:"), QObject::tr("Measuring sheet to take to the bench"));
+    double x = paintButton(c, r.left(), r.top(), QObject::tr("Fill in"), Handle{.act = Act::FillIn}, QObject::tr("Type in what the caliper shows"));
+    paintButton(c, x + 6, r.top(), QObject::tr("Print sheet"), Handle{.act = Act::PrintSheet}, QObject::tr("Measuring sheet to take to the bench"));
     double y = r.top() + 32;
     std::size_t shown = 0;
     const auto rows = look.answers ? look.answers->measure : std::vector<core::fit::MeasureNext>{};
@@ -249,7 +250,7 @@ void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         QString text = QObject::tr("%1 ±%2 from %3; takes %4 of doubt off %5").arg(v.number(Quantity::Length, m.now.value.mm()), v.text(Quantity::Length, m.now.tolerance.mm()), qs(core::sourceWord(m.now.source)), v.text(Quantity::Length, m.worstWonMm), counted(static_cast<qsizetype>(m.gaps.size()), QObject::tr("1 gap"), QObject::tr("%1 gaps")));
         if (m.settles() >= 0.0005)
             text += QObject::tr("; risk of a wrong answer %1 to %2 %").arg(v.number(Quantity::Share, m.riskNow), v.number(Quantity::Share, m.riskThen));
-        const auto height = paintEntry(c, r, y, m.settles() >= 0.0005 ? Mark::Open : Mark::Note, QStringLiteral("%1  ").arg(i + 1) + qs(m.label), text, QStringLiteral("measure:") + qs(m.label));
+        const auto height = paintEntry(c, r, y, m.settles() >= 0.0005 ? Mark::Open : Mark::Note, QStringLiteral("%1  ").arg(i + 1) + qs(m.label), text, core::DimensionRef{m.label});
         if (!height)
             break;
         y += *height;
@@ -269,7 +270,7 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
     const auto rooms = look.answers ? look.answers->rooms : std::vector<core::fit::Room>{};
     for (std::size_t i = firstRow(c, rooms.size()); i < rooms.size() && y + 40 <= r.bottom() - 22; ++i, ++shown) {
         const auto& room = rooms[i];
-        const QString key = QStringLiteral("room:%1:%2").arg(qs(room.mount)).arg(room.own);
+        const core::Thing key = core::RoomRef{room.mount, room.own};
         c.washIfSelected({r.left(), y, r.width(), 39}, key);
         c.text({r.left() + 4, y + 2, r.width() - 120, 20}, c.elided(qs(room.name) + QStringLiteral(", ") + qs(core::fit::ownAxisWord(room.own)), r.width() - 124, 12.5), 12.5, Weight::Medium);
         c.text({r.right() - 116, y + 2, 56, 20}, v.number(Quantity::Length, room.surelyMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
@@ -292,7 +293,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
         const auto& way = ways[i];
         using core::fit::Passage;
         const Mark mark = way.passage == Passage::Blocked ? Mark::Crossed : way.passage == Passage::Straight && !way.tight ? Mark::Holds : Mark::Open;
-        const auto height = paintEntry(c, r, y, mark, qs(way.name), v.words(way.text), QStringLiteral("way:") + qs(way.mount));
+        const auto height = paintEntry(c, r, y, mark, qs(way.name), v.words(way.text), core::WayRef{way.mount});
         if (!height)
             break;
         y += *height;
@@ -305,13 +306,14 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
 
 } // namespace
 
-std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const QString& selectedKey) {
+std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const core::Thing& selected) {
     std::vector<std::size_t> rows;
-    std::string mount = selectedKey.startsWith(QLatin1String("part:")) ? selectedKey.mid(5).toStdString() : std::string();
+    const auto* part = std::get_if<core::PartRef>(&selected);
+    std::string mount = part ? part->mount : std::string();
     for (std::size_t i = 0; i < fit.gaps.size(); ++i) {
         const auto& gap = fit.gaps[i];
         // A gap keeps its part's list while it is selected from it.
-        if (selectedKey == QStringLiteral("gap:") + qs(gap.id) && look.filter == FitLook::Filter::Part)
+        if (selected == core::Thing(gap.ref) && look.filter == FitLook::Filter::Part)
             mount = gap.between[0].mount.empty() ? gap.between[1].mount : gap.between[0].mount;
     }
     for (std::size_t i = 0; i < fit.gaps.size(); ++i) {
@@ -329,11 +331,11 @@ std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLo
     return rows;
 }
 
-const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const QString& selectedKey) {
-    const QString id = selectedKey.startsWith(QLatin1String("mend:")) ? selectedKey.section(QLatin1Char(':'), 2) : selectedKey.startsWith(QLatin1String("gap:")) ? selectedKey.mid(4) : QString();
-    for (const auto& gap : fit.gaps)
-        if (id == qs(gap.id))
-            return &gap;
+const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const core::Thing& selected) {
+    const auto* mend = std::get_if<core::MendRef>(&selected);
+    const auto* ref = mend ? &mend->gap : std::get_if<core::GapRef>(&selected);
+    if (const auto* gap = ref ? fit.gap(*ref) : nullptr)
+        return gap;
     for (const auto& gap : fit.gaps)
         if (gap.isShort())
             return &gap;
@@ -346,7 +348,7 @@ void paintFitList(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     else
         paintHead(c, r, look);
     const QRectF body = r.adjusted(0, 32, 0, 0);
-    c.hit(body, QStringLiteral("listbody:"), QObject::tr("List; the wheel or PageUp and PageDown turn it"));
+    c.hit(body, Handle{.act = Act::TurnList}, QObject::tr("List; the wheel or PageUp and PageDown turn it"));
     switch (look.list) {
     case List::Gaps: return paintLadder(c, body, v, look);
     case List::Change: return paintChanges(c, body, v, look);

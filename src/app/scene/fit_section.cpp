@@ -56,12 +56,12 @@ void paintSlider(Canvas& c, const Section& s, double y, const core::Build& build
     c.p.setPen(QPen(c.t.medge, 1.2));
     c.p.setBrush(c.t.marker);
     c.p.drawPolygon(QPolygonF{{x - 5, y - 5}, {x + 5, y - 5}, {x, y + 4}});
-    c.hit({left, y - 6, width, 12}, QStringLiteral("cutin:") + s.letter.left(1), QObject::tr("Drag to move cut %1, %2 from %3").arg(s.letter.left(1)).arg(std::lround(s.at)).arg(s.through == Axis::Y ? QObject::tr("the front") : s.through == Axis::X ? QObject::tr("the left") : QObject::tr("the floor")));
+    c.hit({left, y - 6, width, 12}, Handle{.act = Act::DragCut, .axis = s.through}, QObject::tr("Drag to move cut %1, %2 from %3").arg(s.letter.left(1)).arg(std::lround(s.at)).arg(s.through == Axis::Y ? QObject::tr("the front") : s.through == Axis::X ? QObject::tr("the left") : QObject::tr("the floor")));
 }
 
 void paintBody(Canvas& c, const Section& s, const View& v, const core::fit::PlacedBody& b, bool cut) {
     const core::Placed& p = v.evaluation()->build.placed[b.placed];
-    const QString key = QStringLiteral("part:") + qs(p.mount);
+    const core::Thing key = core::PartRef{p.mount};
     const QRectF r = s.rect(b.low, b.high);
     const QPainterPath shape = b.isBox() ? QPainterPath() : s.outline(b);
     const auto draw = [&](const QPen& pen) {
@@ -173,7 +173,7 @@ QRectF tickOf(const Section& s, const core::fit::Gap& gap) {
 
 void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Labels& labels) {
     const QPointF a = s.point(gap.fromMm), b = s.point(gap.toMm), middle = (a + b) / 2;
-    const QString key = QStringLiteral("gap:") + qs(gap.id);
+    const core::Thing key = gap.ref;
     const bool selected = c.isSelected(key);
     c.p.setPen(QPen(c.t.sheet, 4));
     c.p.drawLine(a, b);
@@ -233,7 +233,7 @@ void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way) {
         const QRectF around = corners.boundingRect();
         middles << around.center();
         numbers.emplace_back(around.topLeft() + QPointF(11, 11), QString::number(n)); // the middle is the name's
-        c.hit(around, QStringLiteral("way:") + qs(way.mount), QObject::tr("%1, position %2 of %3 on its way in").arg(qs(way.name)).arg(n).arg(way.poses.size()));
+        c.hit(around, core::WayRef{way.mount}, QObject::tr("%1, position %2 of %3 on its way in").arg(qs(way.name)).arg(n).arg(way.poses.size()));
     }
     // Which way it moves: through the middles, beside the name that stands in the last of them.
     c.p.setPen(QPen(c.t.medge, 2));

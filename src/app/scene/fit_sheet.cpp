@@ -84,11 +84,11 @@ Sheet sheetOf(const QRectF& drawing, const View& v, const FitLook& look) {
     return s;
 }
 
-const core::fit::Insertion* drawnWay(const FitLook& look, const QString& selectedKey) {
+const core::fit::Insertion* drawnWay(const FitLook& look, const core::Thing& selected) {
     if (look.list != FitLook::List::GoingIn || !look.answers)
         return nullptr;
     for (const auto& way : look.answers->insertions)
-        if (!way.poses.empty() && selectedKey == QStringLiteral("way:") + qs(way.mount))
+        if (!way.poses.empty() && selected == core::Thing(core::WayRef{way.mount}))
             return &way;
     return nullptr;
 }

@@ -19,7 +19,7 @@ struct Sheet {
 [[nodiscard]] Sheet sheetOf(const QRectF& drawing, const View& v, const FitLook& look);
 
 /// The way in whose positions are drawn; nothing when none is chosen, or it has no positions.
-[[nodiscard]] const core::fit::Insertion* drawnWay(const FitLook& look, const QString& selectedKey);
+[[nodiscard]] const core::fit::Insertion* drawnWay(const FitLook& look, const core::Thing& selected);
 /// One section in whose plane @p way lies, cut through the part that goes in, so small that all its positions have room in @p room.
 [[nodiscard]] Section waySection(const QRectF& room, const View& v, const FitLook& look, const core::fit::Insertion& way);
 

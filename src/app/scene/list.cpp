@@ -63,7 +63,7 @@ PaintedList::PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t row
         const QString text = sorted ? h.name + (m_state->descending ? QStringLiteral(" \u2191") : QStringLiteral(" \u2193")) : h.name;
         c.text(place, c.elided(text, place.width(), 11.5), 11.5, sorted ? Weight::SemiBold : Weight::Regular, sorted ? c.t.ink : c.t.ink2, h.align | Qt::AlignVCenter);
         if (m_state)
-            c.hit(place, QStringLiteral("head:%1:%2").arg(m_id).arg(i), QObject::tr("Sort by %1").arg(h.name));
+            c.hit(place, Handle{.act = Act::SortList, .list = m_id, .row = static_cast<int>(i)}, QObject::tr("Sort by %1").arg(h.name));
     }
 }
 
@@ -77,7 +77,7 @@ void PaintedList::filter(const QRectF& control, const std::function<QString(std:
         std::erase_if(m_order, [&](std::size_t row) { return !wordsOf(row).contains(wanted, Qt::CaseInsensitive); });
     const QString words = wanted.isEmpty() ? QObject::tr("filter ...") : QObject::tr("\u201c%1\u201d: %2 of %3").arg(wanted).arg(m_order.size()).arg(all);
     m_c.text(control, m_c.elided(words, control.width(), 11.5), 11.5, wanted.isEmpty() ? Weight::Regular : Weight::SemiBold, wanted.isEmpty() ? m_c.t.ink2 : m_c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-    m_c.hit(control, QStringLiteral("listfilter:") + m_id, QObject::tr("Type to list only what holds it; empty lists all"));
+    m_c.hit(control, Handle{.act = Act::FilterList, .list = m_id}, QObject::tr("Type to list only what holds it; empty lists all"));
 }
 
 void PaintedList::sort(const std::function<SortKey(std::size_t, int)>& keyOf) {
@@ -89,14 +89,14 @@ void PaintedList::sort(const std::function<SortKey(std::size_t, int)>& keyOf) {
     });
 }
 
-void PaintedList::follow(const std::function<QString(std::size_t)>& keyOf) {
-    const QString& selected = m_c.selected();
+void PaintedList::follow(const std::function<core::Thing(std::size_t)>& thingOf) {
+    const core::Thing& selected = m_c.selected();
     if (!m_state || selected == m_state->selected)
         return;
     m_state->selected = selected;
     const auto shown = static_cast<std::size_t>(std::max(1.0, std::floor(m_body.height() / m_rowHeight + 1e-6)));
     for (std::size_t i = 0; i < m_order.size(); ++i)
-        if (keyOf(m_order[i]) == selected) {
+        if (thingOf(m_order[i]) == selected) {
             if (i < m_state->top)
                 m_state->top = i;
             else if (i >= m_state->top + shown)
@@ -130,7 +130,7 @@ void PaintedList::paintBar(std::size_t top, std::size_t shown) {
     const double at = track.top() + (track.height() - length) * static_cast<double>(top) / (rows - static_cast<double>(shown));
     m_c.box(track, m_c.t.tray, m_c.t.hair, 1);
     m_c.box({track.left() + 1, at, track.width() - 2, length}, m_c.t.line, {});
-    m_c.hit(track, QStringLiteral("scroll:") + m_id, QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(top + 1).arg(top + shown).arg(m_order.size()));
+    m_c.hit(track, Handle{.act = Act::ScrollList, .list = m_id}, QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(top + 1).arg(top + shown).arg(m_order.size()));
 }
 
 } // namespace app

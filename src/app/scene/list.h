@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include <QRectF>
-#include <QString>
+#include "app/scene/hit.h"
 
 #include <functional>
 #include <map>
@@ -18,7 +17,7 @@ struct ListState {
     std::size_t top = 0;   ///< first row in sight
     int column = -1;       ///< sorted by; -1: in its own order
     bool descending = false;
-    QString selected;      ///< the row that was brought into sight last
+    core::Thing selected;  ///< the row that was brought into sight last
     QString filter;        ///< only rows whose words hold this
 };
 /// Where a list stood when it was painted.
@@ -49,7 +48,7 @@ public:
     /// Sorts by the head that was clicked; call before paint().
     void sort(const std::function<SortKey(std::size_t row, int column)>& keyOf);
     /// Brings the row with the selected key into sight when the selection has moved.
-    void follow(const std::function<QString(std::size_t row)>& keyOf);
+    void follow(const std::function<core::Thing(std::size_t row)>& thingOf);
     /// Calls @p paint for each row in sight, then paints the bar.
     void paint(const std::function<void(std::size_t row, const QRectF& place)>& paint);
     /// Right end of the rows, left of the bar.

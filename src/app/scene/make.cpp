@@ -11,7 +11,7 @@ namespace {
 /// One made part on its bed, drawn to the scale of the bed.
 void paintBed(Canvas& c, const QRectF& r, const core::make::MadePart& part, const View& v) {
     const auto& bed = v.project().printer.bedMm;
-    const QString key = QStringLiteral("made:") + qs(part.id);
+    const core::Thing key = core::MadeRef{part.id};
     const double scale = std::min(r.width() / bed[0], (r.height() - 40) / bed[1]);
     const QRectF plate(r.left(), r.top(), bed[0] * scale, bed[1] * scale);
     c.box(plate, c.t.field, c.isSelected(key) ? c.t.medge : c.t.ink, c.isSelected(key) ? 2 : 1.2);
@@ -41,11 +41,11 @@ void paintShopping(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
     list.sort([&](std::size_t i, int column) { return column == 0 ? SortKey(double(plan.shopping[i].count)) : SortKey(qs(plan.shopping[i].kind)); });
     list.paint([&](std::size_t i, const QRectF& row) {
         const auto& item = plan.shopping[i];
-        c.washIfSelected(row, QStringLiteral("screws:") + qs(item.kind));
+        c.washIfSelected(row, core::ScrewRef{item.kind});
         c.text({row.left(), row.top(), 40, 20}, QString::number(item.count) + QStringLiteral(" \u00d7"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.text({row.left() + 50, row.top(), row.width() - 50, 20}, c.elided(qs(item.kind), row.width() - 54, 12.5), 12.5, Weight::Regular);
         c.hline(row.left(), row.right(), row.bottom(), c.t.hair);
-        c.hit(row, QStringLiteral("screws:") + qs(item.kind), QObject::tr("%1 × %2").arg(item.count).arg(qs(item.kind)));
+        c.hit(row, core::ScrewRef{item.kind}, QObject::tr("%1 × %2").arg(item.count).arg(qs(item.kind)));
     });
 }
 
@@ -59,7 +59,7 @@ QString laneName(const core::Build& build, const QString& place) {
 QString reachSentence(const Canvas& c, const core::make::Plan& plan) {
     const core::make::Step* wanted = nullptr;
     for (const auto& s : plan.steps)
-        if (c.isSelected(QStringLiteral("step:") + qs(s.mount)))
+        if (c.isSelected(s.ref))
             wanted = &s;
     if (!wanted)
         for (const auto& s : plan.steps)
@@ -103,7 +103,7 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
     c.second({r.left(), base + 24, 80, 22}, QObject::tr("Out again, min"));
     for (std::size_t i = 0; i < plan.steps.size(); ++i) {
         const auto& s = plan.steps[i];
-        const QString key = QStringLiteral("step:") + qs(s.mount);
+        const core::Thing key = s.ref;
         const QPointF p = at(i);
         const bool selected = c.isSelected(key);
         c.p.setPen(QPen(selected ? c.t.medge : c.t.ink, selected ? 2 : 1.4));
@@ -125,7 +125,8 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
     names.paint([&](std::size_t line, const QRectF& row) {
         for (std::size_t i = 3 * line; i < std::min(plan.steps.size(), 3 * line + 3); ++i) {
             const double x = row.left() + third * static_cast<double>(i % 3);
-            const QString key = QStringLiteral("step:") + qs(plan.steps[i].mount), words = qs(plan.steps[i].text) + QStringLiteral(", ") + qs(plan.steps[i].tool);
+            const core::Thing key = plan.steps[i].ref;
+            const QString words = qs(plan.steps[i].text) + QStringLiteral(", ") + qs(plan.steps[i].tool);
             c.washIfSelected({x, row.top(), third - 16, 18}, key);
             c.text({x, row.top(), 20, 18}, QString::number(i + 1), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
             c.second({x + 26, row.top(), third - 44, 18}, c.elided(words, third - 46, 12));

@@ -2,7 +2,6 @@
 #include "app/scene/port_map.h"
 
 #include <array>
-#include <map>
 
 namespace app {
 using core::Mark;
@@ -12,24 +11,23 @@ namespace {
 
 /// A box with its plugs below each other on one edge.
 struct Node {
-    QString name, key;
+    core::rules::Holder holder;
+    QString name;
+    core::Thing thing;
     core::PartKind kind = core::PartKind::Board;
     struct Row { QString kind; std::vector<int> index; }; ///< into sockets (givers) or needs (takers)
     std::vector<Row> plugs;
 };
 
-QString keyOf(const core::rules::Holder& holder) { return holder.mount == "case" ? QStringLiteral("volume") : holder.isLead ? QString() : QStringLiteral("part:") + qs(holder.mount); }
-
 /// @p together: plugs of one kind share a row, where there is little room.
-template <class Items, class Holder> std::vector<Node> nodesOf(const Items& items, bool together, Holder&& holder) {
+template <class Items, class Holder> std::vector<Node> nodesOf(const core::Build& build, const Items& items, bool together, Holder&& holder) {
     std::vector<Node> nodes;
-    std::map<std::string, std::size_t> at;
     for (std::size_t i = 0; i < items.size(); ++i) {
         const core::rules::Holder& h = holder(items[i]);
-        const auto [it, isNew] = at.try_emplace(h.mount, nodes.size());
-        if (isNew)
-            nodes.push_back({qs(h.name), keyOf(h), h.part->kind, {}});
-        auto& plugs = nodes[it->second].plugs;
+        auto node = std::find_if(nodes.begin(), nodes.end(), [&](const Node& n) { return n.holder.isSame(h); });
+        if (node == nodes.end())
+            node = nodes.insert(node, {h, qs(h.name), core::rules::thingOf(build, h), h.part->kind, {}});
+        auto& plugs = node->plugs;
         if (together && !plugs.empty() && plugs.back().kind == qs(items[i].kind))
             plugs.back().index.push_back(static_cast<int>(i));
         else
@@ -50,7 +48,7 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
     for (const Node& node : nodes) {
         const double height = boxPadding + line * static_cast<double>(node.plugs.size());
         const QRectF box(r.left(), y, r.width(), height);
-        c.box(box, node.key.isEmpty() ? c.t.sheet : c.fillOf(node.key, c.t.sheet), c.isSelected(node.key) ? c.t.medge : c.t.ink, 1);
+        c.box(box, c.fillOf(node.thing, c.t.sheet), c.isSelected(node.thing) ? c.t.medge : c.t.ink, 1);
         const double edge = givers ? box.left() : box.right() - 10;
         c.hatch({edge, box.top(), 10, box.height()}, node.kind, node.kind == core::PartKind::Case ? c.t.ink : c.t.sheet, c.t.ink, 1);
         const double textLeft = box.left() + (givers ? 14 : 66), textWidth = box.width() - 82;
@@ -66,8 +64,7 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
             const QString plug = node.plugs[i].index.size() == 1 ? node.plugs[i].kind : QStringLiteral("%1 × %2").arg(node.plugs[i].index.size()).arg(node.plugs[i].kind);
             c.text({givers ? box.right() - 76 : box.left() + 6, middle - line / 2, 70, line}, c.elided(plug, 70, 11), 11, Weight::Regular, isShort ? c.t.block : c.t.ink2, givers ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
         }
-        if (!node.key.isEmpty())
-            c.hit(box, node.key, node.name);
+        c.hit(box, node.thing, node.name);
         y += height + boxApart;
     }
     column.bottom = y;
@@ -168,7 +165,7 @@ void paintOffers(Canvas& c, const QRectF& r, const PortMap& map, const View& v) 
         c.box(box, c.t.sheet, c.t.line, 1);
         c.text(box, words, 12, Weight::Medium, offer.canBeFed ? c.t.ink : c.t.ink2, Qt::AlignCenter);
         if (offer.canBeFed)
-            c.hit(box, QStringLiteral("adapter:") + qs(offer.part), QObject::tr("Use %1 for the missing %2").arg(qs(offer.name), qs(offer.kind)));
+            c.hit(box, Handle{.act = Act::UseAdapter, .of = core::LeadRef{offer.part, {}}}, QObject::tr("Use %1 for the missing %2").arg(qs(offer.name), qs(offer.kind)));
         x += w + 8;
     }
     if (map.offers.empty()) {
@@ -177,7 +174,7 @@ void paintOffers(Canvas& c, const QRectF& r, const PortMap& map, const View& v) 
         const QRectF box(x + c.width(words, 12) + 12, r.top(), c.width(next, 12, Weight::Medium) + 16, 24);
         c.box(box, c.t.sheet, c.t.line, 1);
         c.text(box, next, 12, Weight::Medium, c.t.ink, Qt::AlignCenter);
-        c.hit(box, QStringLiteral("add:adapter"), QObject::tr("Standard adapters, or one of your own"));
+        c.hit(box, Handle{.act = Act::AddAdapter}, QObject::tr("Standard adapters, or one of your own"));
     }
 }
 
@@ -203,8 +200,8 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     for (const bool together : {false, true}) {
         if (line >= 13)
             break;
-        givers = nodesOf(map.sockets, together, [](const auto& socket) -> const core::rules::Holder& { return socket.giver; });
-        takers = nodesOf(map.needs, together, [](const auto& need) -> const core::rules::Holder& { return need.taker; });
+        givers = nodesOf(v.evaluation()->build, map.sockets, together, [](const auto& socket) -> const core::rules::Holder& { return socket.giver; });
+        takers = nodesOf(v.evaluation()->build, map.needs, together, [](const auto& need) -> const core::rules::Holder& { return need.taker; });
         const auto lineOf = [&](const std::vector<Node>& nodes) {
             std::size_t rows = 0;
             for (const Node& node : nodes)
@@ -227,7 +224,8 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
         paintOffers(c, {r.left(), std::min(r.bottom() - 24, std::max(left.bottom, right.bottom) + 2), r.width(), 24}, map, v);
 }
 
-double portMapHeight(const PortMap& map) {
+double portMapHeight(const core::verdict::Evaluation& e) {
+    const PortMap& map = e.wiring.ports;
     const auto heightOf = [](const std::vector<Node>& nodes) {
         double h = 0;
         for (const Node& node : nodes)
@@ -235,7 +233,7 @@ double portMapHeight(const PortMap& map) {
         return h;
     };
     const bool isShort = std::any_of(map.needs.begin(), map.needs.end(), [](const auto& need) { return need.socket < 0; });
-    return 32 + (isShort ? 30 : 0) + std::max(heightOf(nodesOf(map.sockets, true, [](const auto& s) -> const core::rules::Holder& { return s.giver; })), heightOf(nodesOf(map.needs, true, [](const auto& n) -> const core::rules::Holder& { return n.taker; })));
+    return 32 + (isShort ? 30 : 0) + std::max(heightOf(nodesOf(e.build, map.sockets, true, [](const auto& s) -> const core::rules::Holder& { return s.giver; })), heightOf(nodesOf(e.build, map.needs, true, [](const auto& n) -> const core::rules::Holder& { return n.taker; })));
 }
 
 std::optional<core::Connect> connectionOf(const PortMap& map, const std::string& adapter, const core::Project& project) {

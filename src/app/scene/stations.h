@@ -52,9 +52,9 @@ struct FitLook {
     bool paper = false;           ///< for a page: nothing to click, nothing about keys and wheels
 };
 /// Gaps in the order and choice of the ladder; indices into the fit result, so that rungs keep their numbers.
-[[nodiscard]] std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const QString& selectedKey);
+[[nodiscard]] std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const core::Thing& selected);
 /// The gap whose changes are looked for: the selected one, else the first that is short.
-[[nodiscard]] const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const QString& selectedKey);
+[[nodiscard]] const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const core::Thing& selected);
 
 /// Painters of the six stations into the inside of the stage border. They only draw and name what can be clicked.
 void paintBrief(Canvas& c, const QRectF& r, const View& v);
@@ -83,11 +83,8 @@ struct Live {
 /// Marks of fit, heat and noise of a revision, for the rail.
 [[nodiscard]] std::array<core::Mark, 3> railMarks(const Document::Result& result);
 
-/// How the selected figure was worked out, with what was found about it; nothing when the key means nothing on this revision.
-[[nodiscard]] std::optional<core::explain::Working> workingOf(const View& v, const QString& key);
-/// The key of what a finding is about; the finding itself where it is about what is not there, or about the whole.
-[[nodiscard]] QString thingOf(const View& v, const core::rules::Finding& finding);
-
+/// How the selected figure was worked out, with what was found about it; nothing when there is no such thing on this revision.
+[[nodiscard]] std::optional<core::explain::Working> workingOf(const View& v, const core::Thing& thing);
 /// A channel in words, e.g. "CPU", "Card clock", "Fan 92-15", "Room"; the log's own heading where nothing better is known.
 [[nodiscard]] QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading);
 

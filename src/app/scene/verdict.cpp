@@ -12,6 +12,11 @@ using core::verdict::Basis;
 
 namespace {
 
+/// A target of a revision; of the one that is looked at it is named without.
+core::Thing targetThing(const View& v, const std::string& target, const std::string& revision) {
+    return core::TargetRef{target, revision == v.document.revision() ? std::string() : revision};
+}
+
 /// The revisions that fit across: the lineage of the chosen one, newest last.
 std::vector<std::string> shownRevisions(const View& v, std::size_t most) {
     std::vector<std::string> ids;
@@ -92,7 +97,7 @@ double board(Canvas& c, const QRectF& r, const View& v) {
         c.text(head.adjusted(26, 0, 0, 0), qs(ids[k]), 12.5, Weight::SemiBold, c.t.ink);
         const QString words = qs(v.document.result(ids[k]).words);
         c.second({head.left() + 54, y, column - 58, 24}, c.elided(words, column - 60, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-        c.hit(head.adjusted(4, 0, 0, 0), QStringLiteral("revision:") + qs(ids[k]), QObject::tr("%1: %2. Click to look at it").arg(qs(ids[k]), words));
+        c.hit(head.adjusted(4, 0, 0, 0), Hit{{}, core::RevisionRef{ids[k]}, {.act = Act::LookAt}, QObject::tr("%1: %2. Click to look at it").arg(qs(ids[k]), words)});
     }
     y += 24;
     for (const core::Target& target : v.project().brief.targets) {
@@ -108,7 +113,7 @@ double board(Canvas& c, const QRectF& r, const View& v) {
                 c.second({x + 24, y, column - 30, 22}, QObject::tr("missing"), Qt::AlignCenter);
                 continue;
             }
-            const QString key = QStringLiteral("target:") + qs(target.id) + (ids[k] == v.document.revision() ? QString() : QLatin1Char('@') + qs(ids[k]));
+            const core::Thing key = targetThing(v, target.id, ids[k]);
             const double zero = x + column * 0.26, unit = column * 0.24 / barScale(target.kind);
             const auto at = [&](double h) { return std::clamp(zero + h * unit, x + 8, x + column * 0.52); };
             const QRectF bar = QRectF(QPointF(zero, y + 6), QPointF(at(it->headroom), y + 16)).normalized();
@@ -197,7 +202,7 @@ void steps(Canvas& c, const QRectF& r, const View& v) {
         if (p.id == v.project().baseline)
             c.baselineSign({x + slot / 2 - 22, plot.bottom() + 15});
         c.text({x, plot.bottom() + 6, slot, 18}, qs(p.id), 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
-        const QString key = QStringLiteral("target:") + qs(targetOf(v.document.result(p.id), core::TargetKind::Temperature)->id) + (p.id == v.document.revision() ? QString() : QLatin1Char('@') + qs(p.id));
+        const core::Thing key = targetThing(v, targetOf(v.document.result(p.id), core::TargetKind::Temperature)->id, p.id);
         c.hit({x, at - 18, slot, 24}, key, QObject::tr("%1, CPU %2").arg(qs(p.id), v.text(Quantity::Temperature, p.value)));
         if (i + 1 == points.size())
             break;

@@ -139,13 +139,14 @@ void MainWindow::connectViews() {
     for (PaintedPanel* panel : panels) {
         connect(panel, &PaintedPanel::opened, this, &MainWindow::editThing);
         connect(panel, &PaintedPanel::menuWanted, this, &MainWindow::showMenuOf);
+        connect(panel, &PaintedPanel::sheetMenuWanted, this, &MainWindow::showSheetMenu);
     }
     connect(m_rail, &RevisionRail::newRevision, this, &MainWindow::newRevision);
     connect(m_findings, &FindingsLine::toggled, this, &MainWindow::toggleFindings);
     connect(m_findings, &FindingsLine::show, this, &MainWindow::showFinding);
     connect(m_findingsList, &FindingsList::show, this, &MainWindow::showFinding);
     m_findingsList->zoneOf = [this](const core::rules::Finding& f) {
-        return static_cast<int>(f.station) == station() ? m_pages[static_cast<std::size_t>(station())]->zoneOf(thingOf(m_context.view(), f)) : QString();
+        return static_cast<int>(f.station) == station() ? m_pages[static_cast<std::size_t>(station())]->zoneOf(f.about) : QString();
     };
     connect(m_findingsList, &FindingsList::closed, this, &MainWindow::toggleFindings);
     connect(m_workingTab, &WorkingTab::toggled, this, [this] {
@@ -242,7 +243,7 @@ void MainWindow::toggleFindings() {
 void MainWindow::showFinding(const core::rules::Finding& finding) {
     setStation(static_cast<int>(finding.station));
     m_findingsList->update(); // zones are those of the station shown
-    m_context.selection.select(thingOf(m_context.view(), finding));
+    m_context.selection.select(finding.about);
     QTimer::singleShot(0, this, &MainWindow::bringSelectionIntoSight);
 }
 
@@ -254,7 +255,7 @@ void MainWindow::bringSelectionIntoSight() {
         return;
     shown->repaint();
     for (const Hit& hit : shown->hits())
-        if (hit.key == m_context.selection.key()) {
+        if (hit.thing == m_context.selection.thing()) {
             const QPoint at = hit.rect.center().toPoint();
             return area->ensureVisible(at.x(), at.y(), 40, static_cast<int>(std::min(120.0, hit.rect.height() / 2 + 30)));
         }

@@ -59,15 +59,16 @@ public:
     /// Opens the dialog that reads in a log; nothing when there is no revision to attach it to.
     ImportDialog* importLog(const QString& path);
     // ---- what is selected (main_window_editing.cpp); keys as in Selection ----
-    void editThing(const QString& key);
-    void renameThing(const QString& key);
-    void renameTo(const QString& key, const QString& name);
-    void removeThing(const QString& key);
-    void duplicateThing(const QString& key);
-    void replaceThing(const QString& key);
-    void observeLink(const QString& key);
+    void editThing(const core::Thing& thing);
+    void renameThing(const core::Thing& thing);
+    void renameTo(const core::Thing& thing, const QString& name);
+    void removeThing(const core::Thing& thing);
+    void duplicateThing(const core::Thing& thing);
+    void replaceThing(const core::Thing& thing);
+    void observeLink(const core::Thing& thing);
     /// What can be done with a thing; empty where nothing can.
-    [[nodiscard]] QMenu* menuOf(const QString& key);
+    [[nodiscard]] QMenu* menuOf(const core::Thing& thing);
+    [[nodiscard]] QMenu* sheetMenu();
 
     bool printSheet(const QString& pdfPath);
     /// The measuring sheet, to a printer or (with a path) into a PDF.
@@ -101,7 +102,7 @@ public Q_SLOTS:
     void askPrint();
     void record();
     void newRevision();
-    void copyFigure(const QString& key);
+    void copyFigure(const core::Thing& thing);
     [[nodiscard]] FitPage* fitPage() const;
     /// @p search: what the shelf is searched for at first.
     void addPart(const QString& search = {});
@@ -192,10 +193,11 @@ private:
     std::vector<std::shared_ptr<const core::LogFile>> m_knownFiles; ///< where readings stand since the last save to a folder
     std::set<QString> m_passed; ///< copies and captures that were offered in this session
     bool m_openedWell = false, m_savedWell = false, m_reportWell = false, m_asking = false;
-    void showMenuOf(const QString& key, const QPoint& at);
+    void showMenuOf(const core::Thing& thing, const QPoint& at);
+    void showSheetMenu(Act act, const QPoint& at);
     /// What keys act on: the selection, or the revision where the rail has the focus.
-    [[nodiscard]] QString thingSelected() const;
-    [[nodiscard]] std::string partAt(const QString& key) const;
+    [[nodiscard]] core::Thing thingSelected() const;
+    [[nodiscard]] std::string partAt(const core::Thing& thing) const;
     bool change(const QString& text, const std::function<core::Result<void>(core::Project&)>& edit);
 
     bool m_narrow = false, m_closing = false;

@@ -71,7 +71,7 @@ void MainWindow::buildActions() {
     action(edit, tr("&Search combinations ..."), QKeySequence(tr("Ctrl+Shift+F")), [this] { searchCombinations(); }, QStringLiteral("actSearch"));
     action(edit, tr("&Measuring sheet ..."), QKeySequence(tr("Ctrl+M")), [this] { fillInMeasures(); }, QStringLiteral("actMeasure"));
     action(edit, tr("Need of the selected &gap ..."), QKeySequence(tr("Ctrl+G")), [this] { changeNeed(); }, QStringLiteral("actNeed"));
-    action(edit, tr("&Edit what is selected ..."), {}, [this] { editThing(m_context.selection.key()); }, QStringLiteral("actEditThing"));
+    action(edit, tr("&Edit what is selected ..."), {}, [this] { editThing(m_context.selection.thing()); }, QStringLiteral("actEditThing"));
     action(edit, tr("Re&name ..."), QKeySequence(tr("F2")), [this] { renameThing(thingSelected()); }, QStringLiteral("actRename"));
     action(edit, tr("&Take out, delete"), QKeySequence::Delete, [this] { removeThing(thingSelected()); }, QStringLiteral("actRemove"));
     action(edit, tr("&Find a part or number ..."), QKeySequence(tr("/")), [this] { find(); });
@@ -197,7 +197,7 @@ void MainWindow::newProject() {
 void MainWindow::newRevision() {
     if (m_context.document.project().revisions.empty())
         return newProject();
-    (new ChangeDialog(m_context, m_context.selection.key(), this))->open();
+    (new ChangeDialog(m_context, m_context.selection.thing(), this))->open();
 }
 
 void MainWindow::addPart(const QString& search) {
@@ -210,9 +210,9 @@ void MainWindow::editBrief() { (new BriefDialog(m_context, this))->open(); }
 
 void MainWindow::find() {
     auto* dialog = new FindDialog(m_context, this);
-    connect(dialog, &FindDialog::found, this, [this](int where, const QString& key) {
+    connect(dialog, &FindDialog::found, this, [this](int where, const core::Thing& thing) {
         setStation(where);
-        m_context.selection.select(key);
+        m_context.selection.select(thing);
     });
     dialog->open();
 }
@@ -231,11 +231,11 @@ void MainWindow::changeNeed() {
     const auto& e = m_context.document.result().evaluation;
     if (!e)
         return;
-    for (const auto& gap : e->fit.gaps)
-        if (m_context.selection.key() == QStringLiteral("gap:") + qs(gap.id)) {
-            (new NeedDialog(m_context, gap, this))->open();
-            return;
-        }
+    const auto* ref = std::get_if<core::GapRef>(&m_context.selection.thing());
+    if (const auto* gap = ref ? e->fit.gap(*ref) : nullptr) {
+        (new NeedDialog(m_context, *gap, this))->open();
+        return;
+    }
     tell(tr("No gap is selected"), tr("Select a gap in Fit, then say what it needs."));
 }
 

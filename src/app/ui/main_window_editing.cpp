@@ -18,84 +18,79 @@
 // What is selected can be edited, renamed, copied, replaced and taken out: by double click, Enter, F2, Delete and its menu.
 namespace app {
 namespace {
-
-/// "part:tray/cpu" -> the kind and the rest.
-struct Thing { QString kind; std::string id; };
-Thing thingOf(const QString& key) { return {key.section(QLatin1Char(':'), 0, 0), key.section(QLatin1Char(':'), 1).toStdString()}; }
-
+bool isRunOrRevision(const core::Thing& thing) { return std::holds_alternative<core::RunRef>(thing) || std::holds_alternative<core::RevisionRef>(thing); }
 } // namespace
 
-/// The part of the shelf that sits at the mount of a key; empty: the key means no part.
-std::string MainWindow::partAt(const QString& key) const {
-    const Thing thing = thingOf(key);
+/// The part of the shelf that sits at the mount of a thing; empty: it is no part.
+std::string MainWindow::partAt(const core::Thing& thing) const {
     const auto* e = m_context.view().evaluation();
-    if (!e || (thing.kind != QLatin1String("part") && thing.kind != QLatin1String("fan")))
+    if (!e || !(std::holds_alternative<core::PartRef>(thing) || std::holds_alternative<core::FanRef>(thing)))
         return {};
-    const core::Placed* p = e->build.at(thing.id);
+    const core::Placed* p = e->build.at(core::mountOf(thing));
     return p ? p->part->id : std::string{};
 }
 
-QString MainWindow::thingSelected() const {
-    return m_rail->cards()->hasFocus() ? QStringLiteral("revision:") + qs(m_context.document.revision()) : m_context.selection.key();
+core::Thing MainWindow::thingSelected() const {
+    return m_rail->cards()->hasFocus() ? core::Thing(core::RevisionRef{m_context.document.revision()}) : m_context.selection.thing();
 }
 
-void MainWindow::editThing(const QString& key) {
-    if (const std::string part = partAt(key); !part.empty())
+void MainWindow::editThing(const core::Thing& thing) {
+    if (const std::string part = partAt(thing); !part.empty())
         (new PartEditDialog(m_context, part, this))->open();
-    else if (thingOf(key).kind == QLatin1String("run") || thingOf(key).kind == QLatin1String("revision"))
-        renameThing(key);
-    else if (key.startsWith(QLatin1String("gap:")))
+    else if (isRunOrRevision(thing))
+        renameThing(thing);
+    else if (std::holds_alternative<core::GapRef>(thing))
         changeNeed();
 }
 
-void MainWindow::renameThing(const QString& key) {
-    const Thing thing = thingOf(key);
-    if (!partAt(key).empty())
-        return editThing(key); // its name is the first field
+void MainWindow::renameThing(const core::Thing& thing) {
+    if (!partAt(thing).empty())
+        return editThing(thing); // its name is the first field
     const auto& project = m_context.document.project();
-    const core::Run* run = thing.kind == QLatin1String("run") ? project.run(thing.id) : nullptr;
-    const bool isRevision = thing.kind == QLatin1String("revision") && project.revision(thing.id);
+    const std::string id = core::subjectOf(thing);
+    const core::Run* run = std::holds_alternative<core::RunRef>(thing) ? project.run(id) : nullptr;
+    const bool isRevision = std::holds_alternative<core::RevisionRef>(thing) && project.revision(id);
     if (!run && !isRevision)
         return;
     bool taken = false;
-    const QString name = QInputDialog::getText(this, run ? tr("Rename run") : tr("Rename revision"), tr("New name"), QLineEdit::Normal, run ? qs(run->name) : qs(thing.id), &taken).trimmed();
+    const QString name = QInputDialog::getText(this, run ? tr("Rename run") : tr("Rename revision"), tr("New name"), QLineEdit::Normal, run ? qs(run->name) : qs(id), &taken).trimmed();
     if (taken)
-        renameTo(key, name);
+        renameTo(thing, name);
 }
 
-void MainWindow::renameTo(const QString& key, const QString& name) {
-    const Thing thing = thingOf(key);
-    const bool run = thing.kind == QLatin1String("run");
-    const std::string to = name.toStdString();
-    change(tr("Rename %1").arg(qs(thing.id)), [&](core::Project& p) { return run ? core::renameRun(p, thing.id, to) : core::renameRevision(p, thing.id, to); });
+void MainWindow::renameTo(const core::Thing& thing, const QString& name) {
+    const bool run = std::holds_alternative<core::RunRef>(thing);
+    const std::string id = core::subjectOf(thing), to = name.toStdString();
+    change(tr("Rename %1").arg(qs(id)), [&](core::Project& p) { return run ? core::renameRun(p, id, to) : core::renameRevision(p, id, to); });
     if (!run && m_context.document.project().revision(to))
         m_context.document.selectRevision(to);
 }
 
-void MainWindow::removeThing(const QString& key) {
-    const Thing thing = thingOf(key);
-    if (!partAt(key).empty()) {
-        const auto done = m_context.document.addChange(core::RemovePart{thing.id});
+void MainWindow::removeThing(const core::Thing& thing) {
+    if (!partAt(thing).empty()) {
+        const auto done = m_context.document.addChange(core::RemovePart{std::string(core::mountOf(thing))});
         if (!done)
             return tell(done.error());
         m_context.selection.select({});
-    } else if (thing.kind == QLatin1String("run")) {
-        change(tr("Delete run %1").arg(qs(thing.id)), [&](core::Project& p) { return core::removeRun(p, thing.id); });
-    } else if (thing.kind == QLatin1String("revision")) {
-        const core::Revision* revision = m_context.document.project().revision(thing.id);
+    } else if (const auto* run = std::get_if<core::RunRef>(&thing)) {
+        const std::string id = run->id;
+        change(tr("Delete run %1").arg(qs(id)), [&](core::Project& p) { return core::removeRun(p, id); });
+    } else if (const auto* ref = std::get_if<core::RevisionRef>(&thing)) {
+        const std::string id = ref->id;
+        const core::Revision* revision = m_context.document.project().revision(id);
         const std::string parent = revision ? revision->parent : std::string{};
-        if (!parent.empty() && m_context.document.revision() == thing.id)
+        if (!parent.empty() && m_context.document.revision() == id)
             m_context.document.selectRevision(parent);
-        change(tr("Delete revision %1").arg(qs(thing.id)), [&](core::Project& p) { return core::removeRevision(p, thing.id); });
+        change(tr("Delete revision %1").arg(qs(id)), [&](core::Project& p) { return core::removeRevision(p, id); });
     }
 }
 
-void MainWindow::duplicateThing(const QString& key) {
-    const std::string part = partAt(key);
+void MainWindow::duplicateThing(const core::Thing& thing) {
+    const std::string part = partAt(thing);
     if (part.empty())
         return;
     // The copy takes the place of the original here, so that it can be changed alone.
-    const std::string mount = thingOf(key).id;
+    const std::string mount(core::mountOf(thing));
     auto& stack = m_context.document.undoStack();
     stack.beginMacro(tr("Duplicate"));
     std::string copy;
@@ -111,14 +106,14 @@ void MainWindow::duplicateThing(const QString& key) {
     stack.endMacro();
 }
 
-void MainWindow::replaceThing(const QString& key) {
-    if (!partAt(key).empty())
-        (new ChangeDialog(m_context, QStringLiteral("part:") + qs(thingOf(key).id), this))->open();
+void MainWindow::replaceThing(const core::Thing& thing) {
+    if (!partAt(thing).empty())
+        (new ChangeDialog(m_context, core::PartRef{std::string(core::mountOf(thing))}, this))->open();
 }
 
-void MainWindow::observeLink(const QString& key) {
+void MainWindow::observeLink(const core::Thing& thing) {
     const auto* e = m_context.view().evaluation();
-    if (const core::Placed* part = e ? e->build.at(thingOf(key).id) : nullptr; part && part->part->link)
+    if (const core::Placed* part = e ? e->build.at(core::mountOf(thing)) : nullptr; part && part->part->link)
         (new LinkDialog(m_context, *part, this))->open();
 }
 
@@ -133,7 +128,7 @@ bool MainWindow::change(const QString& text, const std::function<core::Result<vo
     return done.has_value();
 }
 
-QMenu* MainWindow::menuOf(const QString& key) {
+QMenu* MainWindow::menuOf(const core::Thing& thing) {
     auto* menu = new QMenu(this);
     menu->setObjectName(QStringLiteral("thingMenu"));
     menu->setAttribute(Qt::WA_DeleteOnClose);
@@ -141,7 +136,7 @@ QMenu* MainWindow::menuOf(const QString& key) {
         QAction* a = menu->addAction(text);
         a->setShortcut(keys); // shown; the window's own action listens
         a->setShortcutContext(Qt::WidgetShortcut);
-        connect(a, &QAction::triggered, this, [this, key, run] { (this->*run)(key); });
+        connect(a, &QAction::triggered, this, [this, thing, run] { (this->*run)(thing); });
     };
     const auto act = [&](const QString& text, const QKeySequence& keys, const std::function<void()>& run) {
         QAction* a = menu->addAction(text);
@@ -155,49 +150,45 @@ QMenu* MainWindow::menuOf(const QString& key) {
             fitPage()->choose(which);
         };
     };
-    const Thing thing = thingOf(key);
-    if (!partAt(key).empty()) {
+    if (!partAt(thing).empty()) {
         add(tr("&Edit ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
         add(tr("&Replace ..."), {}, &MainWindow::replaceThing);
         add(tr("&Duplicate, and use the copy here"), {}, &MainWindow::duplicateThing);
-        if (const auto* e = m_context.view().evaluation(); e && e->build.at(thing.id)->part->link)
+        if (const auto* e = m_context.view().evaluation(); e && e->build.at(core::mountOf(thing))->part->link)
             add(tr("Observed &link ..."), {}, &MainWindow::observeLink);
         add(tr("&Take out"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
         menu->addSeparator();
-        act(tr("&Move it: Alt and the arrows, in Fit"), {}, [this, key] {
+        act(tr("&Move it: Alt and the arrows, in Fit"), {}, [this, thing] {
             setStation(1);
-            m_context.selection.select(key);
+            m_context.selection.select(thing);
             fitPage()->setFocus(Qt::ShortcutFocusReason);
         });
         act(tr("Roo&m left at the places"), QKeySequence(Qt::Key_R), list(FitLook::List::Room));
         act(tr("How parts &go in"), QKeySequence(Qt::Key_I), list(FitLook::List::GoingIn));
-    } else if (thing.kind == QLatin1String("run") || thing.kind == QLatin1String("revision")) {
+    } else if (isRunOrRevision(thing)) {
         add(tr("Re&name ..."), QKeySequence(Qt::Key_F2), &MainWindow::renameThing);
         add(tr("&Delete"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
-    } else if (key.startsWith(QLatin1String("gap:"))) {
+    } else if (std::holds_alternative<core::GapRef>(thing)) {
         act(tr("&Change: what would mend it"), QKeySequence(Qt::Key_M), list(FitLook::List::Change));
         act(tr("&Measure: what to measure next"), QKeySequence(Qt::Key_T), list(FitLook::List::Measure));
         add(tr("&Need of this gap ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
-    } else if (key == QLatin1String("paper:") || key == QLatin1String("listbody:")) {
-        act(tr("&Add a part ..."), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_A), [this] { addPart(); });
-        act(tr("&New revision ..."), QKeySequence(Qt::CTRL | Qt::Key_N), [this] { newRevision(); });
     }
-    if (const auto working = workingOf(m_context.view(), key)) {
+    if (workingOf(m_context.view(), thing)) {
         menu->addSeparator();
         act(tr("Show its &Working"), {}, [this] {
             if (m_narrow && !m_working->isVisible())
                 Q_EMIT m_workingTab->toggled();
             m_working->sheet()->setFocus(Qt::ShortcutFocusReason);
         });
-        act(tr("Co&py figure"), {}, [this, key] { copyFigure(key); });
+        act(tr("Co&py figure"), {}, [this, thing] { copyFigure(thing); });
     }
     return menu;
 }
 
 /// "Noise at 1 m: 39.1 dB(A) ±1.0", to be pasted elsewhere.
-void MainWindow::copyFigure(const QString& key) {
+void MainWindow::copyFigure(const core::Thing& thing) {
     const View v = m_context.view();
-    const auto w = workingOf(v, key);
+    const auto w = workingOf(v, thing);
     if (!w)
         return;
     QString text = qs(w->title);
@@ -213,12 +204,33 @@ void MainWindow::copyFigure(const QString& key) {
 
 FitPage* MainWindow::fitPage() const { return static_cast<FitPage*>(m_pages[1]); }
 
-void MainWindow::showMenuOf(const QString& key, const QPoint& at) {
-    m_context.selection.select(key);
-    QMenu* menu = menuOf(key);
+void MainWindow::showMenuOf(const core::Thing& thing, const QPoint& at) {
+    m_context.selection.select(thing);
+    QMenu* menu = menuOf(thing);
     if (menu->isEmpty())
         return menu->deleteLater();
     menu->popup(at);
+}
+
+/// Over the sheet itself, where nothing stands.
+QMenu* MainWindow::sheetMenu() {
+    auto* menu = new QMenu(this);
+    menu->setObjectName(QStringLiteral("thingMenu"));
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    const auto act = [&](const QString& text, const QKeySequence& keys, const std::function<void()>& run) {
+        QAction* a = menu->addAction(text);
+        a->setShortcut(keys);
+        a->setShortcutContext(Qt::WidgetShortcut);
+        connect(a, &QAction::triggered, this, run);
+    };
+    act(tr("&Add a part ..."), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_A), [this] { addPart(); });
+    act(tr("&New revision ..."), QKeySequence(Qt::CTRL | Qt::Key_N), [this] { newRevision(); });
+    return menu;
+}
+
+void MainWindow::showSheetMenu(Act act, const QPoint& at) {
+    if (act == Act::MoveSheet || act == Act::TurnList)
+        sheetMenu()->popup(at);
 }
 
 } // namespace app

@@ -108,7 +108,7 @@ bool MainWindow::paintSheetOn(QPagedPaintDevice& device, double dotsPerInch) {
     painter.scale(scale, scale);
     const Theme screen = std::exchange(m_context.theme, Theme::light());
     m_bench->refreshTheme();
-    Canvas canvas(painter, m_context.theme, m_context.selection.key());
+    Canvas canvas(painter, m_context.theme, m_context.selection.thing());
     page(station())->paintInside(canvas, QRectF(QPointF(4, 4), sheet - QSizeF(8, 8)));
     m_context.theme = screen;
     m_bench->refreshTheme();

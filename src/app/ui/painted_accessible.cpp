@@ -29,7 +29,7 @@ public:
     QAccessible::State state() const override {
         QAccessible::State s;
         s.focusable = s.selectable = true;
-        s.selected = hit() && m_panel->isSelected(hit()->key);
+        s.selected = hit() && m_panel->isSelected(hit()->thing);
         return s;
     }
     void* interface_cast(QAccessible::InterfaceType type) override { return type == QAccessible::ActionInterface ? static_cast<QAccessibleActionInterface*>(this) : nullptr; }

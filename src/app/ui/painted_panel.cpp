@@ -11,14 +11,6 @@
 
 namespace app {
 
-namespace {
-/// Keys of places that do something, rather than stand for a figure.
-bool isHandle(const QString& key) {
-    static constexpr std::array handles{"flip:", "speed:", "cut:", "cutat:", "station:", "menu:", "fold:", "cutin:", "paper:", "list:", "listbody:", "sort:", "filter:", "apply:", "fill:", "sheet:", "adapter:", "add:", "against:", "scroll:", "head:", "listfilter:", "revision:"};
-    return std::any_of(handles.begin(), handles.end(), [&](const char* h) { return key.startsWith(QLatin1String(h)); });
-}
-} // namespace
-
 PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
@@ -35,7 +27,8 @@ PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent),
 void PaintedPanel::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
-    Canvas canvas(painter, m_context.theme, m_context.selection.key(), m_context.selection.hovered());
+    Canvas canvas(painter, m_context.theme, m_context.selection.thing(), m_context.selection.hovered());
+    canvas.hoveredHandle = m_hoveredHandle;
     m_lists.places.clear();
     canvas.lists = &m_lists;
     paintContent(canvas);
@@ -69,8 +62,10 @@ const Hit* PaintedPanel::hitAt(const QPointF& at) const {
 }
 
 void PaintedPanel::clicked(const Hit& hit) {
-    m_context.selection.select(hit.key);
-    Q_EMIT activated(hit.key);
+    if (core::isNothing(hit.thing))
+        return;
+    m_context.selection.select(hit.thing);
+    Q_EMIT activated(hit.thing);
 }
 
 void PaintedPanel::mousePressEvent(QMouseEvent* event) {
@@ -83,18 +78,18 @@ void PaintedPanel::mousePressEvent(QMouseEvent* event) {
 }
 
 bool PaintedPanel::pressList(const Hit& hit, const QPointF& at) {
-    if (hit.key.startsWith(QLatin1String("head:"))) {
-        m_lists.sortBy(hit.key.section(QLatin1Char(':'), 1, -2), hit.key.section(QLatin1Char(':'), -1).toInt());
+    if (hit.is(Act::SortList)) {
+        m_lists.sortBy(hit.handle.list, hit.handle.row);
         update();
         return true;
     }
-    if (hit.key.startsWith(QLatin1String("listfilter:"))) {
+    if (hit.is(Act::FilterList)) {
         typeFilter(hit);
         return true;
     }
-    if (!hit.key.startsWith(QLatin1String("scroll:")))
+    if (!hit.is(Act::ScrollList))
         return false;
-    m_draggedList = hit.key.mid(7);
+    m_draggedList = hit.handle.list;
     m_lists.scrollTo(m_draggedList, (at.y() - hit.rect.top() - 12) / std::max(1.0, hit.rect.height() - 24));
     update();
     return true;
@@ -102,7 +97,7 @@ bool PaintedPanel::pressList(const Hit& hit, const QPointF& at) {
 
 /// A field over the place of the filter; Enter, Escape or leaving it puts it away, what was typed holds on.
 void PaintedPanel::typeFilter(const Hit& hit) {
-    const QString id = hit.key.section(QLatin1Char(':'), 1);
+    const QString id = hit.handle.list;
     auto* field = new QLineEdit(m_lists.states[id].filter, this);
     field->setObjectName(QStringLiteral("listFilter"));
     field->setPlaceholderText(tr("filter"));
@@ -144,38 +139,50 @@ void PaintedPanel::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void PaintedPanel::mouseDoubleClickEvent(QMouseEvent* event) {
-    if (const Hit* hit = hitAt(event->position()); hit && event->button() == Qt::LeftButton)
-        Q_EMIT opened(QString(hit->key));
+    if (const Hit* hit = hitAt(event->position()); hit && event->button() == Qt::LeftButton && !core::isNothing(hit->thing))
+        Q_EMIT opened(core::Thing(hit->thing));
 }
 
 /// By mouse for what lies under it, by key for what is selected.
 void PaintedPanel::contextMenuEvent(QContextMenuEvent* event) {
     const bool byMouse = event->reason() == QContextMenuEvent::Mouse;
     const Hit* hit = byMouse ? hitAt(event->pos()) : nullptr;
-    const QString key = byMouse ? (hit ? hit->key : QString()) : m_context.selection.key();
     QPoint at = event->globalPos();
+    const core::Thing under = !hit ? core::Thing{} : core::isNothing(hit->thing) ? hit->handle.of : hit->thing;
+    if (hit && core::isNothing(under))
+        return Q_EMIT sheetMenuWanted(hit->handle.act, at);
+    const core::Thing thing = byMouse ? under : m_context.selection.thing();
     if (!byMouse)
         for (const Hit& h : m_hits)
-            if (h.key == key)
+            if (h.thing == thing)
                 at = mapToGlobal(h.rect.center().toPoint());
-    if (!key.isEmpty())
-        Q_EMIT menuWanted(key, at);
+    if (!core::isNothing(thing))
+        Q_EMIT menuWanted(thing, at);
 }
 
 void PaintedPanel::mouseMoveEvent(QMouseEvent* event) {
     if (!m_draggedList.isEmpty())
         for (const Hit& hit : m_hits)
-            if (hit.key == QStringLiteral("scroll:") + m_draggedList) {
+            if (hit.is(Act::ScrollList) && hit.handle.list == m_draggedList) {
                 const Hit copy = hit;
                 pressList(copy, event->position());
                 return;
             }
     const Hit* hit = hitAt(event->position());
     setCursor(hit ? Qt::PointingHandCursor : Qt::ArrowCursor);
-    m_context.selection.hover(hit ? hit->key : QString());
+    hover(hit);
 }
 
-void PaintedPanel::leaveEvent(QEvent*) { m_context.selection.hover({}); }
+void PaintedPanel::hover(const Hit* hit) {
+    const Handle handle = hit ? hit->handle : Handle{};
+    if (!(handle == m_hoveredHandle)) {
+        m_hoveredHandle = handle;
+        update();
+    }
+    m_context.selection.hover(hit ? hit->thing : core::Thing{});
+}
+
+void PaintedPanel::leaveEvent(QEvent*) { hover(nullptr); }
 
 bool PaintedPanel::event(QEvent* event) {
     if (event->type() == QEvent::ToolTip) {
@@ -199,9 +206,9 @@ void PaintedPanel::turnForStep(int direction) {
     for (const ListPlace& place : m_lists.places) {
         std::vector<const Hit*> rows;
         for (const Hit& hit : m_hits)
-            if (place.rect.contains(hit.rect.center()) && !isHandle(hit.key))
+            if (place.rect.contains(hit.rect.center()) && hit.isFigure())
                 rows.push_back(&hit);
-        if (rows.empty() || (direction > 0 ? rows.back() : rows.front())->key != m_context.selection.key())
+        if (rows.empty() || (direction > 0 ? rows.back() : rows.front())->thing != m_context.selection.thing())
             continue;
         if (m_lists.scroll(QString(place.id), direction))
             m_order.clear(); // other rows are in sight
@@ -213,9 +220,9 @@ void PaintedPanel::turnForStep(int direction) {
 /// paints places of its own, and an order that changes with each step goes round in circles.
 const std::vector<Hit>& PaintedPanel::figuresInOrder() {
     // Painted for it only when other things are on the sheet than last time: a step is one frame.
-    const auto known = [&](const QString& key) { return std::any_of(m_order.begin(), m_order.end(), [&](const Hit& h) { return h.key == key; }); };
-    const auto there = [&](const Hit& figure) { return std::any_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return h.key == figure.key; }); };
-    if (!m_order.empty() && std::all_of(m_order.begin(), m_order.end(), there) && std::all_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return isHandle(h.key) || known(h.key); }))
+    const auto known = [&](const core::Thing& thing) { return std::any_of(m_order.begin(), m_order.end(), [&](const Hit& h) { return h.thing == thing; }); };
+    const auto there = [&](const Hit& figure) { return std::any_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return h.thing == figure.thing; }); };
+    if (!m_order.empty() && std::all_of(m_order.begin(), m_order.end(), there) && std::all_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return !h.isFigure() || known(h.thing); }))
         return m_order;
     m_order.clear();
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
@@ -225,7 +232,7 @@ const std::vector<Hit>& PaintedPanel::figuresInOrder() {
     canvas.lists = &lists;
     paintContent(canvas);
     for (const Hit& hit : canvas.hits) // handles to act with (turn a fan, set its speed) are no figures
-        if (!isHandle(hit.key) && !known(hit.key))
+        if (hit.isFigure() && !known(hit.thing))
             m_order.push_back(hit);
     return m_order;
 }
@@ -236,11 +243,11 @@ void PaintedPanel::stepSelection(int direction) {
     if (figures.empty())
         return;
     const auto n = static_cast<std::ptrdiff_t>(figures.size());
-    const auto now = std::find_if(figures.begin(), figures.end(), [&](const Hit& h) { return h.key == m_context.selection.key(); });
+    const auto now = std::find_if(figures.begin(), figures.end(), [&](const Hit& h) { return h.thing == m_context.selection.thing(); });
     const std::ptrdiff_t at = now == figures.end() ? (direction > 0 ? 0 : n - 1) : (now - figures.begin() + direction + n) % n;
     const Hit next = figures[static_cast<std::size_t>(at)]; // a copy: selecting may paint
     setAccessibleDescription(next.name);
-    m_context.selection.select(next.key);
+    m_context.selection.select(next.thing);
 }
 
 } // namespace app

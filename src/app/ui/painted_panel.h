@@ -17,14 +17,15 @@ public:
     void stepSelection(int direction);
     [[nodiscard]] const ListLook& lists() const { return m_lists; }
     [[nodiscard]] const Hit* hitAt(const QPointF& at) const;
-    [[nodiscard]] bool isSelected(const QString& key) const { return key == m_context.selection.key(); }
+    [[nodiscard]] bool isSelected(const core::Thing& thing) const { return thing == m_context.selection.thing(); }
     /// What a click on a place does, for keys, tests and screen readers.
     void press(const Hit& hit) { clicked(hit); }
 
 Q_SIGNALS:
-    void activated(const QString& key); ///< clicked, or Enter
-    void opened(const QString& key);    ///< double-clicked, or Enter: to be edited
-    void menuWanted(const QString& key, const QPoint& globalPosition);
+    void activated(const core::Thing& thing); ///< clicked, or Enter
+    void opened(const core::Thing& thing);    ///< double-clicked, or Enter: to be edited
+    void menuWanted(const core::Thing& thing, const QPoint& globalPosition);
+    void sheetMenuWanted(app::Act act, const QPoint& globalPosition); ///< over a place that only acts
 
 protected:
     virtual void paintContent(Canvas& canvas) = 0;
@@ -50,8 +51,11 @@ protected:
     void focusOutEvent(QFocusEvent* event) override;
     bool event(QEvent* event) override;
 
+    void hover(const Hit* hit);
+
     Context& m_context;
     std::vector<Hit> m_hits;
+    Handle m_hoveredHandle;
     ListLook m_lists;
     std::vector<Hit> m_order; ///< what J and K step through; empty: to be found anew
     QString m_draggedList;

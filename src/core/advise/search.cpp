@@ -151,7 +151,7 @@ void Search::lookAtOption(std::size_t slot, Option& option) {
             option.coolingK += part.temperatureC - before->temperatureC;
     option.noisePower = std::pow(10, then->noise.totalDba / 10) - std::pow(10, m_now.noise.totalDba / 10);
     for (const rules::Finding& f : then->findings)
-        if (f.severity == rules::Severity::Blocker && f.subject == option.choice.mount && f.station == rules::Station::Brief && !f.rule.starts_with("power"))
+        if (f.severity == rules::Severity::Blocker && f.about == Thing(PartRef{option.choice.mount}) && f.station == rules::Station::Brief)
             option.refused = option.refused || std::none_of(m_now.findings.begin(), m_now.findings.end(), [&](const rules::Finding& b) { return b.id == f.id; });
 }
 

@@ -239,7 +239,7 @@ void Advisor::findSpoils(const verdict::Evaluation& then, Mend& mend) const {
     for (const rules::Finding& f : then.findings) {
         if (f.severity != rules::Severity::Blocker || f.station == rules::Station::Fit)
             continue;
-        const bool was = std::any_of(m_now.findings.begin(), m_now.findings.end(), [&](const rules::Finding& b) { return b.rule == f.rule && b.subject == f.subject && b.severity == f.severity; });
+        const bool was = std::any_of(m_now.findings.begin(), m_now.findings.end(), [&](const rules::Finding& b) { return b.rule == f.rule && b.about == f.about && b.severity == f.severity; });
         if (!was) {
             ++mend.wrongs;
             mend.spoils.push_back(f.text);

@@ -33,7 +33,7 @@ struct Found { Mark mark = Mark::Note; std::string text; std::vector<std::string
 
 /// How a figure was worked out. Every figure on screen has one.
 struct Working {
-    std::string key;    ///< of the selection it belongs to
+    Thing thing;        ///< whose figure it is
     std::string place;  ///< e.g. "Fit, gap 1"
     std::string title;
     Quantity quantity = Quantity::None;
@@ -61,6 +61,8 @@ struct Working {
 [[nodiscard]] Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& show);
 [[nodiscard]] Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show& show);
 [[nodiscard]] Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show& show);
+/// Of a lead or adapter in use: its length against its way, or what it joins.
+[[nodiscard]] Working ofLead(const verdict::Evaluation& e, const LeadRef& lead, const Show& show);
 [[nodiscard]] Working ofBalance(const verdict::Evaluation& e, const Show& show);
 [[nodiscard]] Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& target, const Show& show);
 [[nodiscard]] Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const bench::ChannelResult& channel, const Show& show);

@@ -52,7 +52,7 @@ namespace {
 /// A part that gives off no heat of its own: what is known of it are its sizes.
 Working ofColdPart(const verdict::Evaluation& e, std::string_view mount) {
     const Placed* p = e.build.at(mount);
-    Working w{.key = "part:" + std::string(mount), .place = "Fit, part", .title = p ? p->name : std::string(mount), .known = false,
+    Working w{.thing = PartRef{std::string(mount)}, .place = "Fit, part", .title = p ? p->name : std::string(mount), .known = false,
               .sentence = "No temperature is worked out for this part: it gives off no heat of its own.", .method = "Sizes as stated, with their tolerance, along the part's own axes. Where it lies follows from its place in the case."};
     for (std::size_t own = 0; p && own < 3; ++own) {
         const Measure& size = p->part->size[own];
@@ -66,7 +66,7 @@ Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show&
     const air::PartResult* part = e.air.part(mount);
     if (!part)
         return ofColdPart(e, mount);
-    Working w{.key = "part:" + std::string(mount), .place = "Air", .quantity = Quantity::Temperature};
+    Working w{.thing = PartRef{std::string(mount)}, .place = "Air", .quantity = Quantity::Temperature};
     w.title = part->name + ", settled";
     w.value = part->temperatureC;
     w.band = part->bandK;
@@ -101,7 +101,7 @@ Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show&
 }
 
 Working ofNoise(const verdict::Evaluation& e, const Show& show) {
-    Working w{.key = "noise", .place = "Air, noise", .title = "Noise at " + fixed(e.noise.distanceM, 1) + " m", .quantity = Quantity::Level,
+    Working w{.thing = TotalRef{Total::Noise}, .place = "Air, noise", .title = "Noise at " + fixed(e.noise.distanceM, 1) + " m", .quantity = Quantity::Level,
               .value = e.noise.totalDba, .band = e.noise.bandDb, .mark = Mark::Note};
     w.sentence = e.noise.sources.empty() ? "No fan turns." : e.noise.sources.front().name + " is the loudest, with " +
                  show.number(Quantity::Share, e.noise.sources.front().powerShare) + " % of the sound power.";
@@ -115,7 +115,7 @@ Working ofNoise(const verdict::Evaluation& e, const Show& show) {
 }
 
 Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& show) {
-    Working w{.key = "fan:" + std::string(mount), .place = "Air, fans", .quantity = Quantity::Flow, .mark = Mark::Note};
+    Working w{.thing = FanRef{std::string(mount)}, .place = "Air, fans", .quantity = Quantity::Flow, .mark = Mark::Note};
     for (const air::FanResult& fan : e.air.fans) {
         if (fan.id != mount)
             continue;
@@ -138,7 +138,7 @@ Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& 
 }
 
 Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show& show) {
-    Working w{.key = "opening:" + std::string(id), .place = "Air, openings", .quantity = Quantity::Flow, .mark = Mark::Note};
+    Working w{.thing = OpeningRef{std::string(id)}, .place = "Air, openings", .quantity = Quantity::Flow, .mark = Mark::Note};
     const Opening* o = e.build.opening(id);
     for (const air::OpeningFlow& flow : e.air.openings)
         if (flow.id == id && o) {
@@ -156,7 +156,7 @@ Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show&
 }
 
 Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show&) {
-    Working w{.key = "chamber:" + std::string(id), .place = "Air, chambers", .quantity = Quantity::Temperature, .mark = Mark::Note};
+    Working w{.thing = ChamberRef{std::string(id)}, .place = "Air, chambers", .quantity = Quantity::Temperature, .mark = Mark::Note};
     for (const air::ChamberResult& c : e.air.chambers)
         if (c.id == id) {
             w.title = c.name + ", air";
@@ -173,7 +173,7 @@ Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show&
 
 Working ofBalance(const verdict::Evaluation& e, const Show& show) {
     const air::Balance& b = e.air.balance;
-    Working w{.key = "balance", .place = "Air, pressure", .title = "Pressure over the room", .quantity = Quantity::Pressure, .value = b.pressurePa, .mark = Mark::Note};
+    Working w{.thing = TotalRef{Total::Balance}, .place = "Air, pressure", .title = "Pressure over the room", .quantity = Quantity::Pressure, .value = b.pressurePa, .mark = Mark::Note};
     w.sentence = b.pressurePa > 0.05 ? "Air leaves through the gaps: dust comes in only through the fans and their screens."
                  : b.pressurePa < -0.05 ? "Air is drawn in through every gap, past the screens." : "In and out are nearly level.";
     w.rows = {{"", "Fans in, rated at their speed", Quantity::Flow, b.ratedInM3h, 0, Stamp::Sheet}, {"\u2212", "Fans out, rated at their speed", Quantity::Flow, b.ratedOutM3h, 0, Stamp::Sheet},

@@ -7,7 +7,7 @@
 namespace core::explain {
 
 Working ofRoom(const fit::Room& room, const Show& show) {
-    Working w{.key = "room:" + room.mount + ":" + std::to_string(room.own), .place = "Fit, room left", .title = room.name + ", largest " + std::string(fit::ownAxisWord(room.own)), .quantity = Quantity::Length,
+    Working w{.thing = RoomRef{room.mount, room.own}, .place = "Fit, room left", .title = room.name + ", largest " + std::string(fit::ownAxisWord(room.own)), .quantity = Quantity::Length,
               .value = room.mostMm, .band = room.mostMm - room.surelyMm, .mark = room.free || room.surelyMm >= room.nowMm ? Mark::Holds : room.mostMm >= room.nowMm ? Mark::Open : Mark::Crossed};
     w.sentence = textOf(room, show) + ".";
     if (!room.free)
@@ -20,7 +20,7 @@ Working ofRoom(const fit::Room& room, const Show& show) {
 
 Working ofWay(const fit::Insertion& way) {
     using fit::Passage;
-    Working w{.key = "way:" + way.mount, .place = "Fit, going in", .title = way.name, .quantity = Quantity::Length, .value = std::min(way.marginMm, 999.0), .known = way.passage == Passage::Straight,
+    Working w{.thing = WayRef{way.mount}, .place = "Fit, going in", .title = way.name, .quantity = Quantity::Length, .value = std::min(way.marginMm, 999.0), .known = way.passage == Passage::Straight,
               .mark = way.passage == Passage::Blocked ? Mark::Crossed : way.passage == Passage::Straight && !way.tight ? Mark::Holds : Mark::Open, .sentence = way.text + "."};
     if (way.passage == Passage::Straight)
         w.rows.push_back({"", "least room beside it", Quantity::Length, way.marginMm, 0, Stamp::Computed});
@@ -32,7 +32,7 @@ Working ofWay(const fit::Insertion& way) {
 }
 
 Working ofMeasure(const fit::MeasureNext& next, const Show& show) {
-    Working w{.key = "measure:" + next.label, .place = "Fit, measure next", .title = next.label, .quantity = Quantity::Length, .value = next.now.value.mm(), .band = next.now.tolerance.mm(),
+    Working w{.thing = DimensionRef{next.label}, .place = "Fit, measure next", .title = next.label, .quantity = Quantity::Length, .value = next.now.value.mm(), .band = next.now.tolerance.mm(),
               .mark = next.settles() >= 0.0005 ? Mark::Open : Mark::Note, .sentence = textOf(next, show) + "."};
     w.rows.push_back({"", "risk of a wrong answer now, %", Quantity::None, 100 * next.riskNow, 0, Stamp::Computed});
     w.rows.push_back({"", "expected with a caliper, %", Quantity::None, 100 * next.riskThen, 0, Stamp::Computed});
@@ -42,7 +42,7 @@ Working ofMeasure(const fit::MeasureNext& next, const Show& show) {
 }
 
 Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show) {
-    Working w{.key = "mend", .place = "Fit, change", .title = mend.text, .quantity = Quantity::Length, .value = mend.marginMm, .mark = mend.mark(),
+    Working w{.thing = MendRef{gap.ref, 0}, .place = "Fit, change", .title = mend.text, .quantity = Quantity::Length, .value = mend.marginMm, .mark = mend.mark(),
               .sentence = textOf(mend, show) + "."};
     w.rows.push_back({"", gap.between[0].text + " to " + gap.between[1].text + ", margin now", Quantity::Length, gap.marginMm(), 0, Stamp::Computed});
     w.rows.push_back({"+", "won", Quantity::Length, mend.wonMm, 0, Stamp::Computed});
@@ -52,12 +52,36 @@ Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show) 
     return w;
 }
 
+Working ofLead(const verdict::Evaluation& e, const LeadRef& lead, const Show& show) {
+    Working w{.thing = lead, .place = "Brief, leads", .title = lead.part, .quantity = Quantity::Length, .known = false, .mark = Mark::Note};
+    for (std::size_t i = 0; i < e.build.joined.size(); ++i)
+        if (leadRef(e.build, i) == lead) {
+            const Joined& j = e.build.joined[i];
+            w.title = j.part->name;
+            w.sentence = j.from.empty() ? "It is fed from the first free socket that fits." : "It is fed at " + j.from + ".";
+            for (const std::string& to : j.to)
+                w.usedBy.push_back(to);
+        }
+    for (const rules::CableResult& cable : e.wiring.cables)
+        if (cable.ref == lead && (!w.known || cable.slackMm < w.value)) { // of several ends the one that pulls hardest
+            w.known = true;
+            w.value = cable.slackMm;
+            w.mark = cable.state == rules::LeadState::Short ? Mark::Crossed : cable.state == rules::LeadState::Fits ? Mark::Holds : Mark::Open;
+            w.sentence = cable.text + ".";
+            w.rows = {{"", "Its length", Quantity::Length, cable.lengthMm, 0, Stamp::Sheet},
+                      {"\u2212", "Way from " + cable.from + " to " + cable.to, Quantity::Length, cable.wayMm, 0, cable.assumed ? Stamp::Assumed : Stamp::Computed}};
+            w.sum = "What is left is slack: " + show.text(Quantity::Length, cable.slackMm);
+            w.method = "Straight out of both plugs, and along the edges of the case between them. A tenth of the way is wanted for bends; more than 150 mm over is much to stow (engineering judgement).";
+        }
+    return w;
+}
+
 Found foundOf(const rules::Finding& finding) { return {rules::markOf(finding.severity), finding.text, finding.remedies}; }
 
 Working ofFinding(const rules::Finding& finding) {
     std::string title(rules::severityWord(finding.severity));
     title[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(title[0])));
-    Working w{.key = "finding:" + finding.id, .place = std::string(rules::stationWord(finding.station)) + ", finding", .title = std::move(title), .known = false, .mark = rules::markOf(finding.severity), .sentence = "Nothing of this is drawn: it is about what is not there, or about the whole."};
+    Working w{.thing = finding.about, .place = std::string(rules::stationWord(finding.station)) + ", finding", .title = std::move(title), .known = false, .mark = rules::markOf(finding.severity), .sentence = "Nothing of this is drawn: it is about what is not there, or about the whole."};
     w.found.push_back(foundOf(finding));
     w.method = "Found by the rule " + finding.rule + "; docs/model/rules.md tells what each rule looks at, and why.";
     return w;

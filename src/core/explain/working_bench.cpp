@@ -41,7 +41,7 @@ Quantity quantityOf(TargetKind kind) {
 Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& target, const Show& show) {
     const Quantity q = quantityOf(target.kind);
     const Quantity difference = q == Quantity::Temperature ? Quantity::TemperatureDifference : q;
-    Working w{.key = "target:" + target.id, .place = "Verdict, " + e.build.revision, .title = target.name + ", " + e.build.revision, .quantity = q,
+    Working w{.thing = TargetRef{target.id, e.build.revision}, .place = "Verdict, " + e.build.revision, .title = target.name + ", " + e.build.revision, .quantity = q,
               .value = target.value, .band = 0.5 * (target.high - target.low), .known = target.basis != verdict::Basis::Missing, .mark = target.state};
     if (!w.known) {
         w.sentence = "Missing: " + target.why + ".";
@@ -63,7 +63,7 @@ Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& targ
 
 Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const bench::ChannelResult& c, const Show&) {
     const Quantity q = quantityOf(c.kind);
-    Working w{.key = "channel:" + run.id + ":" + c.name, .place = "Bench, run " + run.name, .title = c.name + ", settled", .quantity = q, .value = c.settled,
+    Working w{.thing = ChannelRef{run.id, c.name}, .place = "Bench, run " + run.name, .title = c.name + ", settled", .quantity = q, .value = c.settled,
               .band = 0.5 * (c.high - c.low), .known = std::isfinite(c.settled), .mark = Mark::None, .settle = c.state, .sentence = c.why + "."};
     const Stamp read = stampOf(verdict::Basis::Measured, run.simulated);
     if (c.moreMinutes && *c.moreMinutes > 0)
@@ -94,7 +94,7 @@ Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const benc
 
 Working ofMadePart(const Project& project, const make::MadePart& part, const Show& show) {
     const bool print = part.process == Process::Print;
-    Working w{.key = "made:" + part.id, .place = "Make, parts", .title = part.name + (print ? ", print time" : ", cut"), .quantity = Quantity::Hours, .value = part.hours,
+    Working w{.thing = MadeRef{part.id}, .place = "Make, parts", .title = part.name + (print ? ", print time" : ", cut"), .quantity = Quantity::Hours, .value = part.hours,
               .band = 0.15 * part.hours, .mark = part.fits ? Mark::Holds : Mark::Crossed};
     w.sentence = !print ? "Cut by hand or laser; no print time."
                  : !part.fits ? "Does not fit the bed in any position." : part.onItsSide ? "Fits the bed when stood on another face."
@@ -109,7 +109,7 @@ Working ofMadePart(const Project& project, const make::MadePart& part, const Sho
 
 Working ofStep(const make::Plan& plan, std::size_t index, const Show&) {
     const make::Step& step = plan.steps[index];
-    Working w{.key = "step:" + step.mount, .place = "Make, step " + std::to_string(index + 1), .title = "To reach " + step.text + " again", .quantity = Quantity::None,
+    Working w{.thing = step.ref, .place = "Make, step " + std::to_string(index + 1), .title = "To reach " + step.text + " again", .quantity = Quantity::None,
               .value = step.undoMinutes, .mark = Mark::Note};
     w.sentence = "minutes, " + std::to_string(step.undoScrews) + " screws: take back " + std::to_string(step.undo.size()) + (step.undo.size() == 1 ? " step." : " steps.");
     for (const std::size_t i : step.undo)
@@ -120,7 +120,7 @@ Working ofStep(const make::Plan& plan, std::size_t index, const Show&) {
 }
 
 Working ofScrews(const make::Plan& plan, const make::Purchase& purchase) {
-    Working w{.key = "screws:" + purchase.kind, .place = "Make, screws and inserts", .title = purchase.kind, .value = static_cast<double>(purchase.count), .mark = Mark::Note, .sentence = "Pieces to have at hand."};
+    Working w{.thing = ScrewRef{purchase.kind}, .place = "Make, screws and inserts", .title = purchase.kind, .value = static_cast<double>(purchase.count), .mark = Mark::Note, .sentence = "Pieces to have at hand."};
     for (std::size_t i = 0; i < plan.steps.size(); ++i)
         for (const Fastener& f : plan.steps[i].fasteners)
             if (f.kind == purchase.kind)

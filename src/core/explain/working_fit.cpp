@@ -33,7 +33,7 @@ std::string gapSentence(const fit::Gap& gap, const Show& show) {
 } // namespace
 
 Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show) {
-    Working w{.key = "gap:" + gap.id, .place = "Fit, gap " + std::to_string(rung), .title = gap.between[0].text + " to " + gap.between[1].text,
+    Working w{.thing = gap.ref, .place = "Fit, gap " + std::to_string(rung), .title = gap.between[0].text + " to " + gap.between[1].text,
               .quantity = Quantity::Length, .value = gap.nominal.mm(), .band = gap.worstBandMm, .mark = gap.mark, .sentence = gapSentence(gap, show)};
     double squares = 0;
     const fit::ChainItem* loosest = nullptr;
@@ -67,7 +67,7 @@ Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show) {
 }
 
 Working ofVolume(const verdict::Evaluation& e, const Show& show) {
-    Working w{.key = "volume", .place = "Brief, volume", .title = "Volume outside", .quantity = Quantity::Volume, .value = e.fit.volumeL, .mark = Mark::Note,
+    Working w{.thing = TotalRef{Total::Volume}, .place = "Brief, volume", .title = "Volume outside", .quantity = Quantity::Volume, .value = e.fit.volumeL, .mark = Mark::Note,
               .sentence = "Outer width x depth x height, without feet and handle."};
     constexpr std::array<const char*, 3> words{"Outer width", "Outer depth", "Outer height"};
     for (std::size_t a = 0; a < 3; ++a)
@@ -79,7 +79,7 @@ Working ofVolume(const verdict::Evaluation& e, const Show& show) {
 
 Working ofTotals(const verdict::Evaluation& e, Quantity what, const Show&) {
     const bool mass = what == Quantity::Mass;
-    Working w{.key = mass ? "mass" : "price", .place = "Brief, parts", .title = mass ? "Mass of all parts" : "Price of all parts", .quantity = what,
+    Working w{.thing = TotalRef{mass ? Total::Mass : Total::Price}, .place = "Brief, parts", .title = mass ? "Mass of all parts" : "Price of all parts", .quantity = what,
               .value = mass ? e.massG : e.price, .mark = Mark::Note, .sentence = "The case, every placed part, and what is printed or cut."};
     const auto add = [&](const Part& part) {
         const double v = mass ? part.massG : part.price;
@@ -97,7 +97,7 @@ Working ofTotals(const verdict::Evaluation& e, Quantity what, const Show&) {
 }
 
 Working ofPower(const verdict::Evaluation& e, const Show& show) {
-    Working w{.key = "power", .place = "Brief, power budget", .title = "Sustained draw of all parts", .quantity = Quantity::Power, .value = e.power.drawW,
+    Working w{.thing = TotalRef{Total::Power}, .place = "Brief, power budget", .title = "Sustained draw of all parts", .quantity = Quantity::Power, .value = e.power.drawW,
               .mark = e.power.share > 1 ? Mark::Crossed : e.power.share > 0.8 ? Mark::Open : Mark::Holds};
     w.sentence = e.power.supplyW > 0 ? show.number(Quantity::Share, e.power.share) + " % of the " + show.text(Quantity::Power, e.power.supplyW) + " supply; 40 to 80 % is preferred."
                                      : "No supply is placed.";

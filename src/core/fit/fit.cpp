@@ -151,9 +151,13 @@ std::vector<Joint> Checker::joints() {
 /// Ids stay apart where names are equal.
 void Checker::nameApart(std::vector<Gap>& gaps) {
     std::map<std::string, int> seen;
-    for (Gap& gap : gaps)
+    std::map<GapRef, int> copies;
+    for (Gap& gap : gaps) {
         if (const int n = ++seen[gap.id]; n > 1)
             gap.id += " #" + std::to_string(n);
+        gap.ref = {{gap.between[0].ref(), gap.between[1].ref()}, gap.axis, 1};
+        gap.ref.copy = ++copies[gap.ref];
+    }
 }
 
 /// Of all solid bodies of the same two parts along one axis the tightest is told for each rule; every plug, lead and tool
@@ -172,15 +176,19 @@ void Checker::keepTightest(std::vector<Draft>& drafts, Draft d) {
 }
 
 GapEnd Checker::end(std::size_t body, Face face, Direction look) const {
-    if (body == caseWall)
-        return {"", std::string(sideWord(sideOf({look.axis, -look.sign}))) + " wall", face, {}};
+    if (body == caseWall) {
+        const std::string wall = std::string(sideWord(sideOf({look.axis, -look.sign}))) + " wall";
+        return {"", wall, face, {}, wall};
+    }
     const PlacedBody& b = m_bodies[body];
     const Placed& p = m_build.placed[b.placed];
-    GapEnd end{p.mount, p.name, face, b.port ? b.port->id : std::string{}};
+    GapEnd end{p.mount, p.name, face, b.port ? b.port->id : std::string{}, {}};
     if (b.port)
-        end.text += ", " + b.port->id + " plug";
+        end.item = b.port->id + " plug";
     else if (b.body && (b.role == BodyRole::KeepOut || p.part->bodies.size() > 1))
-        end.text += ", " + b.body->name;
+        end.item = b.body->name;
+    if (!end.item.empty())
+        end.text += ", " + end.item;
     return end;
 }
 
@@ -280,7 +288,7 @@ void Checker::addDesk(std::vector<Gap>& gaps) const {
     Gap gap;
     gap.axis = down.axis;
     gap.way[k] = 1;
-    const GapEnd desk{"", "desk", Face::Desk, {}}, opening{"", widest->name.empty() ? widest->id : widest->name, Face::OpenPanel, {}};
+    const GapEnd desk{"", "desk", Face::Desk, {}, "desk"}, opening{"", widest->name.empty() ? widest->id : widest->name, Face::OpenPanel, {}, widest->id};
     gap.between = down.sign < 0 ? std::array{desk, opening} : std::array{opening, desk};
     gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(down.axis));
     gap.nominal = feet.value;
@@ -348,6 +356,11 @@ FitResult check(const Build& build, const Options& options) {
     result.joints = checker.joints();
     checker.addEnvelope(result);
     return result;
+}
+
+const Gap* FitResult::gap(const GapRef& ref) const {
+    const auto at = std::find_if(gaps.begin(), gaps.end(), [&](const Gap& g) { return g.ref == ref; });
+    return at == gaps.end() ? nullptr : &*at;
 }
 
 std::vector<Gap> gapsOf(const Build& build, std::size_t placed, const Options& options) { return Checker(build, options, placed).gaps(); }

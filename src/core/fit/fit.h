@@ -4,6 +4,7 @@
 #include "core/fit/bodies.h"
 #include "core/fit/clearance_rules.h"
 #include "core/model/build.h"
+#include "core/model/thing.h"
 
 namespace core::fit {
 
@@ -31,11 +32,15 @@ struct GapEnd {
     std::string text;  ///< e.g. "Card 172-2, power plug"
     Face face = Face::Solid;
     std::string port;  ///< the socket, when the end is its plug
+    std::string item;  ///< the body, plug or wall that ends there; empty: the whole part
+
+    [[nodiscard]] GapEndRef ref() const { return {mount, item}; }
 };
 
 /// A clearance between two neighbours, along one axis of the case or along their shortest way.
 struct Gap {
-    std::string id;
+    std::string id; ///< in words, for people and files; unique in a build
+    GapRef ref;     ///< what it is, whatever its parts are called
     std::array<GapEnd, 2> between; ///< lower coordinate first
     Axis axis = Axis::X;           ///< along which it lies most
     Point way{};                   ///< unit vector from the first to the second
@@ -88,6 +93,8 @@ struct FitResult {
     std::array<double, 3> outsideMm{};
     double footprintCm2 = 0; ///< of the face it stands on
     double feetMm = 0;
+
+    [[nodiscard]] const Gap* gap(const GapRef& ref) const; ///< null: there is none such
 };
 
 /// The least margin at worst before something touches, mm; air apart. There must be a gap.

@@ -159,10 +159,10 @@ Result<std::vector<Step>> orderSteps(const Build& build) {
         }
         const Placed& p = placed[next];
         const Part& part = *p.part;
-        Step step{.mount = p.mount, .text = part.name, .tool = part.step.tool, .minutes = part.step.minutes > 0 ? part.step.minutes : usualMinutes(part.kind),
+        Step step{.ref = {StepKind::Place, p.mount, {}}, .mount = p.mount, .text = part.name, .tool = part.step.tool, .minutes = part.step.minutes > 0 ? part.step.minutes : usualMinutes(part.kind),
                   .fasteners = part.fasteners, .safety = part.step.safety.empty() ? usualSafety(part.kind) : part.step.safety};
         const auto slash = p.mount.find('/');
-        step.place = slash == std::string::npos ? "case" : p.mount.substr(0, slash);
+        step.place = slash == std::string::npos ? std::string(caseMount) : p.mount.substr(0, slash);
         for (const Fastener& f : part.fasteners)
             step.screws += f.count;
         if (step.tool.empty())
@@ -183,13 +183,13 @@ void addModifications(const Build& build, std::vector<Step>& steps) {
     for (Step& step : steps) {
         for (std::size_t& need : step.needs)
             need += n;
-        if (step.place == "case")
+        if (step.place == caseMount)
             for (std::size_t i = 0; i < n; ++i)
                 step.needs.push_back(i);
     }
     std::vector<Step> first;
     for (const Modification* m : build.modified) {
-        Step step{.mount = "modify:" + m->id, .text = m->name, .tool = m->tool.empty() ? "saw, file" : m->tool, .place = "case", .minutes = m->minutes};
+        Step step{.ref = {StepKind::Modify, m->id, {}}, .mount = {}, .text = m->name, .tool = m->tool.empty() ? "saw, file" : m->tool, .place = std::string(caseMount), .minutes = m->minutes};
         step.safety = m->safety.empty() ? "Eyes, ears and mask; clamp the work; gloves off near spinning tools. Electronics and riser out before cutting, no swarf left." : m->safety;
         first.push_back(std::move(step));
     }
@@ -199,13 +199,13 @@ void addModifications(const Build& build, std::vector<Step>& steps) {
 /// Leads and adapters go in when both of their ends are there.
 void addLeads(const Build& build, std::vector<Step>& steps) {
     for (const Joined& j : build.joined) {
-        Step step{.mount = "lead:" + j.part->id + "@" + j.from, .text = j.part->name, .tool = "hands", .place = "case", .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : 1.5,
+        Step step{.ref = {StepKind::Lead, j.part->id, j.from}, .mount = {}, .text = j.part->name, .tool = "hands", .place = std::string(caseMount), .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : 1.5,
                   .safety = j.part->step.safety};
         std::vector<std::string> ends = j.to;
         ends.push_back(j.from);
         for (const std::string& end : ends)
             for (std::size_t i = 0; i < steps.size(); ++i)
-                if (!end.empty() && steps[i].mount == endName(end).mount)
+                if (!end.empty() && !steps[i].mount.empty() && steps[i].mount == endName(end).mount)
                     step.needs.push_back(i);
         steps.push_back(std::move(step));
     }
@@ -245,7 +245,8 @@ std::string bedWords(const Project& project, const MadePart& part) {
 std::vector<std::string> orderOf(const Plan& plan) {
     std::vector<std::string> order;
     for (const Step& step : plan.steps)
-        order.push_back(step.mount);
+        if (!step.mount.empty())
+            order.push_back(step.mount);
     return order;
 }
 

@@ -40,7 +40,8 @@ struct MadePart {
 struct Purchase { std::string kind; int count = 0; };
 
 struct Step {
-    std::string mount;
+    StepRef ref;
+    std::string mount;    ///< of the part that is placed; empty for a lead or a modification
     std::string text;
     std::string tool;
     std::string place;    ///< the part that carries it, "case" at the bottom

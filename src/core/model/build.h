@@ -2,6 +2,7 @@
 #pragma once
 #include "core/base/error.h"
 #include "core/model/project.h"
+#include "core/model/thing.h"
 
 #include <algorithm>
 
@@ -73,7 +74,10 @@ struct Placed {
     [[nodiscard]] Direction inCase(Direction own) const;
 };
 
-/// A cable or adapter in use. Ends are "mount:port"; the case is "case".
+/// How the case is named where a mount is asked for.
+constexpr std::string_view caseMount = "case";
+
+/// A cable or adapter in use. Ends are "mount:port"; the case is caseMount.
 struct Joined {
     const Part* part = nullptr;
     std::string from;
@@ -102,6 +106,11 @@ struct Build {
     [[nodiscard]] const Placed* firstOf(PartKind kind) const;
     [[nodiscard]] const Opening* opening(std::string_view id) const;
 };
+
+/// What a lead is called, of Build::joined. Equal ones are told apart by their order.
+[[nodiscard]] LeadRef leadRef(const Build& build, std::size_t joined);
+/// The part at a mount; its volume where the mount is the case.
+[[nodiscard]] Thing partOrCase(std::string_view mount);
 
 /// The revision @p revisionId with every part placed, every opening and fan mode known.
 /// Errors: unknown revision, part or mount, a lineage that runs in a circle, a part of the wrong kind, a mount taken

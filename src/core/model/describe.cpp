@@ -114,7 +114,7 @@ struct Namer {
     }
     std::string end(const std::string& text) const {
         const EndName name = endName(text);
-        return (name.mount == "case" ? "the case" : at(name.mount)) + (name.port.empty() ? "" : " (" + name.port + ")");
+        return (name.mount == caseMount ? "the case" : at(name.mount)) + (name.port.empty() ? "" : " (" + name.port + ")");
     }
     std::string operator()(const LimitPower& c) const {
         return at(c.mount) + " limited to " + std::to_string(std::lround(c.watts)) + " W";

@@ -353,7 +353,7 @@ Resolver::Check Resolver::checkEnds() const {
             ends.push_back(j.from);
         for (const std::string& end : ends) {
             const EndName name = endName(end);
-            if (name.mount != "case" && !m_build.at(name.mount))
+            if (name.mount != caseMount && !m_build.at(name.mount))
                 return Problem{"connection of " + j.part->id, "nothing is placed at \"" + name.mount + "\"", "an end such as \"tray:eps-8\", or take the cable out first"};
         }
     }

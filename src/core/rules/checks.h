@@ -10,8 +10,18 @@ struct Checks {
     const Wiring& wiring;
     std::vector<Finding>& findings;
 
-    void add(std::string rule, Severity severity, std::string subject, std::string text, std::vector<std::string> remedies, Station station = Station::Brief) const {
-        findings.push_back({rule + ":" + subject, severity, station, subject, std::move(text), rule, std::move(remedies)});
+    /// Of the part at a mount.
+    void add(std::string rule, Severity severity, const std::string& mount, std::string text, std::vector<std::string> remedies, Station station = Station::Brief) const {
+        add(std::move(rule), severity, partOrCase(mount), std::move(text), std::move(remedies), station);
+        findings.back().subject = mount;
+    }
+    void add(std::string rule, Severity severity, Thing about, std::string text, std::vector<std::string> remedies, Station station = Station::Brief) const {
+        findings.push_back(findingAbout(std::move(about), std::move(rule), severity, station, std::move(text), std::move(remedies)));
+    }
+    /// Of the draw of the whole computer, told at its supply.
+    void addPower(std::string rule, Severity severity, const Placed& supply, std::string text, std::vector<std::string> remedies) const {
+        add(std::move(rule), severity, supply.mount, std::move(text), std::move(remedies));
+        findings.back().about = TotalRef{Total::Power};
     }
     template <class S> [[nodiscard]] const S* specOf(PartKind kind, const Placed** where = nullptr) const {
         const Placed* p = build.firstOf(kind);

@@ -67,19 +67,20 @@ void cardAtItsSlot(const Checks& c) {
 /// Long and fast at once: the older a link, the longer its riser may be.
 void longRisers(const Checks& c) {
     constexpr double longMm = 300; // engineering judgement
-    for (const Joined& j : c.build.joined) {
+    for (std::size_t i = 0; i < c.build.joined.size(); ++i) {
+        const Joined& j = c.build.joined[i];
         const auto* cable = std::get_if<CableSpec>(&j.part->spec);
         if (!cable || !j.part->link || j.part->link->generation < 4 || cable->lengthMm <= longMm)
             continue;
-        c.add("riser-long", Severity::Caution, j.part->id, j.part->name + " is " + fixed(cable->lengthMm, 0) + " mm long and said to run at generation " + std::to_string(j.part->link->generation) + ": above 300 mm that often fails (engineering judgement)", {"a shorter riser", "set the slot to generation 3"});
+        c.add("riser-long", Severity::Caution, leadRef(c.build, i), j.part->name + " is " + fixed(cable->lengthMm, 0) + " mm long and said to run at generation " + std::to_string(j.part->link->generation) + ": above 300 mm that often fails (engineering judgement)", {"a shorter riser", "set the slot to generation 3"});
     }
 }
 
 /// What lies along its way has no place of its own: a body stated for it is not drawn and not measured, and that is said.
 void leadsWithBodies(const Checks& c) {
-    for (const Joined& j : c.build.joined)
-        if (!j.part->bodies.empty())
-            c.add("lead-bodies", Severity::Caution, j.part->id, j.part->name + " states " + std::to_string(j.part->bodies.size()) + (j.part->bodies.size() == 1 ? " body" : " bodies") + ", but a lead or adapter has no place: they are neither drawn nor checked for room", {"state the room as a keep-out of the part it plugs into", "take the bodies out of the file"}, Station::Fit);
+    for (std::size_t i = 0; i < c.build.joined.size(); ++i)
+        if (const Joined& j = c.build.joined[i]; !j.part->bodies.empty())
+            c.add("lead-bodies", Severity::Caution, leadRef(c.build, i), j.part->name + " states " + std::to_string(j.part->bodies.size()) + (j.part->bodies.size() == 1 ? " body" : " bodies") + ", but a lead or adapter has no place: they are neither drawn nor checked for room", {"state the room as a keep-out of the part it plugs into", "take the bodies out of the file"}, Station::Fit);
 }
 
 void standingOnTheRear(const Checks& c) {
@@ -104,7 +105,7 @@ void coolerRating(const Checks& c) {
 void lanesInUse(const Checks& c) {
     const auto say = [&](const LaneBudget& b, const std::string& of) {
         if (b.given > 0 && b.used <= b.given && b.used > 0)
-            c.add("lanes-used", Severity::Note, of, std::to_string(b.used) + " of " + std::to_string(b.given) + " lanes of the " + of + " in use: " + joinedWords(b.users), {});
+            c.add("lanes-used", Severity::Note, TopicRef{of}, std::to_string(b.used) + " of " + std::to_string(b.given) + " lanes of the " + of + " in use: " + joinedWords(b.users), {});
     };
     say(c.wiring.lanes.processor, "processor");
     say(c.wiring.lanes.chipset, "chipset");

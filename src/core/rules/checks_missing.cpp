@@ -9,7 +9,7 @@ namespace {
 void missingParts(const Checks& c) {
     const auto missing = [&](PartKind kind, Severity severity, const char* rule, const char* text, const char* remedy) {
         if (!c.build.firstOf(kind))
-            c.add(rule, severity, std::string(kindWord(kind)), text, {remedy});
+            c.add(rule, severity, TopicRef{std::string(kindWord(kind))}, text, {remedy});
     };
     missing(PartKind::Board, Severity::Blocker, "board-missing", "No board is placed", "place a board");
     missing(PartKind::Processor, Severity::Blocker, "processor-missing", "No processor is placed", "place a processor in the board's socket");

@@ -33,7 +33,7 @@ void missingPlugs(const Checks& c) {
                 remedies.push_back(offer.name + (offer.canBeFed ? "" : ", once something feeds it"));
         // Enough in number, but a stated connection has taken what another part waits for.
         if (thereFor(map, kind) >= s.asked) {
-            c.add("plug-taken", Severity::Blocker, kind, s.takers.front() + " finds no free " + kind + ": the others have taken it", {"another connection"});
+            c.add("plug-taken", Severity::Blocker, TopicRef{kind}, s.takers.front() + " finds no free " + kind + ": the others have taken it", {"another connection"});
             continue;
         }
         if (remedies.empty())
@@ -41,7 +41,7 @@ void missingPlugs(const Checks& c) {
         remedies.push_back("drop one of: " + s.takers.back());
         // The machine runs without a socket at its front.
         const Severity severity = kind.starts_with("front-") ? Severity::Caution : Severity::Blocker;
-        c.add("plug-count", severity, kind, std::to_string(s.asked) + " x " + kind + " needed, " + std::to_string(s.asked - s.missing) + " there: " + std::to_string(s.missing) + " short", remedies);
+        c.add("plug-count", severity, TopicRef{kind}, std::to_string(s.asked) + " x " + kind + " needed, " + std::to_string(s.asked - s.missing) + " there: " + std::to_string(s.missing) + " short", remedies);
     }
 }
 
@@ -68,7 +68,7 @@ void headerCurrent(const Checks& c) {
             std::string names;
             for (const std::string& fan : load.fans)
                 names += (names.empty() ? "" : ", ") + fan;
-            c.add("fan-current", Severity::Caution, "fan header " + std::to_string(load.number), "Fan header " + std::to_string(load.number) + " of " + load.board + " carries " + fixed(load.amperes, 2) + " A, it is good for " +
+            c.add("fan-current", Severity::Caution, TopicRef{"fan header " + std::to_string(load.number)}, "Fan header " + std::to_string(load.number) + " of " + load.board + " carries " + fixed(load.amperes, 2) + " A, it is good for " +
                   fixed(load.limitA, 1) + " A: " + names, {"spread the fans over more headers", "a hub fed by the supply"});
         }
 }
@@ -92,7 +92,7 @@ void mouldedAdapters(const Checks& c) {
         const Part& part = *c.build.joined[i].part;
         const auto* adapter = std::get_if<AdapterSpec>(&part.spec);
         if (adapter && adapter->moulded && part.gives.contains("sata-power") && part.needs.contains("molex-4"))
-            c.add("moulded", Severity::Caution, part.id, part.name + ": moulded 4-pin to SATA adapters are a known fire risk (common practice)", {"a crimped adapter", "a SATA lead of the supply"});
+            c.add("moulded", Severity::Caution, leadRef(c.build, i), part.name + ": moulded 4-pin to SATA adapters are a known fire risk (common practice)", {"a crimped adapter", "a SATA lead of the supply"});
     }
 }
 

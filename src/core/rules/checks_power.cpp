@@ -12,11 +12,11 @@ void budget(const Checks& c, const PowerBudget& power, const Placed& supply) {
     const std::string text = "Parts draw " + fixed(power.drawW, 0) + " W of " + fixed(power.supplyW, 0) + " W, " + share;
     const std::vector<std::string> remedies{"a larger supply", "limit the power of the card or the processor"};
     if (power.share > 1.0 || (power.brick && power.share > 0.9))
-        c.add("power-share", Severity::Blocker, supply.mount, text, remedies);
+        c.addPower("power-share", Severity::Blocker, supply, text, remedies);
     else if (power.share > 0.8)
-        c.add("power-share", Severity::Caution, supply.mount, text + ": 40 to 80 % is preferred", remedies);
+        c.addPower("power-share", Severity::Caution, supply, text + ": 40 to 80 % is preferred", remedies);
     else if (power.share < 0.4)
-        c.add("power-share-low", Severity::Note, supply.mount, text + ": more supply than needed", {"a smaller supply"});
+        c.addPower("power-share-low", Severity::Note, supply, text + ": more supply than needed", {"a smaller supply"});
 }
 
 /// Short peaks of the machine: a card may draw twice its sustained power for less than a millisecond (engineering
@@ -35,9 +35,9 @@ void peaks(const Checks& c, const PowerBudget& power, const Placed& supply) {
         return;
     const std::string text = "Short peaks of the machine reach " + fixed(peak, 0) + " W";
     if (spec.peakW > 0 && peak > spec.peakW)
-        c.add("power-peak", Severity::Caution, supply.mount, text + ", the supply states " + fixed(spec.peakW, 0) + " W for a millisecond", {"a supply with more headroom", "limit the power of the card"});
+        c.addPower("power-peak", Severity::Caution, supply, text + ", the supply states " + fixed(spec.peakW, 0) + " W for a millisecond", {"a supply with more headroom", "limit the power of the card"});
     else if (spec.peakW <= 0 && peak > power.supplyW)
-        c.add("power-peak", Severity::Note, supply.mount, text + ", more than the " + fixed(power.supplyW, 0) + " W the supply holds; its peak is not stated", {"state its peak power", "limit the power of the card"});
+        c.addPower("power-peak", Severity::Note, supply, text + ", more than the " + fixed(power.supplyW, 0) + " W the supply holds; its peak is not stated", {"state its peak power", "limit the power of the card"});
 }
 
 std::string amps(double a) { return fixed(a, 1) + " A (" + fixed(a * railVolts, 0) + " W)"; }
@@ -148,7 +148,7 @@ void sataRail(const Checks& c) {
     }
     for (const auto& [socket, load] : loads)
         if (socket >= 0 && load.first / railVolts > sataRailA)
-            c.add("sata-rail", Severity::Caution, map.sockets[static_cast<std::size_t>(socket)].giver.mount, load.second + " draw " + fixed(load.first / railVolts, 1) + " A through one SATA power plug, it carries " + fixed(sataRailA, 1) + " A a rail", {"a second lead from the supply"});
+            c.add("sata-rail", Severity::Caution, thingOf(c.build, map.sockets[static_cast<std::size_t>(socket)].giver), load.second + " draw " + fixed(load.first / railVolts, 1) + " A through one SATA power plug, it carries " + fixed(sataRailA, 1) + " A a rail", {"a second lead from the supply"});
 }
 
 } // namespace
@@ -161,7 +161,7 @@ void checkPower(const Checks& c) {
     const PowerBudget power = powerBudget(c.build);
     if (power.supplyW <= 0) {
         if (!c.build.placed.empty()) // a bare case asks for nothing yet
-            c.add("supply-missing", Severity::Blocker, "supply", "No power supply is placed", {"place a supply"});
+            c.add("supply-missing", Severity::Blocker, TopicRef{"supply"}, "No power supply is placed", {"place a supply"});
         return;
     }
     const Placed& supply = *c.build.firstOf(PartKind::PowerSupply);

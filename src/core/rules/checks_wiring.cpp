@@ -19,7 +19,7 @@ void checkLinks(const Checks& c) {
         std::string users;
         for (const std::string& user : b.users)
             users += (users.empty() ? "" : ", ") + user;
-        c.add("lane-budget", Severity::Blocker, of, "The " + of + " has " + std::to_string(b.given) + " lanes, " + std::to_string(b.used) + " are wanted: " + users, {"a slot of the " + std::string(of == "processor" ? "chipset" : "processor"), "drop one of them"});
+        c.add("lane-budget", Severity::Blocker, TopicRef{of}, "The " + of + " has " + std::to_string(b.given) + " lanes, " + std::to_string(b.used) + " are wanted: " + users, {"a slot of the " + std::string(of == "processor" ? "chipset" : "processor"), "drop one of them"});
     };
     budget(c.wiring.lanes.processor, "processor");
     budget(c.wiring.lanes.chipset, "chipset");
@@ -38,9 +38,9 @@ void checkLeads(const Checks& c) {
         if (!row.homeless.empty())
             c.add("modified", Severity::Blocker, row.homeless.front(), row.text, {"take the part out", "another place for it"}, Station::Fit);
         else if (row.open)
-            c.add("modified", Severity::Caution, row.what, row.text, {row.replace}, Station::Fit);
+            c.add("modified", Severity::Caution, TopicRef{row.what}, row.text, {row.replace}, Station::Fit);
         else
-            c.add("modified", Severity::Note, row.what, row.text, {}, Station::Fit);
+            c.add("modified", Severity::Note, TopicRef{row.what}, row.text, {}, Station::Fit);
     }
 }
 

@@ -90,7 +90,7 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
     std::vector<Finding> findings;
     for (const fit::Gap& gap : fit.gaps) {
         const std::string names = gap.between[0].text + " to " + gap.between[1].text, is = fixed(gap.nominal.mm(), 1) + " mm, needs " + fixed(gap.requiredMm, 1);
-        Finding f{std::string(gap.rule) + ":" + gap.id, Severity::Caution, Station::Fit, gap.id, "", std::string(gap.rule), {}};
+        Finding f{std::string(gap.rule) + ":" + gap.id, Severity::Caution, Station::Fit, gap.id, "", std::string(gap.rule), {}, gap.ref};
         const auto shows = [&](auto... faces) { return ((gap.between[0].face == faces || gap.between[1].face == faces) || ...); };
         switch (gap.state) {
         case fit::GapState::Clash:
@@ -145,28 +145,33 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
 
 std::vector<Finding> airFindings(const Build& build, const air::Prediction& prediction) {
     std::vector<Finding> findings;
-    const auto add = [&](std::string rule, Severity severity, std::string subject, std::string text, std::vector<std::string> remedies) {
-        findings.push_back({rule + ":" + subject, severity, Station::Air, subject, std::move(text), rule, std::move(remedies)});
+    const auto add = [&](std::string rule, Severity severity, Thing about, std::string text, std::vector<std::string> remedies) {
+        findings.push_back(findingAbout(std::move(about), std::move(rule), severity, Station::Air, std::move(text), std::move(remedies)));
     };
     for (const air::PartResult& part : prediction.parts) {
         if (part.throttled)
-            add("throttles", Severity::Blocker, part.id, part.name + " is held at its limit of " + fixed(part.limitC, 0) + " °C and gives " +
+            add("throttles", Severity::Blocker, PartRef{part.id}, part.name + " is held at its limit of " + fixed(part.limitC, 0) + " °C and gives " +
                 fixed(part.powerW, 0) + " W", {"more fan speed", "a larger cooler", "a lower power limit", "more open area before it"});
         else if (part.limitC > 0 && part.temperatureC > part.limitC)
-            add("over-limit", Severity::Blocker, part.id, part.name + " reaches " + fixed(part.temperatureC, 0) + " °C, its maker allows " +
+            add("over-limit", Severity::Blocker, PartRef{part.id}, part.name + " reaches " + fixed(part.temperatureC, 0) + " °C, its maker allows " +
                 fixed(part.limitC, 0), {"air across it", "a heatsink on it", "another place"});
         else if (part.limitC > 0 && part.temperatureC + part.bandK > part.limitC)
-            add("near-limit", Severity::Note, part.id, part.name + " comes within ±" + fixed(part.bandK, 0) + " K of its limit of " +
+            add("near-limit", Severity::Note, PartRef{part.id}, part.name + " comes within ±" + fixed(part.bandK, 0) + " K of its limit of " +
                 fixed(part.limitC, 0) + " °C", {"a measured run narrows the band"});
     }
     for (const air::FanResult& fan : prediction.fans)
         if (fan.share > 0.01 && fan.flowM3h < -0.5)
-            add("fan-overblown", Severity::Caution, fan.id, fan.name + " is blown through backwards: others push harder", {"raise its speed", "turn it round"});
+            add("fan-overblown", Severity::Caution, FanRef{fan.id}, fan.name + " is blown through backwards: others push harder", {"raise its speed", "turn it round"});
     for (const std::string& note : prediction.notes)
-        add("air-assumption", Severity::Note, note, note, {});
+        add("air-assumption", Severity::Note, TopicRef{note}, note, {});
     if (!prediction.converged)
-        add("air-unsettled", Severity::Caution, build.revision, "The air solve did not settle; its figures are the last step", {"check openings and fans"});
+        add("air-unsettled", Severity::Caution, RevisionRef{build.revision}, "The air solve did not settle; its figures are the last step", {"check openings and fans"});
     return findings;
+}
+
+Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, std::string text, std::vector<std::string> remedies) {
+    std::string subject = subjectOf(about);
+    return {rule + ":" + subject, severity, station, subject, std::move(text), std::move(rule), std::move(remedies), std::move(about)};
 }
 
 void sortFindings(std::vector<Finding>& findings) {

@@ -2,6 +2,7 @@
 #pragma once
 #include "core/air/predict.h"
 #include "core/fit/fit.h"
+#include "core/model/thing.h"
 #include "core/rules/wiring.h"
 
 namespace core::rules {
@@ -18,11 +19,14 @@ struct Finding {
     std::string id;      ///< stable: rule and subject
     Severity severity = Severity::Note;
     Station station = Station::Brief;
-    std::string subject; ///< mount, gap id, run id or connector kind
+    std::string subject; ///< the same as @c about for files and people: mount, gap, plug kind
     std::string text;
     std::string rule;
     std::vector<std::string> remedies;
+    Thing about; ///< what to show for it: never nothing
 };
+/// A finding whose id and subject follow from what it is about.
+[[nodiscard]] Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, std::string text, std::vector<std::string> remedies);
 
 /// Sum of the sustained draw against what the supply gives.
 struct PowerBudget {

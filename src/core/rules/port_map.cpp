@@ -12,18 +12,18 @@ public:
     explicit Mapper(const Build& build) : m_build(build) {}
 
     PortMap run() {
-        addHolder({"case", m_build.casePart->name, m_build.casePart});
+        addHolder({std::string(caseMount), m_build.casePart->name, m_build.casePart});
         for (const Placed& p : m_build.placed)
             addHolder({p.mount, p.name, p.part});
         for (std::size_t i = 0; i < m_build.joined.size(); ++i)
-            addHolder({"lead:" + std::to_string(i), m_build.joined[i].part->name, m_build.joined[i].part, true});
+            addHolder(leadHolder(i));
         applyLosses();
         for (std::size_t i = 0; i < m_build.joined.size(); ++i)
             join(i);
         for (const Match match : {Match::Same, Match::Whole, Match::Any})
             for (std::size_t n = 0; n < m_map.needs.size(); ++n)
                 if (m_map.needs[n].socket < 0)
-                    take(static_cast<int>(n), {}, match);
+                    take(static_cast<int>(n), nullptr, match);
         return std::move(m_map);
     }
 
@@ -40,10 +40,10 @@ private:
     void applyLosses() {
         for (const Modification* m : m_build.modified)
             for (const Loss& loss : m->losses) {
-                const auto socket = std::find_if(m_map.sockets.rbegin(), m_map.sockets.rend(), [&](const Socket& s) { return s.kind == loss.gives && s.giver.mount == "case"; });
+                const auto socket = std::find_if(m_map.sockets.rbegin(), m_map.sockets.rend(), [&](const Socket& s) { return s.kind == loss.gives && s.giver.mount == caseMount; });
                 if (!loss.gives.empty() && socket != m_map.sockets.rend())
                     m_map.sockets.erase(std::next(socket).base());
-                const auto need = std::find_if(m_map.needs.rbegin(), m_map.needs.rend(), [&](const Need& n) { return n.kind == loss.needs && n.taker.mount == "case"; });
+                const auto need = std::find_if(m_map.needs.rbegin(), m_map.needs.rend(), [&](const Need& n) { return n.kind == loss.needs && n.taker.mount == caseMount; });
                 if (!loss.needs.empty() && need != m_map.needs.rend())
                     m_map.needs.erase(std::next(need).base());
             }
@@ -64,14 +64,16 @@ private:
         const PlugFit fit = plugFit(asked, offered);
         return fit == PlugFit::Whole || (fit == PlugFit::Narrow && match == Match::Any);
     }
-    bool take(int need, const std::string& from, Match match) {
+    [[nodiscard]] Holder leadHolder(std::size_t i) const { return {{}, m_build.joined[i].part->name, m_build.joined[i].part, true, i}; }
+    /// @p from: whose sockets alone count; null: anybody's.
+    bool take(int need, const Holder* from, Match match) {
         const Need n = m_map.needs[static_cast<std::size_t>(need)];
         int best = -1;
         for (std::size_t s = 0; s < m_map.sockets.size(); ++s) {
             const Socket& socket = m_map.sockets[s];
-            const bool own = n.taker.isLead && socket.giver.mount == n.taker.mount;
+            const bool own = n.taker.isLead && socket.giver.isSame(n.taker);
             // Adapters serve whom they are stated to serve first; what is left of them is free for all.
-            if (!matches(n.kind, socket.kind, match) || socket.takenBy >= 0 || own || (!from.empty() && socket.giver.mount != from))
+            if (!matches(n.kind, socket.kind, match) || socket.takenBy >= 0 || own || (from && !socket.giver.isSame(*from)))
                 continue;
             // Of slots the narrowest that takes the card.
             if (best < 0 || (slotWidth(socket.kind) > 0 && slotWidth(socket.kind) < slotWidth(m_map.sockets[static_cast<std::size_t>(best)].kind)))
@@ -87,24 +89,24 @@ private:
         return true;
     }
     /// The best there is: its own kind, else one that fits.
-    bool takeBest(int need, const std::string& from) { return take(need, from, Match::Same) || take(need, from, Match::Whole) || take(need, from, Match::Any); }
+    bool takeBest(int need, const Holder* from) { return take(need, from, Match::Same) || take(need, from, Match::Whole) || take(need, from, Match::Any); }
     void join(std::size_t i) {
         const Joined& j = m_build.joined[i];
-        const std::string lead = "lead:" + std::to_string(i);
-        const EndName from = endName(j.from);
+        const Holder lead = leadHolder(i), feeder{.mount = endName(j.from).mount, .name = {}};
+        const Holder* from = feeder.mount.empty() ? nullptr : &feeder;
         for (std::size_t n = 0; n < m_map.needs.size(); ++n)
-            if (m_map.needs[n].taker.mount == lead && m_map.needs[n].socket < 0 && !j.from.empty())
-                takeBest(static_cast<int>(n), from.mount);
+            if (m_map.needs[n].taker.isSame(lead) && m_map.needs[n].socket < 0 && !j.from.empty())
+                takeBest(static_cast<int>(n), from);
         for (const std::string& text : j.to) {
             const EndName to = endName(text);
             const std::string kind = kindAt(to);
             for (std::size_t n = 0; n < m_map.needs.size(); ++n) {
                 Need& need = m_map.needs[n];
-                if (need.taker.mount != to.mount || need.socket >= 0 || (!kind.empty() && need.kind != kind && plugFit(need.kind, kind) == PlugFit::Not))
+                if (need.taker.isLead || need.taker.mount != to.mount || need.socket >= 0 || (!kind.empty() && need.kind != kind && plugFit(need.kind, kind) == PlugFit::Not))
                     continue;
                 // An adapter gives the socket itself; a plain cable brings that of the part at its other end.
                 const bool gives = !j.part->gives.empty();
-                if (takeBest(static_cast<int>(n), gives ? lead : from.mount)) {
+                if (takeBest(static_cast<int>(n), gives ? &lead : from)) {
                     if (!gives) {
                         need.via = j.part->name;
                         need.cable = static_cast<int>(i);
@@ -140,10 +142,12 @@ void findOffers(const Project& project, PortMap& map) {
 
 } // namespace
 
+Thing thingOf(const Build& build, const Holder& holder) { return holder.isLead ? Thing(leadRef(build, holder.joined)) : partOrCase(holder.mount); }
+
 std::vector<int> PortMap::needsOf(const Holder& holder) const {
     std::vector<int> own;
     for (std::size_t n = 0; n < needs.size(); ++n)
-        if (needs[n].taker.mount == holder.mount)
+        if (needs[n].taker.isSame(holder))
             own.push_back(static_cast<int>(n));
     return own;
 }

@@ -6,11 +6,16 @@ namespace core::rules {
 
 /// What gives or takes a socket: a placed part, the case, or a lead or adapter in use.
 struct Holder {
-    std::string mount; ///< "case" for the case; "lead:N" for the N-th lead or adapter in use
+    std::string mount; ///< caseMount for the case; empty for a lead or adapter
     std::string name;
     const Part* part = nullptr;
     bool isLead = false;
+    std::size_t joined = 0; ///< of a lead or adapter: its index in Build::joined
+
+    [[nodiscard]] bool isSame(const Holder& other) const { return isLead == other.isLead && (isLead ? joined == other.joined : mount == other.mount); }
 };
+/// What a holder is: the part at its mount, the case, or the lead.
+[[nodiscard]] Thing thingOf(const Build& build, const Holder& holder);
 
 /// A socket that something offers.
 struct Socket {

@@ -118,7 +118,7 @@ struct LeadEnd { fit::Point at{}; double straightMm = 0; bool assumed = true; st
 
 LeadEnd leadEnd(const Build& build, const std::string& text) {
     const EndName name = endName(text);
-    LeadEnd end{.words = name.mount == "case" ? "the case" : name.mount, .mount = name.mount};
+    LeadEnd end{.words = name.mount == caseMount ? "the case" : name.mount, .mount = name.mount};
     const Placed* p = build.at(name.mount);
     if (!p) {
         for (std::size_t a = 0; a < 3; ++a) // of the case: its front panel plugs, at the lower front
@@ -179,13 +179,14 @@ LaneBudgets laneBudgets(const Build& build, const std::vector<LinkResult>& all) 
 
 std::vector<CableResult> cables(const Build& build) {
     std::vector<CableResult> all;
-    for (const Joined& j : build.joined) {
+    for (std::size_t i = 0; i < build.joined.size(); ++i) {
+        const Joined& j = build.joined[i];
         const auto* spec = std::get_if<CableSpec>(&j.part->spec);
         if (!spec || j.from.empty())
             continue;
         for (const std::string& to : j.to) {
             const LeadEnd a = leadEnd(build, j.from), b = leadEnd(build, to);
-            CableResult c{.part = j.part->id, .name = j.part->name, .from = a.words, .to = b.words, .subject = b.mount, .lengthMm = spec->lengthMm, .assumed = a.assumed || b.assumed};
+            CableResult c{.ref = leadRef(build, i), .part = j.part->id, .name = j.part->name, .from = a.words, .to = b.words, .subject = b.mount, .lengthMm = spec->lengthMm, .assumed = a.assumed || b.assumed};
             c.wayMm = a.straightMm + b.straightMm;
             for (std::size_t k = 0; k < 3; ++k)
                 c.wayMm += std::abs(a.at[k] - b.at[k]);

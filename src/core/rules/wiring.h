@@ -41,6 +41,7 @@ enum class LeadState { Fits, Tight, Short, Long };
 
 /// A cable against the way between its sockets: straight out of both plugs, and along the edges of the case between them.
 struct CableResult {
+    LeadRef ref;
     std::string part;
     std::string name;
     std::string from, to;     ///< in words

@@ -17,18 +17,19 @@ std::vector<Difference> against(const Evaluation& now, const Evaluation& then) {
 
 namespace {
 
-using Marks = std::map<std::string, std::pair<std::string, Mark>>; ///< by a name that is the same in both: words and mark
+/// Words and mark, by what is the same in both: the thing, and the rule of a finding (empty: the mark of the thing itself).
+using Marks = std::map<std::pair<Thing, std::string>, std::pair<std::string, Mark>>;
 
 Marks marksOf(const Project& project, const Evaluation& e) {
     Marks marks;
     for (const fit::Gap& gap : e.fit.gaps)
-        marks["gap:" + gap.id] = {gap.between[0].text + " to " + gap.between[1].text, gap.mark};
+        marks[{gap.ref, {}}] = {gap.between[0].text + " to " + gap.between[1].text, gap.mark};
     const RevisionVerdict verdict = judge(project, e, {}); // without runs: what a change does is predicted
     for (const air::PartResult& part : e.air.parts)
-        marks["part:" + part.id] = {part.name, temperatureOf(e, verdict, part.id).mark};
+        marks[{PartRef{part.id}, {}}] = {part.name, temperatureOf(e, verdict, part.id).mark};
     for (const rules::Finding& f : e.findings)
-        if (f.severity != rules::Severity::Note && !marks.contains("gap:" + f.subject))
-            marks["finding:" + f.id] = {f.text, rules::markOf(f.severity)};
+        if (f.severity != rules::Severity::Note && !std::holds_alternative<GapRef>(f.about))
+            marks[{f.about, f.rule}] = {f.text, rules::markOf(f.severity)};
     return marks;
 }
 

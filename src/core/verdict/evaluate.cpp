@@ -26,8 +26,7 @@ void addTargetFindings(const Project& project, Evaluation& e) {
             continue;
         }
         if (value > target.limit)
-            e.findings.push_back({"target:" + target.id, rules::Severity::Blocker, rules::Station::Brief, target.id, text, "target",
-                                  {"another part", "another limit"}});
+            e.findings.push_back(rules::findingAbout(TargetRef{target.id, {}}, "target", rules::Severity::Blocker, rules::Station::Brief, text, {"another part", "another limit"}));
     }
 }
 
@@ -44,8 +43,8 @@ void addCarryFinding(const Project& project, Evaluation& e) {
     std::sort(outside.begin(), outside.end());
     for (std::size_t a = 0; a < 3; ++a)
         if (outside[a] > box[a]) {
-            e.findings.push_back({"carry-box:brief", rules::Severity::Caution, rules::Station::Brief, "carry-box", text + ": " + fixed(outside[a] - box[a], 0) + " mm too large", "carry-box",
-                                  {"a smaller case", "lower feet", "a larger box"}});
+            e.findings.push_back(rules::findingAbout(TopicRef{"carry-box"}, "carry-box", rules::Severity::Caution, rules::Station::Brief, text + ": " + fixed(outside[a] - box[a], 0) + " mm too large",
+                                                     {"a smaller case", "lower feet", "a larger box"}));
             return;
         }
 }
@@ -53,7 +52,7 @@ void addCarryFinding(const Project& project, Evaluation& e) {
 void addMakeFindings(const Project& project, Evaluation& e) {
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)
-            e.findings.push_back({"bed:" + part.id, rules::Severity::Blocker, rules::Station::Make, part.id, make::bedWords(project, part), "bed", {"split it", "a larger bed"}});
+            e.findings.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker, rules::Station::Make, make::bedWords(project, part), {"split it", "a larger bed"}));
 }
 
 } // namespace

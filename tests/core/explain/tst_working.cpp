@@ -147,8 +147,8 @@ private slots:
         if (kind == "target") for (const auto& t : verdict::judge(m_project, *m_e, {}).targets) all.push_back(explain::ofTarget(*m_e, t, show));
         QVERIFY(!all.empty());
         for (const auto& w : all) {
-            QVERIFY2(!w.title.empty() && !w.place.empty() && !w.sentence.empty() && !w.method.empty(), w.key.c_str());
-            QVERIFY2(std::isfinite(w.value), w.key.c_str());
+            QVERIFY2(!w.title.empty() && !w.place.empty() && !w.sentence.empty() && !w.method.empty(), textOf(w.thing).c_str());
+            QVERIFY2(std::isfinite(w.value), textOf(w.thing).c_str());
             QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
         }
     }

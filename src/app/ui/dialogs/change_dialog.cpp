@@ -22,7 +22,7 @@ enum Kind { Swap, Place, Remove, Flip, Speed, ScreenOf, OpenShare, Move, Lay, Li
 
 } // namespace
 
-ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* parent) : FormDialog(context, tr("New revision"), parent), m_parent(context.document.revision()) {
+ChangeDialog::ChangeDialog(Context& context, const core::Thing& about, QWidget* parent) : FormDialog(context, tr("New revision"), parent), m_parent(context.document.revision()) {
     auto* head = new QLabel(tr("%1 from %2. State what changes; its words are made from it.").arg(qs(nextRevisionId(context.document.project())), qs(m_parent)), this);
     head->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     m_layout->insertWidget(0, head);
@@ -77,16 +77,14 @@ ChangeDialog::ChangeDialog(Context& context, const QString& about, QWidget* pare
     startWith(about);
 }
 
-void ChangeDialog::startWith(const QString& about) {
-    const QString id = about.section(QLatin1Char(':'), 1);
-    const QString kind = about.section(QLatin1Char(':'), 0, 0);
-    if (kind == QLatin1String("fan"))
+void ChangeDialog::startWith(const core::Thing& about) {
+    if (std::holds_alternative<core::FanRef>(about))
         m_kind->setCurrentIndex(Speed);
-    else if (kind == QLatin1String("opening"))
+    else if (std::holds_alternative<core::OpeningRef>(about))
         m_kind->setCurrentIndex(ScreenOf);
-    else if (kind != QLatin1String("part"))
+    else if (!std::holds_alternative<core::PartRef>(about))
         return;
-    m_subject->setCurrentIndex(std::max(0, m_subject->findData(id)));
+    m_subject->setCurrentIndex(std::max(0, m_subject->findData(qs(core::subjectOf(about)))));
 }
 
 std::string ChangeDialog::subject() const { return m_subject->currentData().toString().toStdString(); }

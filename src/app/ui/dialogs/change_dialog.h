@@ -8,8 +8,8 @@ namespace app {
 class ChangeDialog : public FormDialog {
     Q_OBJECT
 public:
-    /// @p about is a selection key; the dialog starts with the change that suits it.
-    ChangeDialog(Context& context, const QString& about, QWidget* parent);
+    /// The dialog starts with the change that suits what is selected.
+    ChangeDialog(Context& context, const core::Thing& about, QWidget* parent);
 
 protected:
     core::Result<void> apply() override;
@@ -19,7 +19,7 @@ private:
     void fillValues();
     void preview();
     void fillEnds();
-    void startWith(const QString& about);
+    void startWith(const core::Thing& about);
     [[nodiscard]] std::optional<core::Change> change() const;
     /// The changes stated so far and the one that is being stated.
     [[nodiscard]] std::vector<core::Change> changes() const;

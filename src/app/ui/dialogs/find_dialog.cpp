@@ -13,22 +13,23 @@ FindDialog::FindDialog(Context& context, QWidget* parent) : QDialog(parent), m_t
     const View v = context.view();
     if (const auto* e = v.evaluation()) {
         for (const auto& p : e->build.placed)
-            m_things.push_back({e->air.part(p.mount) ? 2 : 1, QStringLiteral("part:") + qs(p.mount), tr("Part %1").arg(qs(p.name))});
+            m_things.push_back({e->air.part(p.mount) ? 2 : 1, core::PartRef{p.mount}, tr("Part %1").arg(qs(p.name))});
         for (const auto& gap : e->fit.gaps)
-            m_things.push_back({1, QStringLiteral("gap:") + qs(gap.id), tr("Gap %1 to %2").arg(qs(gap.between[0].text), qs(gap.between[1].text))});
+            m_things.push_back({1, gap.ref, tr("Gap %1 to %2").arg(qs(gap.between[0].text), qs(gap.between[1].text))});
         for (const auto& fan : e->air.fans)
-            m_things.push_back({2, QStringLiteral("fan:") + qs(fan.id), tr("Fan %1, %2").arg(qs(fan.name), v.text(core::Quantity::Flow, fan.flowM3h))});
+            m_things.push_back({2, core::FanRef{fan.id}, tr("Fan %1, %2").arg(qs(fan.name), v.text(core::Quantity::Flow, fan.flowM3h))});
         for (const auto& o : e->air.openings)
-            m_things.push_back({2, QStringLiteral("opening:") + qs(o.id), tr("Opening %1, %2").arg(qs(o.name), v.text(core::Quantity::Flow, o.flowM3h))});
+            m_things.push_back({2, core::OpeningRef{o.id}, tr("Opening %1, %2").arg(qs(o.name), v.text(core::Quantity::Flow, o.flowM3h))});
         for (const auto& t : v.result().verdict.targets)
-            m_things.push_back({5, QStringLiteral("target:") + qs(t.id), tr("Target %1").arg(qs(t.name))});
+            m_things.push_back({5, core::TargetRef{t.id, {}}, tr("Target %1").arg(qs(t.name))});
         for (const auto& part : e->make.parts)
-            m_things.push_back({3, QStringLiteral("made:") + qs(part.id), tr("Made part %1").arg(qs(part.name))});
-        for (const auto& [key, station, name] : {std::tuple{"noise", 2, tr("Noise")}, std::tuple{"balance", 2, tr("Pressure")}, std::tuple{"power", 0, tr("Power budget")}, std::tuple{"price", 0, tr("Price")}, std::tuple{"mass", 0, tr("Mass")}, std::tuple{"volume", 1, tr("Volume")}})
-            m_things.push_back({station, QLatin1String(key), name});
+            m_things.push_back({3, core::MadeRef{part.id}, tr("Made part %1").arg(qs(part.name))});
+        using core::Total;
+        for (const auto& [total, station, name] : {std::tuple{Total::Noise, 2, tr("Noise")}, std::tuple{Total::Balance, 2, tr("Pressure")}, std::tuple{Total::Power, 0, tr("Power budget")}, std::tuple{Total::Price, 0, tr("Price")}, std::tuple{Total::Mass, 0, tr("Mass")}, std::tuple{Total::Volume, 1, tr("Volume")}})
+            m_things.push_back({station, core::TotalRef{total}, name});
     }
     for (const auto& run : v.project().runs)
-        m_things.push_back({4, QStringLiteral("run:") + qs(run.id), tr("Run %1, %2").arg(qs(run.name), qs(run.revision))});
+        m_things.push_back({4, core::RunRef{run.id}, tr("Run %1, %2").arg(qs(run.name), qs(run.revision))});
     auto* layout = new QVBoxLayout(this);
     m_text->setObjectName(QStringLiteral("findText"));
     layout->addWidget(m_text);
@@ -54,8 +55,8 @@ void FindDialog::choose() {
     const QListWidgetItem* item = m_list->currentItem();
     if (!item)
         return;
-    const Thing& thing = m_things[static_cast<std::size_t>(item->data(Qt::UserRole).toInt())];
-    Q_EMIT found(thing.station, thing.key);
+    const Entry& entry = m_things[static_cast<std::size_t>(item->data(Qt::UserRole).toInt())];
+    Q_EMIT found(entry.station, entry.thing);
     accept();
 }
 

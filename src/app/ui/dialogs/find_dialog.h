@@ -16,13 +16,13 @@ public:
     FindDialog(Context& context, QWidget* parent);
 
 Q_SIGNALS:
-    void found(int station, const QString& key);
+    void found(int station, const core::Thing& thing);
 
 private:
-    struct Thing { int station; QString key, name; };
+    struct Entry { int station; core::Thing thing; QString name; };
     void fill();
     void choose();
-    std::vector<Thing> m_things;
+    std::vector<Entry> m_things;
     QLineEdit* m_text;
     QListWidget* m_list;
 };

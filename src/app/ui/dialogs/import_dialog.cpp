@@ -291,7 +291,7 @@ void ImportDialog::keep(const ReadLog& log) {
         return say(qs(done.error().text()));
     }
     m_runId = run.id;
-    m_context.selection.select(QStringLiteral("run:") + qs(run.id));
+    m_context.selection.select(core::RunRef{run.id});
     QDialog::accept();
 }
 

@@ -438,7 +438,7 @@ core::Result<void> PartDialog::apply() {
         return done;
     }
     if (!mount.empty())
-        m_context.selection.select(QStringLiteral("part:") + qs(mount));
+        m_context.selection.select(core::PartRef{mount});
     return {};
 }
 

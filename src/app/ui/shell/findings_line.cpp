@@ -15,7 +15,7 @@ FindingsLine::FindingsLine(Context& context, QWidget* parent) : PaintedPanel(con
 
 void FindingsLine::clicked(const Hit& hit) {
     const auto* e = m_context.view().evaluation();
-    if (hit.key == QLatin1String("findings:first") && e && !e->findings.empty())
+    if (hit.is(Act::FirstFinding) && e && !e->findings.empty())
         Q_EMIT show(e->findings.front());
     else
         Q_EMIT toggled();
@@ -52,14 +52,14 @@ void FindingsLine::paintContent(Canvas& c) {
         const double lx = x + c.width(shown, 12.5, Weight::Medium) + 14, lw = c.width(link, 12.5, Weight::Medium);
         c.text({lx, 0, lw, 30}, link, 12.5, Weight::Medium, c.t.ink);
         c.hline(lx, lx + lw, 22, c.t.ink);
-        c.hit({lx - 4, 2, lw + 8, 26}, QStringLiteral("findings:first"), link);
+        c.hit({lx - 4, 2, lw + 8, 26}, Handle{.act = Act::FirstFinding}, link);
     }
     const QString all = tr("All findings");
     c.text({width() - 110.0, 0, 80, 30}, all, 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     c.p.setPen(QPen(c.t.ink, 1.6));
     const double tip = m_open ? 18 : 12, ends = m_open ? 12 : 18;
     c.p.drawPolyline(QPolygonF{{width() - 22.0, ends}, {width() - 17.0, tip}, {width() - 12.0, ends}});
-    c.hit({width() - 116.0, 2, 110, 26}, QStringLiteral("findings:all"), m_open ? tr("Close the list (F)") : tr("All findings (F)"));
+    c.hit({width() - 116.0, 2, 110, 26}, Handle{.act = Act::AllFindings}, m_open ? tr("Close the list (F)") : tr("All findings (F)"));
 }
 
 FindingsList::FindingsList(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
@@ -69,7 +69,9 @@ FindingsList::FindingsList(Context& context, QWidget* parent) : PaintedPanel(con
 
 void FindingsList::clicked(const Hit& hit) {
     const auto* e = m_context.view().evaluation();
-    m_row = hit.key.mid(8).toInt();
+    if (!hit.is(Act::ShowFinding))
+        return;
+    m_row = hit.handle.row;
     if (e && m_row < static_cast<int>(e->findings.size()))
         Q_EMIT show(e->findings[static_cast<std::size_t>(m_row)]);
 }
@@ -126,7 +128,7 @@ void FindingsList::paintContent(Canvas& c) {
         c.second({right - 180, y, 100, 24}, qs(core::rules::stationWord(f.station)) + (zone.isEmpty() ? QString() : QLatin1Char(' ') + zone));
         c.text({right - 70, y, 56, 24}, tr("Show"), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(row.left(), right, row.bottom(), c.t.hair);
-        c.hit(row, QStringLiteral("finding:%1").arg(i), tr("%1: %2. %3").arg(qs(core::rules::severityWord(f.severity)), m_context.view().words(f.text), m_context.view().words(f.remedies.empty() ? std::string{} : f.remedies.front())));
+        c.hit(row, Hit{{}, f.about, {.act = Act::ShowFinding, .row = static_cast<int>(i)}, tr("%1: %2. %3").arg(qs(core::rules::severityWord(f.severity)), m_context.view().words(f.text), m_context.view().words(f.remedies.empty() ? std::string{} : f.remedies.front()))});
     });
     if (n == 0)
         c.second({20, 40, 400, 24}, tr("Nothing found that needs doing."));

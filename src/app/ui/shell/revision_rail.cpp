@@ -72,7 +72,7 @@ protected:
         for (const auto& d : core::verdict::against(*now.evaluation, *then.evaluation)) {
             if (y + 19 > height())
                 break; // a low window keeps the first three; the report and the command line tell all
-            c.hit({12, y, width() - 24.0, 18}, QStringLiteral("against:") + qs(d.id), tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
+            c.hit({12, y, width() - 24.0, 18}, Handle{.act = Act::Compare}, tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
             const QString unit = d.quantity == core::Quantity::None ? QString() : QStringLiteral(", ") + v.unit(d.quantity);
             c.text({12, y, 90, 18}, qs(d.name) + unit, 12, Weight::Regular, c.t.ink);
             const QString by = d.quantity == core::Quantity::None ? qs(core::withSign(d.by(), 0)) : v.signedNumber(d.quantity, d.by());
@@ -123,7 +123,10 @@ void RevisionCards::measure() {
 
 void RevisionCards::resizeEvent(QResizeEvent*) { measure(); }
 
-void RevisionCards::clicked(const Hit& hit) { m_context.document.selectRevision(hit.key.mid(9).toStdString()); }
+void RevisionCards::clicked(const Hit& hit) {
+    if (const auto* revision = std::get_if<core::RevisionRef>(&hit.thing))
+        m_context.document.selectRevision(core::RevisionRef(*revision).id);
+}
 
 void RevisionCards::keyPressEvent(QKeyEvent* event) {
     const auto& revisions = m_context.document.project().revisions;
@@ -188,7 +191,7 @@ void RevisionCards::paintContent(Canvas& c) {
         const core::Revision& r = revisions[i];
         // What is scrolled out of sight is found by its name, and computed when it comes into sight.
         if (const QRect place = cardRect(static_cast<int>(i)); revisions.size() > 20 && !place.intersects(shown) && r.id != v.document.revision()) {
-            c.hit(QRectF(place), QStringLiteral("revision:") + qs(r.id), tr("%1: %2").arg(qs(r.id), wordsOf(r)));
+            c.hit(QRectF(place), Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, tr("%1: %2").arg(qs(r.id), wordsOf(r))});
             continue;
         }
         const auto& result = v.document.result(r.id);
@@ -213,7 +216,7 @@ void RevisionCards::paintContent(Canvas& c) {
             c.p.drawEllipse(QPointF(at, y), selected ? 5 : 3.5, selected ? 5 : 3.5);
         }
         if (!visibleRegion().isEmpty() && !shown.intersects(card.toRect())) { // its line of descent runs on, its words are not seen
-            c.hit(card, QStringLiteral("revision:") + qs(r.id), qs(r.id) + QStringLiteral(": ") + wordsOf(r));
+            c.hit(card, Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, qs(r.id) + QStringLiteral(": ") + wordsOf(r)});
             continue;
         }
         c.box(card, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.line, selected ? 1.6 : 1);
@@ -232,7 +235,7 @@ void RevisionCards::paintContent(Canvas& c) {
         // "validated" stands at the end of the same line.
         const double lineRoom = card.width() - 18 - (result.verdict.validated ? 56 : 0);
         const QString figures = paintFigures(c, {card.left() + 9, card.bottom() - 22, lineRoom, 18}, v, result);
-        c.hit(card, QStringLiteral("revision:") + qs(r.id), tr("%1: %2. Fit %3, heat %4, noise %5. %6").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2])), figures));
+        c.hit(card, Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, tr("%1: %2. Fit %3, heat %4, noise %5. %6").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2])), figures)});
     }
     if (!v.project().baseline.empty() && !m_tops.empty()) {
         const double y = m_tops.back() + 10;

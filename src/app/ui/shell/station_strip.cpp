@@ -31,10 +31,10 @@ void StationStrip::setCurrent(int station) {
 }
 
 void StationStrip::clicked(const Hit& hit) {
-    if (hit.key == QLatin1String("menu:"))
+    if (hit.is(Act::OpenMenu))
         Q_EMIT menuWanted(mapToGlobal(QPoint(8, height() - 4)));
     else
-        Q_EMIT stationChosen(hit.key.mid(8).toInt());
+        Q_EMIT stationChosen(hit.handle.row);
 }
 
 void StationStrip::keyPressEvent(QKeyEvent* event) {
@@ -68,7 +68,7 @@ void StationStrip::paintContent(Canvas& c) {
     c.second({46, 31, left - 72, 18}, c.elided(sub, left - 74, 12));
     c.p.setPen(QPen(t.ink, 1.6));
     c.p.drawPolyline(QPolygonF{{left - 22, 26}, {left - 17, 32}, {left - 12, 26}});
-    c.hit({0, 0, left - 2, h}, QStringLiteral("menu:"), tr("Menu: file, edit, revision, bench, view, help (F10)"));
+    c.hit({0, 0, left - 2, h}, Handle{.act = Act::OpenMenu}, tr("Menu: file, edit, revision, bench, view, help (F10)"));
     auto live = liveResults(v);
     if (m_recording)
         live[4] = {tr("recording ..."), core::Mark::Running};
@@ -101,7 +101,7 @@ void StationStrip::paintContent(Canvas& c) {
             words.remove(tr("tightest ")); // the word goes first when the tab is narrow
         c.text({r.left() + 44, 32, tab - 48, 18}, c.elided(words, tab - 50, 12, on ? Weight::Medium : Weight::Regular), 12, on ? Weight::Medium : Weight::Regular, on ? t.ink : t.ink2);
         l.settle ? c.settleSign({r.right() - 24, 17}, *l.settle) : c.mark({r.right() - 24, 18}, l.mark);
-        c.hit({r.left(), 0, tab, h}, QStringLiteral("station:%1").arg(i), tr("%1: %2, %3. Key %4").arg(stationName(i), l.text, l.word()).arg(i + 1));
+        c.hit({r.left(), 0, tab, h}, Handle{.act = Act::OpenStation, .row = i}, tr("%1: %2, %3. Key %4").arg(stationName(i), l.text, l.word()).arg(i + 1));
     }
     // The lower edge is a ruler, open under the current tab.
     const double a = left + tab * m_current, b = a + tab;

@@ -69,9 +69,9 @@ WorkingSheet::WorkingSheet(Context& context, QWidget* parent) : PaintedPanel(con
 }
 
 void WorkingSheet::refresh() {
-    const QString key = m_context.selection.key();
-    m_working = key.isEmpty() ? std::nullopt : workingOf(m_context.view(), key);
-    m_missing = key.isEmpty() ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.") : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
+    const core::Thing& thing = m_context.selection.thing();
+    m_working = workingOf(m_context.view(), thing);
+    m_missing = core::isNothing(thing) ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.") : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
     if (m_working)
         setAccessibleDescription(qs(m_working->title + ", " + m_context.show().text(m_working->quantity, m_working->value) + ", " + m_context.show().sentence(m_working->sentence)));
     // The height follows from the content; painting into nothing measures it.
@@ -161,6 +161,34 @@ double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const V
     return y + 8;
 }
 
+/// The figure of a thing in another revision; nothing where it is not there, or is not followed.
+std::optional<double> WorkingSheet::valueOf(const core::Thing& thing, const core::verdict::Evaluation& e, const core::verdict::RevisionVerdict& verdict) {
+    if (const auto* part = std::get_if<core::PartRef>(&thing)) {
+        const auto* p = e.air.part(part->mount);
+        return p ? std::optional(p->temperatureC) : std::nullopt;
+    }
+    if (const auto* ref = std::get_if<core::GapRef>(&thing)) {
+        const auto* gap = e.fit.gap(*ref);
+        return gap ? std::optional(gap->marginMm()) : std::nullopt;
+    }
+    if (const auto* total = std::get_if<core::TotalRef>(&thing)) {
+        if (total->total == core::Total::Noise)
+            return e.noise.totalDba;
+        return total->total == core::Total::Power ? std::optional(e.power.drawW) : std::nullopt;
+    }
+    if (const auto* target = std::get_if<core::TargetRef>(&thing)) {
+        for (const auto& t : verdict.targets)
+            if (t.id == target->id && std::isfinite(t.value))
+                return t.value;
+    }
+    if (const auto* fan = std::get_if<core::FanRef>(&thing)) {
+        for (const auto& f : e.air.fans)
+            if (f.id == fan->mount)
+                return f.flowM3h;
+    }
+    return std::nullopt;
+}
+
 /// The same figure over the line of descent.
 double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
     const auto line = core::lineage(v.project(), v.document.revision());
@@ -172,30 +200,7 @@ double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
         const auto& result = v.document.result(r->id);
         if (!result.evaluation)
             continue;
-        const auto& e = *result.evaluation;
-        const std::string& key = m_working->key;
-        std::optional<double> value;
-        if (key.starts_with("part:")) {
-            if (const auto* p = e.air.part(key.substr(5)))
-                value = p->temperatureC;
-        } else if (key.starts_with("gap:")) {
-            for (const auto& g : e.fit.gaps)
-                if (g.id == key.substr(4))
-                    value = g.marginMm();
-        } else if (key == "noise") {
-            value = e.noise.totalDba;
-        } else if (key == "power") {
-            value = e.power.drawW;
-        } else if (key.starts_with("target:")) {
-            const std::string id = key.substr(7, key.find('@') - 7);
-            for (const auto& t : result.verdict.targets)
-                if (t.id == id && std::isfinite(t.value))
-                    value = t.value;
-        } else if (key.starts_with("fan:")) {
-            for (const auto& f : e.air.fans)
-                if (f.id == key.substr(4))
-                    value = f.flowM3h;
-        }
+        const std::optional<double> value = valueOf(m_working->thing, *result.evaluation, result.verdict);
         if (value)
             points.push_back({r->id, *value});
     }
@@ -256,13 +261,13 @@ void WorkingSheet::paintContent(Canvas& c) {
     y += c.paragraph({16, y, right - 32, 100}, m_context.view().words(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) + 12;
     if (!w.found.empty())
         y = paintFound(c, y, w);
-    if (const auto* e = v.evaluation(); e && w.key.starts_with("gap:"))
-        for (const auto& gap : e->fit.gaps)
-            if ("gap:" + gap.id == w.key && !gap.chain.empty()) {
-                y = section(c, y, right, tr("Chain to scale"));
-                paintChain(c, {8, y, right - 16, 62}, gap, v);
-                y += 66;
-            }
+    const auto* ref = std::get_if<core::GapRef>(&w.thing);
+    const auto* gap = ref && v.evaluation() ? v.evaluation()->fit.gap(*ref) : nullptr;
+    if (gap && !gap->chain.empty()) {
+        y = section(c, y, right, tr("Chain to scale"));
+        paintChain(c, {8, y, right - 16, 62}, *gap, v);
+        y += 66;
+    }
     if (!w.rows.empty())
         y = paintRows(c, y, w, v);
     if (!w.doubt.empty())

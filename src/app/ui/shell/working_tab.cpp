@@ -29,7 +29,7 @@ void WorkingTab::paintContent(Canvas& c) {
     c.p.rotate(90);
     c.text({-50, -10, 100, 20}, tr("Working"), 14, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
     c.p.restore();
-    c.hit(QRectF(rect()), QStringLiteral("fold:working"), tr("Open or fold Working (W)"));
+    c.hit(QRectF(rect()), Handle{.act = Act::FoldWorking}, tr("Open or fold Working (W)"));
 }
 
 } // namespace app

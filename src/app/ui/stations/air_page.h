@@ -21,6 +21,7 @@ protected:
 private:
     void change(const core::Change& change);
     void changeSpeed(double by);
+    [[nodiscard]] const core::Placed* fanSelected() const;
     double m_clickX = 0;
 };
 

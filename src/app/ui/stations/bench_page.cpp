@@ -51,10 +51,10 @@ BenchPage::BenchPage(Context& context, const Recorder& recorder, QWidget* parent
     connect(&context.document, &Document::changed, this, [this] { chooseRunOfRevision(); });
     connect(&context.document, &Document::revisionSelected, this, [this] { chooseRunOfRevision(); });
     connect(&context.selection, &Selection::changed, this, [this] {
-        const QString key = m_context.selection.key();
-        if (key.startsWith(QLatin1String("run:")))
-            selectRun(key.mid(4).toStdString());
-        else if (key.startsWith(QLatin1String("channel:")))
+        const core::Thing& thing = m_context.selection.thing();
+        if (const auto* run = std::get_if<core::RunRef>(&thing))
+            selectRun(core::RunRef(*run).id);
+        else if (std::holds_alternative<core::ChannelRef>(thing))
             plot();
     });
     refreshTheme();
@@ -97,13 +97,11 @@ const core::bench::ChannelResult* BenchPage::plotted() const {
     const auto* a = m_context.document.analysis(m_run);
     if (!a)
         return nullptr;
-    const QString key = m_context.selection.key();
-    const QString prefix = QStringLiteral("channel:") + qs(m_run) + QLatin1Char(':');
     const core::bench::ChannelResult* best = nullptr;
     for (const auto& c : a->channels) {
         if (c.kind != ChannelKind::Temperature)
             continue;
-        if (key == prefix + qs(c.name))
+        if (m_context.selection.thing() == core::Thing(core::ChannelRef{m_run, c.name}))
             return &c;
         if (!best || c.name.starts_with("cpu"))
             best = &c;

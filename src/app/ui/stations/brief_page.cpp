@@ -12,12 +12,13 @@ BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, t
 }
 
 void BriefPage::clicked(const Hit& hit) {
-    if (hit.key == QLatin1String("add:adapter"))
+    if (hit.is(Act::AddAdapter))
         return Q_EMIT addPartWanted(tr("adapter"));
-    if (!hit.key.startsWith(QLatin1String("adapter:")))
+    const auto* adapter = std::get_if<core::LeadRef>(&hit.handle.of);
+    if (!adapter || !hit.is(Act::UseAdapter))
         return StationPage::clicked(hit);
     const auto* e = m_context.view().evaluation();
-    const auto change = e ? connectionOf(e->wiring.ports, hit.key.mid(8).toStdString(), m_context.document.project()) : std::nullopt;
+    const auto change = e ? connectionOf(e->wiring.ports, adapter->part, m_context.document.project()) : std::nullopt;
     if (!change)
         return;
     if (const auto done = m_context.document.addChange(*change); !done)

@@ -12,7 +12,6 @@ using core::Axis;
 using List = FitLook::List;
 
 namespace {
-Axis axisOf(const QString& letter) { return letter == QLatin1String("A") ? Axis::Y : letter == QLatin1String("B") ? Axis::X : Axis::Z; }
 } // namespace
 
 FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("Fit"), [this](Canvas& c, const QRectF& r, const View& v) {
@@ -39,7 +38,7 @@ void FitPage::answer() const {
         return;
     const core::fit::Options options{.needs = v.project().needs};
     if (m_look.list == List::Change) {
-        const auto* gap = gapToMend(e->fit, m_context.selection.key()); // a row of the list is about the same gap
+        const auto* gap = gapToMend(e->fit, m_context.selection.thing()); // a row of the list is about the same gap
         if (gap && m_answers.mendsOf != gap->id) {
             m_answers.mends = core::advise::whatToChange(v.project(), *e, *gap);
             m_answers.mendsOf = gap->id;
@@ -62,8 +61,8 @@ void FitPage::choose(List list) {
     m_look.list = list;
     scrollToTop();
     answer();
-    if (list == List::GoingIn && !m_answers.insertions.empty() && !m_context.selection.key().startsWith(QLatin1String("way:")))
-        m_context.selection.select(QStringLiteral("way:") + qs(m_answers.insertions.front().mount));
+    if (list == List::GoingIn && !m_answers.insertions.empty() && !std::holds_alternative<core::WayRef>(m_context.selection.thing()))
+        m_context.selection.select(core::WayRef{m_answers.insertions.front().mount});
     update();
 }
 
@@ -129,18 +128,18 @@ void FitPage::showAll() {
 void FitPage::mousePressEvent(QMouseEvent* event) {
     m_press = event->position();
     const Hit* hit = hitAt(event->position());
-    m_drag = hit && (hit->key.startsWith(QLatin1String("cutat:")) || hit->key.startsWith(QLatin1String("cutin:")) || hit->key == QLatin1String("paper:")) ? hit->key : QString();
+    m_drag = hit && (hit->is(Act::SlideCut) || hit->is(Act::DragCut) || hit->is(Act::MoveSheet)) ? hit->handle : Handle{};
     StationPage::mousePressEvent(event);
 }
 
 void FitPage::mouseMoveEvent(QMouseEvent* event) {
     if (event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) {
-        if (m_drag == QLatin1String("paper:") && m_look.zoom > 1) {
+        if (m_drag.act == Act::MoveSheet && m_look.zoom > 1) {
             m_look.pan += event->position() - m_press;
             m_press = event->position();
             return update();
         }
-        if (m_drag.startsWith(QLatin1String("cut")))
+        if (m_drag.act == Act::SlideCut || m_drag.act == Act::DragCut)
             return dragTo(m_drag, event->position().x());
     }
     StationPage::mouseMoveEvent(event);
@@ -155,7 +154,7 @@ void FitPage::scrollToTop() { m_lists.states[QStringLiteral("fit")].top = 0; }
 
 void FitPage::wheelEvent(QWheelEvent* event) {
     for (const Hit& hit : m_hits)
-        if (hit.key == QLatin1String("listbody:") && hit.rect.contains(event->position())) {
+        if (hit.is(Act::TurnList) && hit.rect.contains(event->position())) {
             scrollList(event->angleDelta().y() < 0 ? 1 : -1);
             return event->accept();
         }
@@ -164,15 +163,15 @@ void FitPage::wheelEvent(QWheelEvent* event) {
 }
 
 /// A strip or slider spans the inner size along its cut.
-void FitPage::dragTo(const QString& handle, double x) {
+void FitPage::dragTo(const Handle& handle, double x) {
     const auto* e = m_context.view().evaluation();
-    const Axis axis = handle.startsWith(QLatin1String("cutin:")) ? axisOf(handle.mid(6)) : m_look.cuts.moved;
+    const Axis axis = handle.act == Act::DragCut ? handle.axis : m_look.cuts.moved;
     for (const Hit& hit : m_hits)
-        if (e && hit.key == handle) {
+        if (e && hit.handle == handle) {
             const double size = e->build.insideAt[core::index(axis)].mm();
             // A zoomed strip shows a part of the case and says which.
-            const QStringList range = handle.startsWith(QLatin1String("cutat:")) ? handle.mid(6).split(QLatin1Char(':'), Qt::SkipEmptyParts) : QStringList();
-            const double from = range.size() == 2 ? range[0].toDouble() : 0, to = range.size() == 2 ? range[1].toDouble() : size;
+            const bool part = handle.toMm > handle.fromMm;
+            const double from = part ? handle.fromMm : 0, to = part ? handle.toMm : size;
             cut(axis) = std::clamp(from + (x - hit.rect.left()) / hit.rect.width() * (to - from), 0.0, size);
             m_look.cuts.moved = axis;
             return update();
@@ -180,39 +179,35 @@ void FitPage::dragTo(const QString& handle, double x) {
 }
 
 void FitPage::clicked(const Hit& hit) {
-    const auto is = [&](const char* word) { return hit.key.startsWith(QLatin1String(word)); };
-    if (is("cutat:") || is("cutin:"))
-        dragTo(hit.key, m_press.x());
-    else if (is("cut:"))
-        chooseCut(axisOf(hit.key.mid(4)));
-    else if (is("list:"))
-        choose(hit.key.endsWith(QLatin1String("gaps")) ? List::Gaps : hit.key.endsWith(QLatin1String("change")) ? List::Change : hit.key.endsWith(QLatin1String("measure")) ? List::Measure : hit.key.endsWith(QLatin1String("room")) ? List::Room : List::GoingIn);
-    else if (is("sort:")) {
-        m_look.sort = static_cast<FitLook::Sort>((static_cast<int>(m_look.sort) + 1) % 3);
-        scrollToTop();
-        update();
-    } else if (is("filter:")) {
-        m_look.filter = static_cast<FitLook::Filter>((static_cast<int>(m_look.filter) + 1) % 4);
-        scrollToTop();
-        update();
-    } else if (is("fold:")) {
-        if (hit.key == QLatin1String("fold:zoom")) {
-            m_look.zoom = 1;
-            m_look.pan = {};
-        } else {
-            m_look.unfolded = !m_look.unfolded;
-        }
-        update();
-    } else if (is("apply:"))
-        apply(hit.key.mid(6).toULong());
-    else if (is("add:"))
-        Q_EMIT addPartWanted();
-    else if (is("fill:"))
-        Q_EMIT fillInWanted();
-    else if (is("sheet:"))
-        Q_EMIT sheetWanted();
-    else if (!is("paper:") && !is("listbody:"))
-        StationPage::clicked(hit);
+    switch (hit.handle.act) {
+    case Act::SlideCut:
+    case Act::DragCut: return dragTo(hit.handle, m_press.x());
+    case Act::ChooseCut: return chooseCut(hit.handle.axis);
+    case Act::ChooseList: return choose(static_cast<List>(hit.handle.row));
+    case Act::NextSort: return nextSort();
+    case Act::NextFilter: return nextFilter();
+    case Act::ShowAll: return showAll();
+    case Act::ShowHarm:
+        m_look.unfolded = !m_look.unfolded;
+        return update();
+    case Act::ApplyMend: return apply(static_cast<std::size_t>(hit.handle.row));
+    case Act::AddPart: return Q_EMIT addPartWanted();
+    case Act::FillIn: return Q_EMIT fillInWanted();
+    case Act::PrintSheet: return Q_EMIT sheetWanted();
+    default: StationPage::clicked(hit);
+    }
+}
+
+void FitPage::nextSort() {
+    m_look.sort = static_cast<FitLook::Sort>((static_cast<int>(m_look.sort) + 1) % 3);
+    scrollToTop();
+    update();
+}
+
+void FitPage::nextFilter() {
+    m_look.filter = static_cast<FitLook::Filter>((static_cast<int>(m_look.filter) + 1) % 4);
+    scrollToTop();
+    update();
 }
 
 void FitPage::moveCut(double mm) {
@@ -245,12 +240,11 @@ void FitPage::moveToNextEdge() {
 }
 
 void FitPage::nudgePart(Axis axis, double mm) {
-    const QString key = m_context.selection.key();
-    const std::string mount = key.mid(5).toStdString();
+    const auto* part = std::get_if<core::PartRef>(&m_context.selection.thing());
     const auto* e = m_context.view().evaluation();
-    if (!key.startsWith(QLatin1String("part:")) || !e || !e->build.at(mount))
+    if (!part || !e || !e->build.at(part->mount))
         return;
-    if (const auto done = m_context.document.addChange(core::MovePart{mount, axis, core::Length::fromMm(mm)}); !done)
+    if (const auto done = m_context.document.addChange(core::MovePart{part->mount, axis, core::Length::fromMm(mm)}); !done)
         Q_EMIT refused(done.error());
 }
 
@@ -267,8 +261,8 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
     case Qt::Key_T: return choose(List::Measure);
     case Qt::Key_R: return choose(List::Room);
     case Qt::Key_I: return choose(List::GoingIn);
-    case Qt::Key_S: return clicked({{}, QStringLiteral("sort:"), {}});
-    case Qt::Key_D: return clicked({{}, QStringLiteral("filter:"), {}});
+    case Qt::Key_S: return nextSort();
+    case Qt::Key_D: return nextFilter();
     case Qt::Key_Plus:
     case Qt::Key_Equal: return zoomBy(1.25, middle);
     case Qt::Key_Minus: return zoomBy(0.8, middle);

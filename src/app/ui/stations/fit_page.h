@@ -35,7 +35,9 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
-    void dragTo(const QString& handle, double x);
+    void dragTo(const Handle& handle, double x);
+    void nextSort();
+    void nextFilter();
     double& cut(core::Axis axis);
     void moveToNextEdge();
     void nudgePart(core::Axis axis, double mm);
@@ -49,7 +51,7 @@ private:
     mutable int m_answered = 0;                                 ///< which lists, a bit each
     std::vector<core::fit::PlacedBody> m_ghost;
     QPointF m_press;
-    QString m_drag; ///< key of the handle that is dragged
+    Handle m_drag; ///< what is dragged
 };
 
 } // namespace app

@@ -26,9 +26,9 @@ void StationPage::resizeEvent(QResizeEvent*) {
 
 void StationPage::paintInside(Canvas& canvas, const QRectF& r) const { m_painter(canvas, r, m_context.view()); }
 
-QString StationPage::zoneOf(const QString& key) const {
+QString StationPage::zoneOf(const core::Thing& thing) const {
     for (const Hit& hit : m_hits)
-        if (hit.key == key) {
+        if (hit.thing == thing) {
             const int column = std::clamp(static_cast<int>(hit.rect.center().x() / std::max(1, width()) * 6), 0, 5);
             const int row = std::clamp(static_cast<int>(hit.rect.center().y() / std::max(1, height()) * 6), 0, 5);
             return QChar(u'P' + row) + QString::number(column + 1);
@@ -55,15 +55,16 @@ void paintBorder(Canvas& c, const QRectF& r) {
 }
 
 void StationPage::clicked(const Hit& hit) {
-    if (hit.key.startsWith(QLatin1String("revision:")))
-        m_context.document.selectRevision(hit.key.mid(9).toStdString());
+    const auto* revision = std::get_if<core::RevisionRef>(&hit.thing);
+    if (revision && hit.is(Act::LookAt))
+        m_context.document.selectRevision(core::RevisionRef(*revision).id);
     else
         PaintedPanel::clicked(hit);
 }
 
 void StationPage::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
-        Q_EMIT opened(m_context.selection.key());
+        Q_EMIT opened(m_context.selection.thing());
     else
         PaintedPanel::keyPressEvent(event);
 }

@@ -20,8 +20,8 @@ public:
     [[nodiscard]] QRectF inside() const;
     /// Paints the inside alone, e.g. for the report, in a given size.
     virtual void paintInside(Canvas& canvas, const QRectF& r) const;
-    /// Letters of the zone that holds the first place with this key, e.g. "C1".
-    [[nodiscard]] QString zoneOf(const QString& key) const;
+    /// Letters of the zone that holds the first place of this thing, e.g. "C1".
+    [[nodiscard]] QString zoneOf(const core::Thing& thing) const;
 
 protected:
     void paintContent(Canvas& canvas) override;
