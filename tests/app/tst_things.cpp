@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/selection.h"
 #include "app/scene/live_trace.h"
 #include "app/ui/shell/working_panel.h"
 #include "core/model/choices.h"
@@ -55,6 +56,7 @@ core::Project bent(core::Project p, std::mt19937& random) {
 
 class ThingsTest : public QObject {
     Q_OBJECT
+    std::set<std::size_t> m_kinds; ///< of things met on the sheets
     std::set<std::string> m_rules; ///< met on the way, so that the property covers something
 
     void everyFindingLeadsSomewhere(const core::Project& project) {
@@ -81,7 +83,93 @@ class ThingsTest : public QObject {
         }
     }
 
+    /// All sheets of a revision, with every list of Fit.
+    static std::vector<app::Hit> hitsOf(const app::View& v) {
+        app::FitAnswers answers;
+        const auto& e = *v.evaluation();
+        answers.measure = core::fit::measureNext(e.fit);
+        answers.rooms = core::fit::roomLeft(v.project(), e.build, {.needs = v.project().needs});
+        answers.insertions = core::fit::insertions(e.build, core::make::orderOf(e.make));
+        if (const auto* gap = app::gapToMend(e.fit, {}))
+            answers.mends = core::advise::whatToChange(v.project(), e, *gap);
+        std::vector<std::function<void(app::Canvas&, const QRectF&)>> sheets{
+            [&](app::Canvas& c, const QRectF& r) { app::paintBrief(c, r, v); }, [&](app::Canvas& c, const QRectF& r) { app::paintAir(c, r, v); },   [&](app::Canvas& c, const QRectF& r) { app::paintMake(c, r, v); },
+            [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, {}); }, [&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); }};
+        for (int list = 0; list < 5; ++list)
+            sheets.push_back([&v, &answers, list](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, v, {.list = static_cast<app::FitLook::List>(list), .answers = &answers}); });
+        std::vector<app::Hit> hits;
+        for (const auto& paint : sheets) {
+            QImage image(900, 760, QImage::Format_ARGB32_Premultiplied);
+            QPainter p(&image);
+            app::ListLook lists;
+            app::Canvas c(p, app::Theme::light());
+            c.lists = &lists;
+            paint(c, {8, 8, 884, 744});
+            hits.insert(hits.end(), c.hits.begin(), c.hits.end());
+        }
+        return hits;
+    }
+    /// Every place of every sheet stands for something that can be selected and explained, or says what it does.
+    void everyPlaceLeadsSomewhere(const core::Project& project, bool allRevisions) {
+        app::Document document;
+        document.reset(project, {});
+        for (const core::Revision& r : document.project().revisions) {
+            if (!allRevisions && r.id != document.project().revisions.back().id)
+                continue;
+            document.selectRevision(r.id);
+            const app::View v{document, core::Show()};
+            if (!v.evaluation())
+                continue;
+            support::Things done;
+            for (const app::Hit& hit : hitsOf(v)) {
+                const QString where = QString::fromStdString(r.id) + ": " + hit.name + ": " + support::text(hit.thing);
+                QVERIFY2(hit.isFigure() || hit.handle.act != app::Act::None, qPrintable(where));
+                if (!hit.isFigure() || done.contains(hit.thing))
+                    continue;
+                done.insert(hit.thing);
+                QCOMPARE(core::thingFrom(core::textOf(hit.thing)).value_or(core::Thing{}), hit.thing);
+                app::Selection selection;
+                selection.select(hit.thing);
+                const auto working = app::workingOf(v, selection.thing());
+                QVERIFY2(working && !working->title.empty() && working->thing == hit.thing, qPrintable(where));
+                m_kinds.insert(hit.thing.index());
+            }
+        }
+    }
+
 private slots:
+    void placesOfTheDemoAndTheExamples() {
+        everyPlaceLeadsSomewhere(support::demoProject(), true);
+        everyPlaceLeadsSomewhere(store::openProject(support::sourcePath("examples/hand-written"))->project, true);
+        QVERIFY2(m_kinds.size() >= 14, qPrintable(QString::number(m_kinds.size())));
+    }
+    void placesOfRandomProjects() {
+        std::mt19937 random(77);
+        const core::Project demo = withoutRuns(support::demoProject()), box = support::project();
+        for (int round = 0; round < 16 && !QTest::currentTestFailed(); ++round)
+            everyPlaceLeadsSomewhere(bent(round % 2 ? demo : box, random), false);
+    }
+    /// Two equal fans are two things, with names that a person can tell apart everywhere they are named.
+    void equalPartsHaveTwoNames() {
+        app::Document document;
+        document.reset(support::demoProject(), {});
+        for (const core::Revision& r : document.project().revisions) {
+            document.selectRevision(r.id);
+            const app::View v{document, core::Show()};
+            std::map<QString, core::Thing> named;
+            for (const app::Hit& hit : hitsOf(v)) {
+                if (!support::stands<core::PartRef>(hit) && !support::stands<core::FanRef>(hit))
+                    continue;
+                const auto working = app::workingOf(v, hit.thing);
+                const QString name = QString::number(hit.thing.index()) + QString::fromStdString(working->title);
+                const auto [at, isNew] = named.try_emplace(name, hit.thing);
+                QVERIFY2(isNew || at->second == hit.thing, qPrintable(QString::fromStdString(r.id) + ": " + name));
+            }
+            std::set<std::string> names;
+            for (const core::Placed& p : v.evaluation()->build.placed)
+                QVERIFY2(names.insert(p.name).second, p.name.c_str());
+        }
+    }
     void initTestCase() {
         QStandardPaths::setTestModeEnabled(true);
         app::loadFonts();

@@ -58,6 +58,16 @@ for file in sources:
     if rel != "app/scene/theme.cpp":
         check(not re.search(r'"#[0-9A-Fa-f]{6}"', text), f"{rel}: a colour value outside the theme")
 
+# What is meant is a typed value: its kinds have their words in one file, and no other builds or cuts such a text.
+KINDS = re.findall(r'kindOf<\w+> = "(\w+)"', (ROOT / "src/core/model/thing.cpp").read_text())
+check(len(KINDS) >= 20, "the kinds of things were found")
+IDENTITY = re.compile(r'"(%s|finding|flip|speed|cut|scroll|list|head)(:|:%%\d[^" ]*)"' % "|".join(KINDS))
+for file in sources:
+    rel = file.relative_to(ROOT / "src").as_posix()
+    code = re.sub(r"//.*", "", file.read_text())
+    if rel != "core/model/thing.cpp":
+        check(not IDENTITY.search(code), f"{rel}: a string says which thing is meant: {IDENTITY.search(code)}")
+
 linked = subprocess.run(["ldd", BIN / "mini-draft-cli"], capture_output=True, text=True, check=True).stdout
 check("Qt6Core" in linked, "the command line links Qt Core")
 for library in ("Qt6Gui", "Qt6Widgets"):
