@@ -18,6 +18,9 @@ namespace store {
 
 using Json = nlohmann::ordered_json;
 
+/// What grows at its end: std::vector and core::SharedList, but no text.
+template <class T> concept IsList = requires(T& t, typename T::value_type item) { t.push_back(std::move(item)); t.clear(); } && !std::is_same_v<T, std::string>;
+
 /// Thrown inside the reader only; turned into a core::Problem at its border.
 struct ReadError { core::Problem problem; };
 
@@ -69,9 +72,9 @@ public:
             return std::move(w.json);
         }
     }
-    template <class T> static Json toJson(const std::vector<T>& values, Defaults defaults = Defaults::Omit) {
+    template <IsList List> static Json toJson(const List& values, Defaults defaults = Defaults::Omit) {
         Json array = Json::array();
-        for (const T& v : values)
+        for (const auto& v : values)
             array.push_back(toJson(v, defaults));
         return array;
     }
@@ -219,12 +222,12 @@ private:
         else
             fail(place, "is \"" + word.substr(0, 40) + "\"", "one of " + EnumWords<E>::list());
     }
-    template <class T> void read(const Json& j, const std::string& place, std::vector<T>& v) {
+    template <IsList List> void read(const Json& j, const std::string& place, List& v) {
         if (!j.is_array())
             fail(place, "is " + typeWord(j), "an array in [ ]");
         v.clear();
         for (std::size_t i = 0; i < j.size(); ++i) {
-            T item{};
+            typename List::value_type item{};
             read(j[i], place + "[" + std::to_string(i) + "]", item);
             v.push_back(std::move(item));
         }
@@ -235,7 +238,7 @@ private:
         for (std::size_t i = 0; i < N; ++i)
             read(j[i], place + "[" + std::to_string(i) + "]", v[i]);
     }
-    template <class T> requires std::is_class_v<T> void read(const Json& j, const std::string& place, T& v) {
+    template <class T> requires(std::is_class_v<T> && !IsList<T>) void read(const Json& j, const std::string& place, T& v) {
         JsonReader reader(j, place, m_warnings);
         fields(reader, v);
         reader.finish();

@@ -338,7 +338,7 @@ core::Result<std::vector<core::Part>> readShelfJson(const std::string& text, con
         return core::problem(fileName, e.what(), "a shelf file");
     }
     core::Project carrier;
-    carrier.shelf = parts;
+    carrier.shelf = core::SharedList<core::Part>(parts);
     if (auto wrong = core::validate(carrier); !wrong.empty())
         return tl::make_unexpected(located(wrong.front(), text, fileName));
     return parts;
@@ -350,7 +350,7 @@ Json changeJson(const core::Change& change) {
     return std::move(writer.json);
 }
 
-std::string writeShelfJson(const std::vector<core::Part>& parts) {
+std::string writeShelfJson(const core::SharedList<core::Part>& parts) {
     JsonWriter writer;
     writer("format", std::string(shelfFormatWord));
     writer("version", formatVersion);

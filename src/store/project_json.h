@@ -61,6 +61,6 @@ constexpr int deepestJson = 40;
 [[nodiscard]] Json changeJson(const core::Change& change);
 
 /// The text of a shelf file with these parts.
-[[nodiscard]] std::string writeShelfJson(const std::vector<core::Part>& parts);
+[[nodiscard]] std::string writeShelfJson(const core::SharedList<core::Part>& parts);
 
 } // namespace store

@@ -4,10 +4,12 @@
 #include "app/model/settings.h"
 #include "support/demo.h"
 
+#include <QElapsedTimer>
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 
+#include <malloc.h>
 #include <random>
 
 using namespace app;
@@ -79,6 +81,55 @@ private slots:
         QCOMPARE(d.undoStack().count(), 0);
     }
 
+    /// 400 parts, 300 revisions, 500 edits: a step of undo costs what it changed, and an edit is a fraction of a frame.
+    void undoOfALargeProjectIsSmall() {
+        core::Project p = m_demo;
+        p.runs.clear();
+        for (int i = 0; static_cast<int>(p.shelf.size()) < 400; ++i) {
+            core::Part copy = std::as_const(p.shelf)[static_cast<std::size_t>(i) % m_demo.shelf.size()];
+            copy.id = "copy-" + std::to_string(i);
+            p.shelf.push_back(copy);
+        }
+        const std::string base = p.revisions.back().id;
+        for (int i = 0; static_cast<int>(p.revisions.size()) < 300; ++i)
+            p.revisions.push_back({.id = "Q" + std::to_string(i), .parent = base, .changes = {core::LimitPower{"tray/cpu", 40.0 + i % 20}}, .note = "tried on a warm evening"});
+        Document d;
+        d.reset(p, {});
+        d.selectRevision("Q250");
+        const auto used = [] { return static_cast<double>(mallinfo2().uordblks + mallinfo2().hblkhd) / 1e6; };
+        const double before = used();
+        std::vector<double> tookMs;
+        for (int i = 0; i < 500; ++i) {
+            QElapsedTimer timer;
+            timer.start();
+            const bool done = i % 3 == 0   ? d.edit("price", [&](core::Project& q) { q.shelf.edit("copy-" + std::to_string(i % 50))->price = 5 + i; }).has_value()
+                              : i % 3 == 1 ? d.addChange(core::LimitPower{"tray/cpu", 30.0 + i % 30}).has_value()
+                                           : d.edit("room", [&](core::Project& q) { q.brief.roomC = 18 + i % 9; }).has_value();
+            tookMs.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
+            QVERIFY(done);
+        }
+        const double megabytes = used() - before;
+        std::sort(tookMs.begin(), tookMs.end());
+        qInfo("500 steps: %.1f MB; an edit %.2f ms in the middle, %.2f ms at the 95th percentile", megabytes, tookMs[250], tookMs[475]);
+        QVERIFY2(megabytes < 50, qPrintable(QString::number(megabytes)));
+        QVERIFY2(tookMs[250] < 5, qPrintable(QString::number(tookMs[250])));
+        while (d.undoStack().canUndo())
+            d.undoStack().undo();
+        QVERIFY(d.project() == p);
+    }
+    /// An edit that walks over all parts shares again what it did not change.
+    void whatIsOnlyLookedAtStaysShared() {
+        Document d;
+        d.reset(m_demo, {});
+        const auto before = d.shared();
+        QVERIFY(d.edit("one of them", [](core::Project& p) {
+            for (core::Part& part : p.shelf)
+                if (part.kind == core::PartKind::Fan)
+                    part.price += 1;
+        }));
+        for (std::size_t i = 0; i < before->shelf.size(); ++i)
+            QCOMPARE(d.project().shelf.isSame(i, before->shelf), before->shelf[i].kind != core::PartKind::Fan);
+    }
     void resultsFollowTheProject() {
         Document d;
         d.reset(m_demo, {});

@@ -466,7 +466,8 @@ private Q_SLOTS:
         QCOMPARE(words(core::RevisionRef{"R10"}), (QStringList{"Rename ...", "Delete"}));
         QCOMPARE(words(support::thing("total:power")).last(), QString("Copy figure"));
         std::unique_ptr<QMenu> sheetMenu(w.window->sheetMenu());
-        QVERIFY(std::any_of(sheetMenu->actions().begin(), sheetMenu->actions().end(), [](const QAction* a) { return QString(a->text()).remove('&') == "Add a part ..."; }));
+        const auto actions = sheetMenu->actions();
+        QVERIFY(std::any_of(actions.begin(), actions.end(), [](const QAction* a) { return QString(a->text()).remove('&') == "Add a part ..."; }));
         // What can be done with a gap is done from its menu, and a figure goes to the clipboard with its unit.
         const auto& gap = w.document().result().evaluation->fit.gaps.front();
         const core::Thing gapKey = gap.ref;

@@ -108,6 +108,9 @@ void Document::setProject(std::shared_ptr<const core::Project> project) {
 core::Result<void> Document::edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId) {
     auto after = std::make_shared<core::Project>(*m_project);
     change(*after);
+    after->shelf.shareWith(m_project->shelf);
+    after->revisions.shareWith(m_project->revisions);
+    after->runs.shareWith(m_project->runs);
     if (*after == *m_project)
         return {};
     if (auto wrong = core::validateEdit(*after, *m_project); !wrong.empty())
@@ -151,9 +154,8 @@ core::Result<std::string> Document::addChange(const core::Change& change) {
         return newRevision(m_revision, {change});
     const std::string id = m_revision;
     const auto done = edit(tr("Change of %1").arg(QString::fromStdString(id)), [&](core::Project& p) {
-        for (core::Revision& r : p.revisions)
-            if (r.id == id)
-                core::addTo(r.changes, change);
+        if (core::Revision* r = p.revisions.edit(id))
+            core::addTo(r->changes, change);
     });
     if (!done)
         return tl::make_unexpected(done.error());

@@ -266,9 +266,8 @@ void MainWindow::validateRevision() {
 
 void MainWindow::setValidated(const std::string& id, bool validated) {
     (void)m_context.document.edit(validated ? tr("Validate %1").arg(qs(id)) : tr("Withdraw the validation of %1").arg(qs(id)), [&](core::Project& p) {
-        for (core::Revision& r : p.revisions)
-            if (r.id == id)
-                r.validated = validated;
+        if (core::Revision* r = p.revisions.edit(id))
+            r->validated = validated;
     });
 }
 

@@ -9,7 +9,8 @@ std::string nameOf(const Revision& r) { return r.id; }
 std::string nameOf(const Run& r) { return r.name; }
 std::string nameOf(const Load& l) { return l.name; }
 
-template <class T> void compare(const char* kind, const std::vector<T>& before, const std::vector<T>& after, std::vector<std::string>& lines) {
+template <class List> void compare(const char* kind, const List& before, const List& after, std::vector<std::string>& lines) {
+    using T = typename List::value_type;
     std::map<std::string, const T*> old;
     for (const T& item : before)
         old.emplace(item.id, &item);
@@ -29,19 +30,54 @@ template <class T> void compare(const char* kind, const std::vector<T>& before, 
 
 } // namespace
 
+namespace {
+/// The part of the shelf that a change names; empty: none.
+std::string_view partOf(const Change& change) {
+    return std::visit([](const auto& c) -> std::string_view {
+        if constexpr (requires { c.part; })
+            return c.part;
+        else
+            return {};
+    }, static_cast<const AnyChange&>(change));
+}
+
+/// Ids of parts that are new, gone or not what they were. Those that are shared are the same without a look.
+std::set<std::string> changedParts(const SharedList<Part>& before, const SharedList<Part>& after) {
+    std::set<std::string> changed;
+    std::map<std::string_view, const Part*> old;
+    for (std::size_t i = 0; i < before.size(); ++i)
+        if (!before.isSame(i, after))
+            old.emplace(before[i].id, &before[i]);
+    for (std::size_t i = 0; i < after.size(); ++i) {
+        if (after.isSame(i, before))
+            continue;
+        const auto it = old.find(after[i].id);
+        if (it == old.end() || !(it->second == &after[i] || *it->second == after[i]))
+            changed.insert(after[i].id);
+        if (it != old.end())
+            old.erase(it);
+    }
+    for (const auto& [id, part] : old)
+        changed.emplace(id);
+    return changed;
+}
+} // namespace
+
 std::set<std::string> touchedRevisions(const Project& before, const Project& after) {
     std::set<std::string> touched;
-    const bool all = before.shelf != after.shelf;
+    const std::set<std::string> parts = changedParts(before.shelf, after.shelf);
     std::map<std::string, const Revision*> old;
     for (const Revision& r : before.revisions)
         old.emplace(r.id, &r);
     for (const Revision& r : after.revisions) {
         const auto it = old.find(r.id);
-        if (all || it == old.end() || !(*it->second == r))
+        const bool same = it != old.end() && (it->second == &r || *it->second == r);
+        const auto usesOne = [&] { return std::any_of(r.changes.begin(), r.changes.end(), [&](const Change& c) { return parts.contains(std::string(partOf(c))); }); };
+        if (!same || (!parts.empty() && usesOne()))
             touched.insert(r.id);
     }
     // A parent may stand behind its child in the file: what hangs on a touched one is touched, until nothing more is found.
-    for (bool more = !all && !touched.empty(); more;) {
+    for (bool more = !touched.empty(); more;) {
         more = false;
         for (const Revision& r : after.revisions)
             if (touched.contains(r.parent))

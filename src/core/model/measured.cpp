@@ -48,8 +48,8 @@ Measure* placeOf(Part& part, const DimensionOrigin& origin) {
 } // namespace
 
 Result<void> setMeasured(Project& project, const DimensionOrigin& origin, const Measure& value) {
-    const auto part = std::find_if(project.shelf.begin(), project.shelf.end(), [&](const Part& p) { return p.id == origin.part; });
-    Measure* place = part == project.shelf.end() ? nullptr : placeOf(*part, origin);
+    Part* part = project.shelf.edit(origin.part);
+    Measure* place = part ? placeOf(*part, origin) : nullptr;
     if (!place)
         return problem("measuring sheet", "there is no such size on part \"" + origin.part + "\"", "make the sheet again: the part has changed");
     // One body or plate has one size: what lies on it moves with it only through its own places.

@@ -12,8 +12,8 @@ constexpr WordTable<TargetKind, 8> targetUnits{{{TargetKind::Temperature, "°C"}
     {TargetKind::Clock, "MHz"}, {TargetKind::Gap, "mm"}, {TargetKind::Volume, "L"}, {TargetKind::Mass, "g"},
     {TargetKind::Cost, ""}, {TargetKind::Power, "W"}}};
 
-template <class T> const T* find(const std::vector<T>& items, std::string_view id) {
-    const auto it = std::find_if(items.begin(), items.end(), [&](const T& item) { return item.id == id; });
+template <class List> const typename List::value_type* find(const List& items, std::string_view id) {
+    const auto it = std::find_if(items.begin(), items.end(), [&](const auto& item) { return item.id == id; });
     return it == items.end() ? nullptr : &*it;
 }
 } // namespace
@@ -33,4 +33,3 @@ template class std::vector<core::Target>;
 template class std::vector<core::Load>;
 template class std::vector<core::NeedOverride>;
 template class std::vector<core::ObservedLink>;
-template class std::vector<core::Revision>;

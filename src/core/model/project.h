@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/shared_list.h"
 #include "core/model/change.h"
 #include "core/model/part.h"
 #include "core/model/run.h"
@@ -88,10 +89,10 @@ struct Project {
     Printer printer;
     std::vector<Load> loads;
     std::vector<NeedOverride> needs;
-    std::vector<Part> shelf;
-    std::vector<Revision> revisions;
+    SharedList<Part> shelf;
+    SharedList<Revision> revisions;
     std::string baseline; ///< revision id or empty
-    std::vector<Run> runs;
+    SharedList<Run> runs;
     friend bool operator==(const Project&, const Project&) = default;
 
     [[nodiscard]] const Part* part(std::string_view id) const;
@@ -107,4 +108,3 @@ extern template class std::vector<core::Target>;
 extern template class std::vector<core::Load>;
 extern template class std::vector<core::NeedOverride>;
 extern template class std::vector<core::ObservedLink>;
-extern template class std::vector<core::Revision>;

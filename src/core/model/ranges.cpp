@@ -10,7 +10,8 @@ class Ranges {
 public:
     explicit Ranges(const std::function<void(Problem)>& add) : m_add(add) {}
 
-    void project(const Project& p) {
+    /// What @p sound holds as well was found to be in range before.
+    void project(const Project& p, const Project& sound) {
         brief(p.brief);
         for (const NeedOverride& need : p.needs)
             check("needs " + need.rule + ", need_mm", need.needMm, 0, 200, "mm");
@@ -19,17 +20,19 @@ public:
         check("printer.flow_mm3_s", p.printer.flowMm3s, 0.1, 200, "mm³/s");
         check("printer.price_per_kg", p.printer.pricePerKg, 0, 1e5, "");
         check("printer.border_mm", p.printer.borderMm, 0, 100, "mm");
-        for (const Revision& r : p.revisions)
-            for (const ObservedLink& seen : r.observed)
-                link("revision " + r.id + ", observed_links " + seen.mount, seen.generation, seen.lanes);
+        for (std::size_t i = 0; i < p.revisions.size(); ++i)
+            if (!p.revisions.isSame(i, sound.revisions))
+                revision(p.revisions[i]);
         for (const Load& load : p.loads) {
             check("load " + load.id + ", processor_share", load.processorShare, 0, 2, "");
             check("load " + load.id + ", card_share", load.cardShare, 0, 2, "");
         }
         for (std::size_t i = 0; i < p.shelf.size(); ++i)
-            part("shelf[" + std::to_string(i) + "] (" + p.shelf[i].id + ")", p.shelf[i]);
-        for (const Run& run : p.runs)
-            this->run("run " + run.id, run);
+            if (!p.shelf.isSame(i, sound.shelf))
+                part("shelf[" + std::to_string(i) + "] (" + p.shelf[i].id + ")", p.shelf[i]);
+        for (std::size_t i = 0; i < p.runs.size(); ++i)
+            if (!p.runs.isSame(i, sound.runs))
+                run("run " + p.runs[i].id, p.runs[i]);
     }
 
 private:
@@ -50,6 +53,10 @@ private:
     }
     void count(const std::string& place, int value, int low, int high) { check(place, value, low, high, ""); }
 
+    void revision(const Revision& r) {
+        for (const ObservedLink& seen : r.observed)
+            link("revision " + r.id + ", observed_links " + seen.mount, seen.generation, seen.lanes);
+    }
     void brief(const Brief& b) {
         check("brief.room_c", b.roomC, -20, 60, "°C");
         check("brief.listener_m", b.listenerM, 0.1, 10, "m");
@@ -244,6 +251,6 @@ private:
 
 } // namespace
 
-void checkRanges(const Project& project, const std::function<void(Problem)>& add) { Ranges(add).project(project); }
+void checkRanges(const Project& project, const std::function<void(Problem)>& add, const Project* sound) { Ranges(add).project(project, sound ? *sound : Project{}); }
 
 } // namespace core

@@ -14,7 +14,7 @@ public:
     Validator(const Project& project, const Project* sound) : m_project(project), m_sound(sound) {}
 
     std::vector<Problem> run() {
-        checkRanges(m_project, [this](Problem p) { add(std::move(p)); });
+        checkRanges(m_project, [this](Problem p) { add(std::move(p)); }, m_sound);
         if (!m_problems.empty())
             return std::move(m_problems); // numbers that mean nothing are not resolved
         checkIds("shelf", m_project.shelf);
@@ -24,7 +24,8 @@ public:
         checkIds("brief.targets", m_project.brief.targets);
         checkBrief();
         for (std::size_t i = 0; i < m_project.shelf.size(); ++i)
-            checkPart("shelf[" + std::to_string(i) + "]", m_project.shelf[i]);
+            if (!m_sound || !m_project.shelf.isSame(i, m_sound->shelf))
+                checkPart("shelf[" + std::to_string(i) + "]", m_project.shelf[i]);
         const auto touched = m_sound ? touchedRevisions(*m_sound, m_project) : std::set<std::string>{};
         for (const Revision& revision : m_project.revisions)
             if (m_sound && !touched.contains(revision.id))
@@ -42,7 +43,7 @@ private:
         if (std::find(m_problems.begin(), m_problems.end(), p) == m_problems.end())
             m_problems.push_back(std::move(p));
     }
-    template <class T> void checkIds(const std::string& list, const std::vector<T>& items) {
+    template <class List> void checkIds(const std::string& list, const List& items) {
         std::set<std::string> seen;
         for (std::size_t i = 0; i < items.size(); ++i) {
             const std::string place = list + "[" + std::to_string(i) + "].id";
@@ -89,7 +90,8 @@ private:
         }
     }
     void checkRuns() {
-        for (const Run& run : m_project.runs) {
+        for (std::size_t i = 0; i < m_project.runs.size(); ++i) {
+            const Run& run = m_project.runs[i];
             const std::string place = "run " + run.id;
             if (!m_project.revision(run.revision))
                 add({place, "revision \"" + run.revision + "\" is not there", "name one of the revisions"});
@@ -97,6 +99,8 @@ private:
                 add({place, "load \"" + run.load + "\" is not there", "name one of the loads"});
             if (run.loadStartS && run.loadEndS && !(*run.loadEndS > *run.loadStartS))
                 add({place + ", load_end_s", "the load ends before it starts", "an end after load_start_s"});
+            if (m_sound && m_project.runs.isSame(i, m_sound->runs))
+                continue;
             for (const Channel& channel : run.samples->channels)
                 if (channel.values.size() != run.samples->timeS.size())
                     add({place + ", channel " + channel.name, "it has another length than the time", "one value each row"});

@@ -142,7 +142,7 @@ bool PartDialog::eventFilter(QObject* watched, QEvent* event) {
 void PartDialog::fillList() {
     m_list->clear();
     const QString wanted = m_search->text().trimmed();
-    const auto add = [&](const std::vector<core::Part>& parts, List list) {
+    const auto add = [&](const core::SharedList<core::Part>& parts, List list) {
         for (std::size_t i = 0; i < parts.size(); ++i) {
             const core::Part& p = parts[i];
             if (p.kind == core::PartKind::Case)
@@ -169,7 +169,7 @@ const core::Part* PartDialog::chosen() const {
     if (!item)
         return nullptr;
     const int list = item->data(listRole).toInt();
-    const auto& parts = list == Own ? m_context.document.project().shelf : list == Standard ? m_standard : m_blank;
+    const core::SharedList<core::Part>& parts = list == Own ? m_context.document.project().shelf : list == Standard ? m_standard : m_blank;
     const auto i = static_cast<std::size_t>(item->data(indexRole).toInt());
     return i < parts.size() ? &parts[i] : nullptr;
 }

@@ -37,7 +37,7 @@ private:
     [[nodiscard]] const core::Part* chosen() const;
     [[nodiscard]] core::Part edited() const;
 
-    std::vector<core::Part> m_standard, m_blank; ///< ready sizes; an empty part of each kind
+    core::SharedList<core::Part> m_standard, m_blank; ///< ready sizes; an empty part of each kind
     std::vector<std::pair<QWidget*, std::vector<core::PartKind>>> m_kindFields;
     QLineEdit *m_form2, *m_socket, *m_memory, *m_gives, *m_needs, *m_family;
     QDoubleSpinBox *m_rated, *m_cable, *m_count;

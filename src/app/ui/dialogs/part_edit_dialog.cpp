@@ -37,23 +37,22 @@ core::Result<void> PartEditDialog::apply() {
     if (name.empty())
         return core::problem(tr("Name").toStdString(), "is empty", "a name");
     return m_context.document.edit(tr("Edit %1").arg(qs(name)), [&](core::Project& project) {
-        for (core::Part& p : project.shelf) {
-            if (p.id != m_part)
-                continue;
-            p.name = name;
-            for (std::size_t i = 0; i < 3; ++i) {
-                // What was not touched stays to the last digit.
-                const double mm = stored(m_sizes[i]);
-                const bool changed = std::abs(mm - p.size[i].value.mm()) > 0.004;
-                if (m_source->currentData().toInt() >= 0)
-                    p.size[i] = core::measureMm(changed ? mm : p.size[i].value.mm(), sourceOf(m_source));
-                else if (changed)
-                    p.size[i].value = core::Length::fromMm(mm);
-            }
-            p.powerW = stored(m_power);
-            p.massG = stored(m_mass);
-            p.price = stored(m_price);
+        core::Part* p = project.shelf.edit(m_part);
+        if (!p)
+            return;
+        p->name = name;
+        for (std::size_t i = 0; i < 3; ++i) {
+            // What was not touched stays to the last digit.
+            const double mm = stored(m_sizes[i]);
+            const bool changed = std::abs(mm - p->size[i].value.mm()) > 0.004;
+            if (m_source->currentData().toInt() >= 0)
+                p->size[i] = core::measureMm(changed ? mm : p->size[i].value.mm(), sourceOf(m_source));
+            else if (changed)
+                p->size[i].value = core::Length::fromMm(mm);
         }
+        p->powerW = stored(m_power);
+        p->massG = stored(m_mass);
+        p->price = stored(m_price);
     });
 }
 
