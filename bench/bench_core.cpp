@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // How long a builder waits: one full look at a demo revision and its parts, beside a dense solve by Eigen of the same size.
 #include "core/acoustics/noise.h"
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 #include "demo.h"
 
 #include <Eigen/Dense>
@@ -45,7 +45,7 @@ BENCHMARK(fullLook)->Unit(benchmark::kMicrosecond);
 
 void evaluateRevision(benchmark::State& state) {
     for (auto _ : state)
-        benchmark::DoNotOptimize(verdict::evaluate(demo(), "R10"));
+        benchmark::DoNotOptimize(stages::evaluate(demo(), "R10"));
 }
 BENCHMARK(evaluateRevision)->Unit(benchmark::kMicrosecond);
 

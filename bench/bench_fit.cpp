@@ -98,7 +98,7 @@ void libraryTree(benchmark::State& state) {
 BENCHMARK(libraryTree)->Arg(1)->Arg(10)->Unit(benchmark::kMicrosecond);
 
 void goingIn(benchmark::State& state) {
-    const auto e = verdict::evaluate(demo(), "R10");
+    const auto e = stages::evaluate(demo(), "R10");
     for (auto _ : state)
         benchmark::DoNotOptimize(fit::insertions(e->build, make::orderOf(e->make)));
 }
@@ -111,7 +111,7 @@ void goingInBlocked(benchmark::State& state) {
         if (part.kind == PartKind::Case)
             for (Panel& panel : std::get<CaseSpec>(part.spec).panels)
                 panel.lipMm = 38;
-    const auto e = verdict::evaluate(p, "R10");
+    const auto e = stages::evaluate(p, "R10");
     for (auto _ : state)
         benchmark::DoNotOptimize(fit::insertions(e->build, make::orderOf(e->make)));
 }
@@ -125,14 +125,14 @@ void rooms(benchmark::State& state) {
 BENCHMARK(rooms)->Unit(benchmark::kMillisecond);
 
 void whatWouldMend(benchmark::State& state) {
-    const auto e = verdict::evaluate(demo(), "R3");
+    const auto e = stages::evaluate(demo(), "R3");
     for (auto _ : state)
         benchmark::DoNotOptimize(advise::whatToChange(demo(), *e, e->fit.gaps.front()));
 }
 BENCHMARK(whatWouldMend)->Unit(benchmark::kMillisecond);
 
 void measureNext(benchmark::State& state) {
-    const auto e = verdict::evaluate(demo(), "R10");
+    const auto e = stages::evaluate(demo(), "R10");
     for (auto _ : state)
         benchmark::DoNotOptimize(fit::measureNext(e->fit));
 }
@@ -155,7 +155,7 @@ void searchHundredThousand(benchmark::State& state) {
     more("cooler-l37", 5, 2, 1.5);
     more("fan-92-15", 9, 2, -0.5);
     more("card-168e", 4, 1, -2);
-    const auto e = verdict::evaluate(p, "R10");
+    const auto e = stages::evaluate(p, "R10");
     std::size_t combinations = 0, fitting = 0;
     for (auto _ : state) {
         const auto found = advise::search(p, *e, {.kinds = {PartKind::Cooler, PartKind::Fan, PartKind::Card}});

@@ -14,7 +14,7 @@ function(md_test_headers name)
     md_test_flags(${name})
     target_precompile_headers(${name} PRIVATE <QtTest> <algorithm> <functional> <map> <random> <set> ${H_HEADERS})
 endfunction()
-set(core_headers "${PROJECT_SOURCE_DIR}/src/core/model/choices.h" "${PROJECT_SOURCE_DIR}/src/core/verdict/evaluate.h" "${PROJECT_SOURCE_DIR}/src/store/files.h")
+set(core_headers "${PROJECT_SOURCE_DIR}/src/core/model/choices.h" "${PROJECT_SOURCE_DIR}/src/core/verdict/judge.h" "${PROJECT_SOURCE_DIR}/src/store/files.h")
 md_test_headers(test_headers_core LIBS core_verdict store HEADERS ${core_headers})
 md_test_headers(test_headers_window LIBS app_ui HEADERS <QtWidgets> ${core_headers} "${PROJECT_SOURCE_DIR}/src/app/ui/main_window.h")
 

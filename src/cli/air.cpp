@@ -10,7 +10,7 @@ const char* directionWord(core::air::FanDirection d) {
     return d == core::air::FanDirection::In ? "in" : d == core::air::FanDirection::Out ? "out" : "inside";
 }
 
-store::Json airJson(const core::verdict::Evaluation& e) {
+store::Json airJson(const core::stages::Evaluation& e) {
     using store::Json;
     Json openings = Json::array(), fans = Json::array(), chambers = Json::array(), parts = Json::array(), sources = Json::array();
     for (const auto& o : e.air.openings)
@@ -36,7 +36,7 @@ int air(const Options& options) {
     const auto looked = look(options);
     if (!looked)
         return badInput(looked.error());
-    const core::verdict::Evaluation& e = (*looked)->evaluation;
+    const core::stages::Evaluation& e = (*looked)->evaluation;
     const std::string& revision = (*looked)->revision;
     const store::Json findings = findingsJson(e.findings, [](const auto& f) { return f.station == core::rules::Station::Air; });
     const bool blocked = std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });

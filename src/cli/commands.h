@@ -44,7 +44,7 @@ int badInput(const core::Problem& problem);
 struct Look {
     core::Project project;
     std::string revision;
-    core::verdict::Evaluation evaluation;
+    core::stages::Evaluation evaluation;
 };
 /// Errors: as load(), revisionOf() and evaluate(), or an unknown --load. The evaluation points into the project of the same object.
 [[nodiscard]] core::Result<std::unique_ptr<Look>> look(const Options& options);

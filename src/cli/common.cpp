@@ -65,7 +65,7 @@ core::Result<std::unique_ptr<Look>> look(const Options& options) {
     auto look = std::make_unique<Look>();
     look->project = std::move(*project);
     look->revision = std::move(*revision);
-    auto e = core::verdict::evaluate(look->project, look->revision, options.load);
+    auto e = core::stages::evaluate(look->project, look->revision, {.load = options.load});
     if (!e)
         return tl::make_unexpected(e.error());
     look->evaluation = std::move(*e);
@@ -78,7 +78,7 @@ core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::
         if ((!revision.empty() && run.revision != revision) || (!only.empty() && run.id != only))
             continue;
         const auto build = core::resolve(project, run.revision);
-        analyses[run.id] = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::verdict::benchOptions(project, build ? &*build : nullptr)));
+        analyses[run.id] = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::stages::benchOptions(project, build ? &*build : nullptr)));
     }
     return analyses;
 }

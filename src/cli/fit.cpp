@@ -35,7 +35,7 @@ store::Json gapJson(const core::fit::Gap& gap) {
             {"chain", chain}};
 }
 
-store::Json roomJson(const core::Project& project, const core::verdict::Evaluation& e, const core::Show& show) {
+store::Json roomJson(const core::Project& project, const core::stages::Evaluation& e, const core::Show& show) {
     store::Json rooms = store::Json::array();
     for (const auto& r : core::fit::roomLeft(project, e.build, {.needs = project.needs}))
         rooms.push_back({{"mount", r.mount}, {"name", r.name}, {"free", r.free}, {"size", std::string(core::fit::ownAxisWord(r.own))}, {"now_mm", r.nowMm}, {"most_mm", r.mostMm}, {"surely_mm", r.surelyMm},
@@ -43,7 +43,7 @@ store::Json roomJson(const core::Project& project, const core::verdict::Evaluati
     return rooms;
 }
 
-store::Json changesJson(const core::Project& project, const core::verdict::Evaluation& e, const std::string& load, const core::Show& show) {
+store::Json changesJson(const core::Project& project, const core::stages::Evaluation& e, const std::string& load, const core::Show& show) {
     store::Json all = store::Json::array();
     for (const auto& gap : e.fit.gaps) {
         if (!gap.isShort())
@@ -65,7 +65,7 @@ store::Json measureJson(const core::fit::FitResult& fit, const core::Show& show)
     return all;
 }
 
-store::Json insertionJson(const core::verdict::Evaluation& e) {
+store::Json insertionJson(const core::stages::Evaluation& e) {
     store::Json all = store::Json::array();
     for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
         all.push_back({{"mount", i.mount}, {"answer", std::string(core::fit::passageWord(i.passage))}, {"side", std::string(core::sideWord(i.side))}, {"margin_mm", i.marginMm}, {"tilt_deg", i.tiltDeg},
@@ -151,7 +151,7 @@ int fit(const Options& options) {
     const auto looked = look(options);
     if (!looked)
         return badInput(looked.error());
-    const core::verdict::Evaluation& e = (*looked)->evaluation;
+    const core::stages::Evaluation& e = (*looked)->evaluation;
     const std::string& revision = (*looked)->revision;
     const core::Show show(core::UnitChoice{.currency = (*looked)->project.currency});
     using core::rules::Station;

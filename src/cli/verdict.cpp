@@ -27,10 +27,10 @@ store::Json verdictJson(const RevisionVerdict& v) {
     return {{"id", v.id}, {"targets", targets}, {"proven", v.proven}, {"blockers", v.blockers}, {"can_be_validated", v.canBeValidated}, {"validated", v.validated}, {"before", texts(v.before)}, {"problem", v.problem}};
 }
 
-std::vector<core::verdict::Evaluation> evaluateAll(const core::Project& project) {
-    std::vector<core::verdict::Evaluation> all;
+std::vector<core::stages::Evaluation> evaluateAll(const core::Project& project) {
+    std::vector<core::stages::Evaluation> all;
     for (const core::Revision& r : project.revisions)
-        if (auto e = core::verdict::evaluate(project, r.id))
+        if (auto e = core::stages::evaluate(project, r.id))
             all.push_back(std::move(*e));
     return all;
 }
@@ -45,7 +45,7 @@ int verdict(const Options& options) {
     if (!chosen)
         return badInput(chosen.error());
     const auto analyses = analyseRuns(*project, options.revision);
-    const auto baseline = project->revision(project->baseline) ? core::verdict::evaluate(*project, project->baseline) : core::Result<core::verdict::Evaluation>(core::problem({}, {}));
+    const auto baseline = project->revision(project->baseline) ? core::stages::evaluate(*project, project->baseline) : core::Result<core::stages::Evaluation>(core::problem({}, {}));
     store::Json revisions = store::Json::array();
     bool met = false;
     for (const core::Revision& r : project->revisions) {
@@ -55,7 +55,7 @@ int verdict(const Options& options) {
         store::Json differences = store::Json::object();
         std::string words;
         store::Json findings = store::Json::array();
-        const auto e = core::verdict::evaluate(*project, r.id);
+        const auto e = core::stages::evaluate(*project, r.id);
         if (e)
             v = core::verdict::judge(*project, *e, analyses), findings = findingsJson(e->findings, [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
         else

@@ -31,7 +31,7 @@ public:
                 "</style></head><body>\n<h1>" + escape(m_project.name) + "</h1>\n<p>" + escape(m_project.brief.purpose) + "</p>\n<p class=\"sub\">Revision " + escape(revision) +
                 ", judged in a room of " + m_show.text(Quantity::Temperature, m_project.brief.roomC) + ", noise at " + fixed(m_project.brief.listenerM, 1) + " m.</p>\n";
     }
-    void lineage(const verdict::Evaluation& e) {
+    void lineage(const stages::Evaluation& e) {
         heading("How it came about");
         const auto line = core::lineage(m_project, e.build.revision);
         m_out += "<ol>";
@@ -79,7 +79,7 @@ public:
         m_out += "</table>\n";
     }
     /// What the revision is made of, with what still has to be bought.
-    void parts(const verdict::Evaluation& e) {
+    void parts(const stages::Evaluation& e) {
         heading("Parts");
         m_out += "<table><thead><tr><th>place</th><th>part</th><th>kind</th><th class=n>size, " + m_show.unit(Quantity::Length) + "</th><th class=n>power</th><th class=n>price</th></tr></thead>\n";
         const auto row = [&](const std::string& place, const std::string& name, const Part& part, double watts) {
@@ -107,13 +107,13 @@ public:
             m_out += "<li>" + escape(text) + "</li>";
         m_out += "</ul>\n";
     }
-    void againstBaseline(const verdict::Evaluation& e, const verdict::Evaluation& baseline) {
+    void againstBaseline(const stages::Evaluation& e, const stages::Evaluation& baseline) {
         m_out += "<h3>" + escape(e.build.revision) + " against the baseline " + escape(baseline.build.revision) + "</h3><table>";
         for (const auto& d : verdict::against(e, baseline))
             m_out += "<tr><td>" + d.name + "</td><td>" + escape(verdict::textOf(d, m_show)) + "</td></tr>\n";
         m_out += "</table>\n";
     }
-    void findings(const verdict::Evaluation& e) {
+    void findings(const stages::Evaluation& e) {
         heading("Findings");
         if (e.findings.empty())
             m_out += "<p>None.</p>";
@@ -122,7 +122,7 @@ public:
             m_out += "<li><b>" + std::string(rules::severityWord(f.severity)) + "</b>, " + std::string(rules::stationWord(f.station)) + ": " + escape(f.text) + "</li>";
         m_out += "</ul>\n";
     }
-    void gaps(const verdict::Evaluation& e) {
+    void gaps(const stages::Evaluation& e) {
         heading("Gaps");
         m_out += "<table><thead><tr><th>gap</th><th class=n>nominal</th><th class=n>needs</th><th class=n>left at worst</th><th class=n>chance</th><th>state</th><th>how it adds up</th></tr></thead>\n";
         for (const fit::Gap& gap : e.fit.gaps) {
@@ -136,7 +136,7 @@ public:
         }
         m_out += "</table>\n";
     }
-    void air(const verdict::Evaluation& e) {
+    void air(const stages::Evaluation& e) {
         heading("Air, temperature and noise, predicted");
         m_out += "<table><thead><tr><th>part</th><th class=n>settled</th><th class=n>limit</th><th class=n>power</th><th class=n>clock</th></tr></thead>\n";
         for (const auto& p : e.air.parts)
@@ -149,7 +149,7 @@ public:
         m_out += "</table>\n<p>Noise " + m_show.text(Quantity::Level, e.noise.totalDba) + ", pressure over the room " + m_show.text(Quantity::Pressure, e.air.balance.pressurePa) + ".</p>\n";
     }
     /// Temperatures of a run over time, as a drawing of its own.
-    void trace(const verdict::Evaluation& e, const Run& run) {
+    void trace(const stages::Evaluation& e, const Run& run) {
         constexpr double w = 900, h = 240, left = 44, right = 150, top = 12, bottom = 28;
         constexpr std::size_t mostPoints = 400;
         constexpr std::array<const char*, 4> dashes{"", "7 3", "2 3", "9 3 2 3"};
@@ -194,7 +194,7 @@ public:
         m_out += "</svg>\n";
     }
     /// The part a channel belongs to by its name; else the heading of the log.
-    static std::string channelTitle(const verdict::Evaluation& e, ChannelKind kind, const std::string& subject, const std::string& name) {
+    static std::string channelTitle(const stages::Evaluation& e, ChannelKind kind, const std::string& subject, const std::string& name) {
         const Placed* p = e.build.at(subject);
         if (kind == ChannelKind::Ambient)
             return "Room";
@@ -202,7 +202,7 @@ public:
             return name;
         return kind == ChannelKind::Temperature ? p->name : p->name + ", " + std::string(channelKindWord(kind));
     }
-    void runs(const verdict::Evaluation& e, const verdict::RunAnalyses& analyses) {
+    void runs(const stages::Evaluation& e, const verdict::RunAnalyses& analyses) {
         heading("Runs of " + e.build.revision);
         bool any = false;
         for (const Run& run : m_project.runs) {
@@ -226,7 +226,7 @@ public:
         if (!any)
             m_out += "<p>None logged yet.</p>\n";
     }
-    void making(const verdict::Evaluation& e) {
+    void making(const stages::Evaluation& e) {
         heading("Making and assembly");
         m_out += "<p>" + fixed(e.make.hours, 1) + " h of printing, " + fixed(e.make.massG, 0) + " g, " + std::to_string(e.make.screws) + " screws, about " + fixed(e.make.minutes, 0) + " min to put together.</p><ol>";
         for (const auto& s : e.make.steps)
@@ -264,12 +264,12 @@ private:
 
 } // namespace
 
-std::string html(const Project& project, const std::vector<verdict::Evaluation>& evaluations, const verdict::RunAnalyses& runs, std::string_view revision, const Show& show,
+std::string html(const Project& project, const std::vector<stages::Evaluation>& evaluations, const verdict::RunAnalyses& runs, std::string_view revision, const Show& show,
                  const std::vector<Picture>& pictures) {
     Page page(project, show);
     page.head(revision);
     std::vector<verdict::RevisionVerdict> all;
-    const verdict::Evaluation* chosen = nullptr;
+    const stages::Evaluation* chosen = nullptr;
     for (const auto& e : evaluations) {
         all.push_back(verdict::judge(project, e, runs));
         if (e.build.revision == revision)

@@ -209,7 +209,7 @@ private slots:
         const QString margin = QString::fromStdString(core::explain::marginText(core::fit::tightestMm(after.fit), core::Show()));
         QVERIFY2(preview.contains(margin), qPrintable(preview + " / " + margin));
         // Each gap that is crossed or open now and was not is named.
-        const auto was = core::verdict::evaluate(projectNow(), before);
+        const auto was = core::stages::evaluate(projectNow(), before);
         int named = 0;
         for (const auto& gap : after.fit.gaps) {
             const auto same = std::find_if(was->fit.gaps.begin(), was->fit.gaps.end(), [&](const auto& g) { return g.id == gap.id; });

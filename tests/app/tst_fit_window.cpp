@@ -88,12 +88,12 @@ private slots:
         // Asked what would mend it; the answers are tried on the model.
         QVERIFY(w.click(fit, app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(app::FitLook::List::Change)}));
         fit->grab();
-        QVERIFY(fit->look().answers && !fit->look().answers->mends.empty());
+        QVERIFY(fit->look().answers && !app::answered(fit->look().answers->mends).all.empty());
         const auto mendingRow = [&] {
-            const auto& mends = fit->look().answers->mends;
+            const auto& mends = app::answered(fit->look().answers->mends).all;
             return static_cast<int>(std::find_if(mends.begin(), mends.end(), [](const auto& m) { return m.mends; }) - mends.begin());
         };
-        QVERIFY(mendingRow() < static_cast<int>(fit->look().answers->mends.size()));
+        QVERIFY(mendingRow() < static_cast<int>(app::answered(fit->look().answers->mends).all.size()));
         const auto changes = w.document().project().revisions.back().changes.size();
         QVERIFY(w.click(fit, app::Handle{.act = app::Act::ApplyMend, .row = mendingRow()}));
         for (const auto& g : w.document().result().evaluation->fit.gaps)
@@ -264,7 +264,7 @@ private slots:
             fit->grab();
             return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.is(app::Act::ApplyMend); });
         };
-        const auto& mends = fit->look().answers->mends;
+        const auto& mends = app::answered(fit->look().answers->mends).all;
         const auto harms = std::count_if(mends.begin(), mends.end(), [](const auto& m) { return m.mark() == core::Mark::Crossed; });
         QVERIFY(harms > 0);
         QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()) - harms);

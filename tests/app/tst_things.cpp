@@ -87,11 +87,11 @@ class ThingsTest : public QObject {
     static std::vector<app::Hit> hitsOf(const app::View& v) {
         app::FitAnswers answers;
         const auto& e = *v.evaluation();
-        answers.measure = core::fit::measureNext(e.fit);
-        answers.rooms = core::fit::roomLeft(v.project(), e.build, {.needs = v.project().needs});
-        answers.insertions = core::fit::insertions(e.build, core::make::orderOf(e.make));
+        answers.measure = v.document.measures();
+        answers.rooms = v.document.rooms();
+        answers.ways = v.document.ways();
         if (const auto* gap = app::gapToMend(e.fit, {}))
-            answers.mends = core::advise::whatToChange(v.project(), e, *gap);
+            answers.mends = v.document.mends(gap->ref);
         std::vector<std::function<void(app::Canvas&, const QRectF&)>> sheets{
             [&](app::Canvas& c, const QRectF& r) { app::paintBrief(c, r, v); }, [&](app::Canvas& c, const QRectF& r) { app::paintAir(c, r, v); },   [&](app::Canvas& c, const QRectF& r) { app::paintMake(c, r, v); },
             [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, {}); }, [&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); }};

@@ -57,7 +57,7 @@ private slots:
                 QCOMPARE(missing(j["changes"][0]["mends"][0], {"change", "mends", "won_mm", "margin_mm", "spoils", "price", "text"}), QString());
             QCOMPARE(j["ledger"].empty(), isShort); // R11 cuts the front USB off
             // The words are made in one place.
-            const auto e = core::verdict::evaluate(project, revision);
+            const auto e = core::stages::evaluate(project, revision);
             const core::Show show(core::UnitChoice{.currency = project.currency});
             const auto rooms = core::fit::roomLeft(project, e->build, {.needs = project.needs});
             QCOMPARE(j["room"].size(), rooms.size());

@@ -10,16 +10,16 @@ using namespace core;
 class ReportTest : public QObject {
     Q_OBJECT
     Project m_project;
-    std::vector<verdict::Evaluation> m_evaluations;
+    std::vector<stages::Evaluation> m_evaluations;
     verdict::RunAnalyses m_runs;
 
 private slots:
     void initTestCase() {
         m_project = support::demoProject();
         for (const Revision& r : m_project.revisions)
-            m_evaluations.push_back(*verdict::evaluate(m_project, r.id));
+            m_evaluations.push_back(*stages::evaluate(m_project, r.id));
         for (const Run& run : m_project.runs)
-            m_runs[run.id] = std::make_shared<bench::RunAnalysis>(bench::analyse(run, verdict::benchOptions(m_project, nullptr)));
+            m_runs[run.id] = std::make_shared<bench::RunAnalysis>(bench::analyse(run, stages::benchOptions(m_project, nullptr)));
     }
 
     /// Sections at true size: the check bar is 50 mm in every format, and the case as wide as it is.

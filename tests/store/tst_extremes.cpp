@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/ranges.h"
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 #include "store/project_fields.h"
 #include "support/demo.h"
 
@@ -29,7 +29,7 @@ void numbersIn(const Json& j, const std::string& pointer, const std::string& pat
 }
 
 /// What of an evaluation is not a number, in words.
-std::string notFinite(const verdict::Evaluation& e, const verdict::RevisionVerdict& v) {
+std::string notFinite(const stages::Evaluation& e, const verdict::RevisionVerdict& v) {
     const auto odd = [](double x) { return !std::isfinite(x); };
     for (const auto& gap : e.fit.gaps)
         if (odd(gap.marginMm()) || odd(gap.nominal.mm()))
@@ -75,7 +75,7 @@ class ExtremesTest : public QObject {
         for (const Revision& r : loaded->project.revisions) {
             if (&r != &loaded->project.revisions.back())
                 continue;
-            const auto e = verdict::evaluate(loaded->project, r.id);
+            const auto e = stages::evaluate(loaded->project, r.id);
             if (!e) {
                 if (e.error().what.empty())
                     return "no words";
@@ -162,7 +162,7 @@ private slots:
                 continue;
             }
             QVERIFY2(wrong.empty(), wrong.empty() ? "" : wrong.front().text().c_str());
-            const auto e = verdict::evaluate(p, p.revisions.back().id);
+            const auto e = stages::evaluate(p, p.revisions.back().id);
             QVERIFY(e);
             QCOMPARE(notFinite(*e, verdict::judge(p, *e, {})), std::string());
         }

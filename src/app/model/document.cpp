@@ -12,7 +12,51 @@
 
 namespace app {
 namespace {
-constexpr std::size_t mostResults = 60; ///< evaluations kept; each takes some hundred kilobytes
+constexpr std::size_t mostResults = 400; ///< evaluations kept; each takes some hundred kilobytes
+constexpr int patienceMs = 8;            ///< so long a view waits with its repainting for what is looked at
+constexpr int gatherMs = 100;            ///< what is out of sight is told together
+
+/// What a run's analysis reads.
+struct RunReads {
+    std::shared_ptr<const core::Samples> samples;
+    double referenceRoomC = 0;
+    std::map<std::string, double> capC;
+    std::optional<double> roomC, loadStartS, loadEndS;
+    bool operator==(const RunReads&) const = default;
+};
+
+/// What a revision's results read: the project but for what other revisions and their runs hold.
+struct LookReads {
+    std::shared_ptr<const core::Project> project;
+    std::string revision;
+    std::vector<std::shared_ptr<const core::bench::RunAnalysis>> analyses;
+    friend bool operator==(const LookReads& a, const LookReads& b) { return a.revision == b.revision && a.analyses == b.analyses && (a.project == b.project || sameFor(*a.project, *b.project, a.revision)); }
+
+    static bool sameFor(const core::Project& a, const core::Project& b, const std::string& revision) {
+        return a.shelf == b.shelf && a.brief == b.brief && a.loads == b.loads && a.printer == b.printer && a.currency == b.currency && a.needs == b.needs && a.simulation == b.simulation && sameLine(a, b, revision) && sameRuns(a, b, revision);
+    }
+    static bool sameLine(const core::Project& a, const core::Project& b, const std::string& revision) {
+        std::string at = revision;
+        for (std::size_t steps = 0; !at.empty() && steps <= a.revisions.size(); ++steps) {
+            const core::Revision *x = a.revision(at), *y = b.revision(at);
+            if (!x || !y || !(x == y || *x == *y))
+                return !x && !y;
+            at = x->parent;
+        }
+        return true;
+    }
+    static bool sameRuns(const core::Project& a, const core::Project& b, const std::string& revision) {
+        const auto runsOf = [&](const core::Project& p) {
+            std::vector<const core::Run*> runs;
+            for (const core::Run& r : p.runs)
+                if (r.revision == revision)
+                    runs.push_back(&r);
+            return runs;
+        };
+        const auto ra = runsOf(a), rb = runsOf(b);
+        return std::equal(ra.begin(), ra.end(), rb.begin(), rb.end(), [](const auto* x, const auto* y) { return x == y || *x == *y; });
+    }
+};
 }
 
 /// One step of undo: the project before and after. Values are shared, so a step costs a few pointers.
@@ -38,14 +82,20 @@ private:
     std::string m_revision;
 };
 
-Document::Document(QObject* parent) : QObject(parent), m_project(std::make_shared<core::Project>()), m_saved(m_project) { m_undo.setUndoLimit(500); }
+Document::Document(QObject* parent) : QObject(parent), m_project(std::make_shared<core::Project>()), m_saved(m_project) {
+    m_undo.setUndoLimit(500);
+    for (QTimer* timer : {&m_patience, &m_gather, &m_spare})
+        timer->setSingleShot(true);
+    connect(&m_patience, &QTimer::timeout, this, &Document::tell);
+    connect(&m_gather, &QTimer::timeout, this, &Document::changed);
+    connect(&m_spare, &QTimer::timeout, this, &Document::computeNextOutOfSight);
+    connect(&m_stages, &StageStore::published, this, &Document::onPublished);
+    connect(&m_stages, &StageStore::idle, this, [this] { m_spare.start(0); });
+}
 
 void Document::resetAt(core::Project project, Place place) {
     m_undo.clear();
-    m_analysts.stop();
-    m_analyses.clear();
-    m_current.clear();
-    m_pending.clear();
+    m_stages.clear();
     m_place = std::move(place);
     m_revision = !project.baseline.empty() ? project.baseline : std::string{};
     for (const core::Revision& r : project.revisions)
@@ -56,7 +106,7 @@ void Document::resetAt(core::Project project, Place place) {
     m_saved = std::make_shared<core::Project>(std::move(project));
     setProject(m_saved);
     Q_EMIT pathChanged();
-    Q_EMIT revisionSelected();
+    announce(News::Revision);
 }
 
 void Document::resetRecovered(core::Project project, core::Project saved, Place place) {
@@ -75,34 +125,16 @@ void Document::setSaved(Place place, const std::shared_ptr<const core::Project>&
     Q_EMIT pathChanged();
 }
 
-namespace {
-/// The runs of a revision are the same in both.
-bool sameRuns(const core::Project& before, const core::Project& after, const std::string& id) {
-    const auto runsOf = [&](const core::Project& p) {
-        std::vector<const core::Run*> runs;
-        for (const core::Run& r : p.runs)
-            if (r.revision == id)
-                runs.push_back(&r);
-        return runs;
-    };
-    const auto ra = runsOf(before), rb = runsOf(after);
-    return std::equal(ra.begin(), ra.end(), rb.begin(), rb.end(), [](const auto* x, const auto* y) { return *x == *y; });
-}
-} // namespace
-
 void Document::setProject(std::shared_ptr<const core::Project> project) {
     // What nothing has changed for stays as it was computed: an edit costs one revision, not all of them.
     const auto touched = core::touchedRevisions(*m_project, *project);
     std::erase_if(m_words, [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first); });
-    if (m_project->shelf == project->shelf && m_project->brief == project->brief && m_project->loads == project->loads && m_project->printer == project->printer && m_project->currency == project->currency && m_project->needs == project->needs)
-        std::erase_if(m_results, [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first) || !sameRuns(*m_project, *project, entry.first); });
-    else
-        m_results.clear();
-    m_current.clear();
     m_project = std::move(project);
+    m_lookAnswers.clear();
+    m_runAnswers.clear();
     if (!m_project->revision(m_revision))
         m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
-    Q_EMIT changed();
+    announce(News::Project);
 }
 
 core::Result<void> Document::edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId) {
@@ -166,91 +198,210 @@ void Document::selectRevision(const std::string& id) {
     if (id == m_revision || !m_project->revision(id))
         return;
     m_revision = id;
-    // Hundreds of revisions are looked at one after another; what is out of sight is computed again when it is wanted.
-    if (m_results.size() > mostResults)
-        std::erase_if(m_results, [&](const auto& entry) { return entry.first != id && entry.first != m_project->baseline; });
-    Q_EMIT revisionSelected();
+    announce(News::Revision);
+}
+
+// ---- results ----
+
+Answer<core::bench::RunAnalysis> Document::analyse(const core::Run& run) const {
+    if (const auto known = m_runAnswers.find(run.id); known != m_runAnswers.end())
+        return known->second; // views ask many times a frame
+    const auto build = core::resolve(*m_project, run.revision);
+    auto options = core::stages::benchOptions(*m_project, build ? &*build : nullptr);
+    RunReads reads{run.samples, options.referenceRoomC, options.capC, run.roomC, run.loadStartS, run.loadEndS};
+    return m_runAnswers[run.id] = m_stages.ask<core::bench::RunAnalysis>({core::stages::Stage::Run, run.id}, std::move(reads), [head = run, options = std::move(options)](const StageStore::Stop& stop) -> core::Result<Analysis> {
+        return std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options, stop));
+    });
 }
 
 const core::bench::RunAnalysis* Document::analysis(const std::string& runId) const {
-    if (const auto known = m_current.find(runId); known != m_current.end())
-        return known->second.get();
     const core::Run* run = m_project->run(runId);
-    if (!run)
-        return nullptr;
-    const auto build = core::resolve(*m_project, run->revision);
-    Analysed wanted{run->samples, *run, core::verdict::benchOptions(*m_project, build ? &*build : nullptr), nullptr};
-    const auto same = [&](const Analysed& a) {
-        return a.samples == run->samples && a.options.referenceRoomC == wanted.options.referenceRoomC && a.options.capC == wanted.options.capC && a.head.roomC == run->roomC &&
-               a.head.loadStartS == run->loadStartS && a.head.loadEndS == run->loadEndS;
-    };
-    if (const auto done = m_analyses.find(runId); done != m_analyses.end() && same(done->second))
-        return (m_current[runId] = done->second.analysis).get();
-    if (const auto pending = m_pending.find(runId); pending != m_pending.end() && same(pending->second.result))
-        return nullptr;
-    if (m_background) {
-        start(runId, std::move(wanted));
-        return nullptr;
-    }
-    wanted.analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(*run, wanted.options));
-    Analysed& a = m_analyses[runId];
-    a = std::move(wanted);
-    return (m_current[runId] = a.analysis).get();
-}
-
-void Document::start(const std::string& runId, Analysed wanted) const {
-    auto* watcher = new QFutureWatcher<std::shared_ptr<const core::bench::RunAnalysis>>(const_cast<Document*>(this));
-    const int ticket = ++m_tickets;
-    connect(watcher, &QFutureWatcherBase::finished, this, [this, runId, watcher, ticket] {
-        watcher->deleteLater();
-        const auto pending = m_pending.find(runId);
-        // A newer request for the same run has taken its place: only the newest may publish.
-        if (pending != m_pending.end() && pending->second.ticket == ticket)
-            take(runId);
-        if (m_pending.empty()) // views are told once, not fourteen times
-            Q_EMIT const_cast<Document*>(this)->changed();
-    });
-    auto future = QtConcurrent::run(m_analysts.pool(), [head = wanted.head, options = wanted.options, stop = m_analysts.flag()]() -> std::shared_ptr<const core::bench::RunAnalysis> {
-        if (*stop)
-            return nullptr;
-        auto analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options, [&] { return stop->load(); }));
-        return *stop ? nullptr : analysis;
-    });
-    m_pending[runId] = {ticket, std::move(wanted), future};
-    watcher->setFuture(future);
-}
-
-void Document::take(const std::string& runId) const {
-    auto node = m_pending.extract(runId);
-    Analysed done = std::move(node.mapped().result);
-    done.analysis = node.mapped().future.result();
-    if (!done.analysis)
-        return; // stopped: its project is gone
-    m_results.erase(done.head.revision); // its verdict was made without this run
-    m_analyses[runId] = std::move(done);
+    const auto answer = run ? analyse(*run) : Answer<core::bench::RunAnalysis>{};
+    return answer.standing == Standing::Ready ? answer.value.get() : nullptr; // the store keeps it
 }
 
 void Document::finishAnalyses() const {
     for (const core::Run& run : m_project->runs)
-        (void)analysis(run.id);
-    while (!m_pending.empty())
-        take(m_pending.begin()->first);
+        (void)analyse(run);
+    m_stages.waitForAll();
 }
 
 core::verdict::RunAnalyses Document::knownAnalyses() const {
     core::verdict::RunAnalyses known;
-    for (const auto& [run, analysis] : m_current)
-        known[run] = analysis;
+    for (const core::Run& run : m_project->runs)
+        if (const auto answer = m_stages.peek<core::bench::RunAnalysis>({core::stages::Stage::Run, run.id}); answer.standing == Standing::Ready)
+            known[run.id] = answer.value;
     return known;
 }
 
 core::verdict::RunAnalyses Document::analyses() const {
     finishAnalyses();
-    core::verdict::RunAnalyses all;
+    return knownAnalyses();
+}
+
+Answer<Document::Result> Document::look(const std::string& id) const {
+    if (const auto known = m_lookAnswers.find(id); known != m_lookAnswers.end())
+        return known->second;
+    LookReads reads{m_project, id, {}};
+    core::verdict::RunAnalyses runs;
     for (const core::Run& run : m_project->runs)
-        if (analysis(run.id))
-            all[run.id] = m_analyses[run.id].analysis;
-    return all;
+        if (run.revision == id)
+            if (auto answer = analyse(run); answer.standing == Standing::Ready) {
+                reads.analyses.push_back(answer.value);
+                runs[run.id] = answer.value;
+            }
+    const StageStore::Key key{core::stages::Stage::Verdict, id};
+    const auto before = m_stages.peek<Result>(key).value;
+    return m_lookAnswers[id] = m_stages.ask<Result>(key, reads, [project = m_project, id, runs, before, counts = m_stages.counts()](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const Result>> {
+        auto r = std::make_shared<Result>();
+        r->project = project;
+        r->verdict.id = id;
+        const core::Revision* revision = project->revision(id);
+        if (!revision) {
+            r->problem = "no revision";
+            return r;
+        }
+        for (std::size_t i = 0; i < revision->changes.size(); ++i)
+            r->words += (i ? ", " : "") + core::describe(revision->changes[i], *project, revision->parent);
+        std::optional<core::stages::Before> kept;
+        if (before && before->evaluation)
+            kept.emplace(core::stages::Before{*before->project, *before->evaluation});
+        QElapsedTimer timer;
+        timer.start();
+        auto e = core::stages::evaluate(*project, id, {.before = kept ? &*kept : nullptr, .watch = [&](core::stages::Stage stage) {
+            ++(*counts)[static_cast<std::size_t>(stage)];
+            return !stop();
+        }});
+        r->tookMs = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+        if (!e) {
+            r->problem = e.error().text();
+            r->verdict.problem = r->problem;
+            return r;
+        }
+        r->evaluation = std::move(*e);
+        r->verdict = core::verdict::judge(*project, *r->evaluation, runs);
+        return r;
+    });
+}
+
+namespace {
+const Document::Result& nothingYet() {
+    static const Document::Result nothing;
+    return nothing;
+}
+} // namespace
+
+const Document::Result& Document::result(const std::string& id) const {
+    for (const core::Run& run : m_project->runs)
+        if (run.revision == id && m_stages.pace() == StageStore::Pace::AtOnce)
+            (void)analyse(run);
+    auto answer = look(id);
+    if (answer.standing == Standing::Pending) {
+        m_stages.wait({core::stages::Stage::Verdict, id});
+        answer = look(id);
+    }
+    return answer.value ? *answer.value : nothingYet();
+}
+
+const Document::Result& Document::shown(const std::string& id) const {
+    const auto answer = look(id);
+    return answer.value ? *answer.value : nothingYet();
+}
+
+bool Document::isPending(const std::string& id) const { return m_stages.peek<Result>({core::stages::Stage::Verdict, id}).standing == Standing::Pending; }
+
+double Document::lastEvaluationMs() const {
+    const auto answer = m_stages.peek<Result>({core::stages::Stage::Verdict, m_revision});
+    return answer.value ? answer.value->tookMs : 0;
+}
+
+// ---- answers of Fit: of the results that are shown, which they keep alive ----
+
+namespace {
+/// An answer about a revision reads its results as a whole.
+struct OfLook {
+    std::shared_ptr<const Document::Result> look;
+    core::Thing of; ///< the gap, where the answer is about one
+    bool operator==(const OfLook&) const = default;
+};
+/// @p compute takes project, evaluation and stop flag, and gives the answer.
+template <class T, class Compute> Answer<T> answerOf(StageStore& store, const StageStore::Key& key, const std::shared_ptr<const Document::Result>& look, const core::Thing& of, Compute compute) {
+    if (!look || !look->evaluation)
+        return {Standing::Pending, nullptr, {}};
+    return store.ask<T>(key, OfLook{look, of}, [look, compute](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const T>> {
+        return std::make_shared<T>(compute(*look->project, *look->evaluation, stop));
+    });
+}
+} // namespace
+
+Answer<Rooms> Document::rooms() const {
+    return answerOf<Rooms>(m_stages, {core::stages::Stage::Rooms, m_revision}, look(m_revision).value, {}, [](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) { return core::fit::roomLeft(p, e.build, {.needs = p.needs, .stop = stop}); });
+}
+
+Answer<Measures> Document::measures() const {
+    return answerOf<Measures>(m_stages, {core::stages::Stage::Measures, m_revision}, look(m_revision).value, {}, [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop&) { return core::fit::measureNext(e.fit); });
+}
+
+Answer<Ways> Document::ways() const {
+    return answerOf<Ways>(m_stages, {core::stages::Stage::Ways, m_revision}, look(m_revision).value, {}, [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop& stop) { return core::fit::insertions(e.build, core::make::orderOf(e.make), stop); });
+}
+
+Answer<Mends> Document::mends(const core::GapRef& gap) const {
+    // One at a time: the gap that is asked about last is the one that is wanted.
+    return answerOf<Mends>(m_stages, {core::stages::Stage::Mends, m_revision}, look(m_revision).value, gap, [gap](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) {
+        const auto* at = e.fit.gap(gap);
+        return at ? Mends{gap, core::advise::whatToChange(p, e, *at, {}, stop)} : Mends{gap, {}};
+    });
+}
+
+// ---- telling the views ----
+
+void Document::announce(News news) {
+    m_news = std::max(m_news, news);
+    if (m_stages.pace() == StageStore::Pace::AtOnce)
+        return tell();
+    if (look(m_revision).standing != Standing::Pending)
+        tell();
+    else if (!m_patience.isActive())
+        m_patience.start(patienceMs);
+}
+
+void Document::tell() {
+    m_patience.stop();
+    const News news = std::exchange(m_news, News::Nothing);
+    if (news != News::Nothing)
+        Q_EMIT changed();
+    if (news == News::Revision)
+        Q_EMIT revisionSelected();
+}
+
+void Document::onPublished(const StageStore::Key& key) {
+    using core::stages::Stage;
+    m_lookAnswers.clear();
+    m_runAnswers.clear();
+    if (key.stage == Stage::Run) // a verdict that was made without it is made anew
+        if (const core::Run* run = m_project->run(key.of))
+            (void)look(run->revision);
+    const bool lookedAt = key.stage != Stage::Run && key.of == m_revision;
+    if (lookedAt && m_news != News::Nothing)
+        tell();
+    else if (lookedAt)
+        Q_EMIT changed();
+    else if (!m_gather.isActive())
+        m_gather.start(gatherMs);
+}
+
+/// Revisions that nobody looks at, in the order of the rail, one at a time.
+void Document::computeNextOutOfSight() {
+    if (m_stages.pace() == StageStore::Pace::AtOnce || !m_stages.isIdle())
+        return;
+    std::size_t known = 0;
+    for (const core::Revision& r : m_project->revisions) {
+        if (++known > mostResults)
+            return;
+        if (look(r.id).standing == Standing::Pending)
+            return; // the next one when this one is there
+    }
 }
 
 const std::string& Document::words(const std::string& id) const {
@@ -259,36 +410,6 @@ const std::string& Document::words(const std::string& id) const {
         for (std::size_t i = 0; i < revision->changes.size(); ++i)
             it->second += (i ? ", " : "") + core::describe(revision->changes[i], *m_project, revision->parent);
     return it->second;
-}
-
-const Document::Result& Document::result(const std::string& id) const {
-    if (const auto it = m_results.find(id); it != m_results.end())
-        return it->second;
-    Result& r = m_results[id];
-    r.project = m_project;
-    r.verdict.id = id;
-    const core::Revision* revision = m_project->revision(id);
-    if (!revision) {
-        r.problem = "no revision";
-        return r;
-    }
-    r.words = words(id);
-    QElapsedTimer timer;
-    timer.start();
-    auto e = core::verdict::evaluate(*m_project, id);
-    m_lastMs = static_cast<double>(timer.nsecsElapsed()) / 1e6;
-    if (!e) {
-        r.problem = e.error().text();
-        r.verdict.problem = r.problem;
-        return r;
-    }
-    r.evaluation = std::move(*e);
-    core::verdict::RunAnalyses runs;
-    for (const core::Run& run : m_project->runs)
-        if (run.revision == id && analysis(run.id))
-            runs[run.id] = m_analyses[run.id].analysis;
-    r.verdict = core::verdict::judge(*m_project, *r.evaluation, runs);
-    return r;
 }
 
 } // namespace app

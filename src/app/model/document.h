@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/model/fit_answers.h"
 #include "app/model/workers.h"
 #include "core/explain/working.h"
 #include "store/files.h"
@@ -7,6 +8,7 @@
 #include <QFuture>
 #include <QObject>
 #include <QString>
+#include <QTimer>
 #include <QUndoStack>
 
 #include <map>
@@ -21,13 +23,14 @@ class Document : public QObject {
 public:
     explicit Document(QObject* parent = nullptr);
 
-    /// Everything computed of one revision, or the problem that keeps it from resolving.
+    /// Everything computed of one revision, or the problem that keeps it from resolving. Never changed once it is made.
     struct Result {
         std::shared_ptr<const core::Project> project; ///< keeps alive what the evaluation points into
-        std::optional<core::verdict::Evaluation> evaluation;
+        std::optional<core::stages::Evaluation> evaluation;
         core::verdict::RevisionVerdict verdict;
         std::string problem;
         std::string words; ///< the changes against the parent
+        double tookMs = 0; ///< the evaluation
     };
 
     [[nodiscard]] const core::Project& project() const { return *m_project; }
@@ -71,15 +74,26 @@ public:
     void selectRevision(const std::string& id);
 
     // ---- results ----
+    /// Waits for it. For who acts on it: commands, dialogs, the report, tests.
     [[nodiscard]] const Result& result() const { return result(m_revision); }
     [[nodiscard]] const Result& result(const std::string& revision) const;
+    /// Never waits: what is there, of before the last edit while the new one is worked out. For views.
+    [[nodiscard]] const Result& shown(const std::string& revision) const;
+    /// Something that shown() answers is of before, or not there yet.
+    [[nodiscard]] bool isPending(const std::string& revision) const;
+    /// Answers of Fit about the revision that is looked at; they take longer than a gap.
+    [[nodiscard]] Answer<Rooms> rooms() const;
+    [[nodiscard]] Answer<Measures> measures() const;
+    [[nodiscard]] Answer<Ways> ways() const;
+    [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const;
+    [[nodiscard]] StageStore& stages() const { return m_stages; }
     /// The changes of a revision in words; nothing else is computed for it.
     [[nodiscard]] const std::string& words(const std::string& revision) const;
     /// Nothing while the run is being analysed in the background, or when there is no such run.
     [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
-    /// With a window, runs are analysed in the background and changed() follows; without one at once.
-    void setBackground(bool on) { m_background = on; }
-    [[nodiscard]] bool isAnalysing(const std::string& run) const { return m_pending.contains(run); }
+    /// With a window everything is worked out beside it, and changed() follows; without one at once.
+    void setBackground(bool on) { m_stages.setPace(on ? StageStore::Pace::Beside : StageStore::Pace::AtOnce); }
+    [[nodiscard]] bool isAnalysing(const std::string& run) const { return m_stages.isPending({core::stages::Stage::Run, run}); }
     /// Waits for all analyses that are under way; for the report and for tests.
     void finishAnalyses() const;
     /// Analyses of all runs, by run.
@@ -87,10 +101,10 @@ public:
     /// Those that are done already; nothing is waited for.
     [[nodiscard]] core::verdict::RunAnalyses knownAnalyses() const;
     /// Milliseconds the last evaluation of one revision took.
-    [[nodiscard]] double lastEvaluationMs() const { return m_lastMs; }
+    [[nodiscard]] double lastEvaluationMs() const;
 
 Q_SIGNALS:
-    void changed();          ///< project or results
+    void changed();          ///< project or results; after an edit when what is looked at is there again, or soon
     void revisionSelected(); ///< another revision is looked at
     void pathChanged();
 
@@ -103,21 +117,24 @@ private:
     QUndoStack m_undo;
     Place m_place;
     std::string m_revision;
-    mutable std::map<std::string, Result> m_results;
     mutable std::map<std::string, std::string> m_words;
-    /// Analyses belong to the readings and outlive edits of the rest of the project.
-    struct Analysed { std::shared_ptr<const core::Samples> samples; core::Run head; core::bench::AnalyseOptions options; std::shared_ptr<const core::bench::RunAnalysis> analysis; };
-    mutable std::map<std::string, Analysed> m_analyses;
-    /// Analyses known to belong to the present project; views ask for them many times a frame.
-    mutable std::map<std::string, std::shared_ptr<const core::bench::RunAnalysis>> m_current;
-    mutable double m_lastMs = 0;
-    struct Pending { int ticket = 0; Analysed result; QFuture<std::shared_ptr<const core::bench::RunAnalysis>> future; };
-    void start(const std::string& run, Analysed wanted) const;
-    void take(const std::string& run) const;
-    mutable std::map<std::string, Pending> m_pending;
-    mutable int m_tickets = 0;
-    bool m_background = false;
-    mutable Workers m_analysts{1};
+
+    // ---- results, by stage ----
+    using Analysis = std::shared_ptr<const core::bench::RunAnalysis>;
+    [[nodiscard]] Answer<Result> look(const std::string& revision) const;
+    [[nodiscard]] Answer<core::bench::RunAnalysis> analyse(const core::Run& run) const;
+    /// Says what changed once what is looked at is there; at the latest after a few milliseconds.
+    enum class News { Nothing, Project, Revision };
+    void announce(News news);
+    void tell();
+    void onPublished(const StageStore::Key& key);
+    void computeNextOutOfSight();
+    News m_news = News::Nothing;
+    QTimer m_patience, m_gather, m_spare;
+    mutable StageStore m_stages;
+    /// What the store said since the last edit or news from it.
+    mutable std::map<std::string, Answer<Result>> m_lookAnswers;
+    mutable std::map<std::string, Answer<core::bench::RunAnalysis>> m_runAnswers;
     Workers m_workers{2};
 };
 

@@ -85,7 +85,7 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
 }
 
 /// By which way air comes in without a fan, and how much of it past no screen.
-QString dustSentence(const core::verdict::Evaluation& e, const View& v) {
+QString dustSentence(const core::stages::Evaluation& e, const View& v) {
     double passive = 0, bare = 0;
     for (const auto& flow : e.air.openings) {
         const core::Opening* o = e.build.opening(flow.id);

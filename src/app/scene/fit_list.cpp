@@ -195,6 +195,15 @@ std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, Mark mark
     return height;
 }
 
+/// While an answer is worked out: what is shown is of before, or nothing yet. Answers whether rows are there to be painted.
+template <class T> bool paintStanding(Canvas& c, const QRectF& r, const Answer<T>& answer, const QString& doing) {
+    if (answer.standing == Standing::Failed)
+        c.paragraph({r.left(), r.bottom() - 60, r.width(), 60}, QObject::tr("It could not be worked out: %1").arg(qs(answer.why)), 12, Weight::Regular, c.t.block, 3);
+    else if (answer.standing == Standing::Pending)
+        c.second(answer.value ? QRectF(r.left(), r.bottom() - 20, r.width() - 60, 20) : QRectF(r.left(), r.top() + 30, r.width(), 24), answer.value ? QObject::tr("of before; %1").arg(doing) : doing, answer.value ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    return answer.value != nullptr;
+}
+
 void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     const auto& fit = v.evaluation()->fit;
     const auto* gap = gapToMend(fit, c.selected());
@@ -202,7 +211,10 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         return c.second({r.left(), r.top(), r.width(), 24}, QObject::tr("No gaps yet."));
     const double h = c.paragraph({r.left(), r.top() + 2, r.width(), 60}, gapName(*gap) + QStringLiteral(": ") + qs(core::explain::marginText(gap->marginMm(), v.show)), 12.5, Weight::SemiBold, c.t.ink, 3);
     double y = r.top() + h + 8;
-    const auto& mends = look.answers->mends;
+    const bool ofAnother = look.answers->mends.value && look.answers->mends.value->of != gap->ref;
+    if (!paintStanding(c, r.adjusted(0, h, 0, 0), ofAnother ? Answer<Mends>{} : look.answers->mends, QObject::tr("trying changes ...")))
+        return;
+    const auto& mends = answered(look.answers->mends).all;
     std::size_t shown = 0;
     // What makes something else worse is folded away: it is no offer, but who asks may see why not.
     const auto harms = [](const auto& m) { return m.mark() == Mark::Crossed; };
@@ -244,7 +256,9 @@ void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     paintButton(c, x + 6, r.top(), QObject::tr("Print sheet"), Handle{.act = Act::PrintSheet}, QObject::tr("Measuring sheet to take to the bench"));
     double y = r.top() + 32;
     std::size_t shown = 0;
-    const auto rows = look.answers ? look.answers->measure : std::vector<core::fit::MeasureNext>{};
+    if (!look.answers || !paintStanding(c, r, look.answers->measure, QObject::tr("working it out ...")))
+        return;
+    const Measures& rows = answered(look.answers->measure);
     for (std::size_t i = firstRow(c, rows.size()); i < rows.size(); ++i) {
         const auto& m = rows[i];
         QString text = QObject::tr("%1 ±%2 from %3; takes %4 of doubt off %5").arg(v.number(Quantity::Length, m.now.value.mm()), v.text(Quantity::Length, m.now.tolerance.mm()), qs(core::sourceWord(m.now.source)), v.text(Quantity::Length, m.worstWonMm), counted(static_cast<qsizetype>(m.gaps.size()), QObject::tr("1 gap"), QObject::tr("%1 gaps")));
@@ -267,7 +281,9 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
     c.second({r.right() - 56, r.top(), 52, 22}, QObject::tr("as drawn"), Qt::AlignRight | Qt::AlignVCenter, 11.5);
     double y = r.top() + 24;
     std::size_t shown = 0;
-    const auto rooms = look.answers ? look.answers->rooms : std::vector<core::fit::Room>{};
+    if (!look.answers || !paintStanding(c, r, look.answers->rooms, QObject::tr("trying sizes ...")))
+        return;
+    const Rooms& rooms = answered(look.answers->rooms);
     for (std::size_t i = firstRow(c, rooms.size()); i < rooms.size() && y + 40 <= r.bottom() - 22; ++i, ++shown) {
         const auto& room = rooms[i];
         const core::Thing key = core::RoomRef{room.mount, room.own};
@@ -288,7 +304,9 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     c.second({r.left(), r.top(), r.width(), 22}, c.elided(QObject::tr("in the order of the steps; choose one to draw it"), r.width(), 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
     double y = r.top() + 26;
     std::size_t shown = 0;
-    const auto ways = look.answers ? look.answers->insertions : std::vector<core::fit::Insertion>{};
+    if (!look.answers || !paintStanding(c, r, look.answers->ways, QObject::tr("looking for ways in ...")))
+        return;
+    const Ways& ways = answered(look.answers->ways);
     for (std::size_t i = firstRow(c, ways.size()); i < ways.size(); ++i) {
         const auto& way = ways[i];
         using core::fit::Passage;

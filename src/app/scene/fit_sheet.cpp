@@ -87,7 +87,7 @@ Sheet sheetOf(const QRectF& drawing, const View& v, const FitLook& look) {
 const core::fit::Insertion* drawnWay(const FitLook& look, const core::Thing& selected) {
     if (look.list != FitLook::List::GoingIn || !look.answers)
         return nullptr;
-    for (const auto& way : look.answers->insertions)
+    for (const auto& way : answered(look.answers->ways))
         if (!way.poses.empty() && selected == core::Thing(core::WayRef{way.mount}))
             return &way;
     return nullptr;

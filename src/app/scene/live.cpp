@@ -22,7 +22,7 @@ using core::rules::Station;
 
 Mark markOf(const View& v, Station station) { return core::verdict::markOfStation(*v.evaluation(), v.result().verdict, station); }
 
-Live briefLive(const View& v, const core::verdict::Evaluation& e) {
+Live briefLive(const View& v, const core::stages::Evaluation& e) {
     int blockers = 0, cautions = 0;
     for (const auto& f : e.findings)
         if (f.station == core::rules::Station::Brief) {
@@ -35,7 +35,7 @@ Live briefLive(const View& v, const core::verdict::Evaluation& e) {
     return {text, markOf(v, Station::Brief)};
 }
 
-Live airLive(const View& v, const core::verdict::Evaluation& e) {
+Live airLive(const View& v, const core::stages::Evaluation& e) {
     const core::Placed* cpu = e.build.firstOf(core::PartKind::Processor);
     const auto* part = cpu ? e.air.part(cpu->mount) : nullptr;
     const Mark mark = markOf(v, Station::Air);
@@ -74,7 +74,7 @@ Live benchLive(const View& v) {
 } // namespace
 
 QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading) {
-    const auto& evaluation = v.document.result(run.revision).evaluation;
+    const auto& evaluation = v.document.shown(run.revision).evaluation;
     const core::Placed* p = evaluation ? evaluation->build.at(subject) : nullptr;
     QString part = p ? qs(p->name) : QString();
     if (p && p->part->kind == core::PartKind::Processor)

@@ -224,7 +224,7 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
         paintOffers(c, {r.left(), std::min(r.bottom() - 24, std::max(left.bottom, right.bottom) + 2), r.width(), 24}, map, v);
 }
 
-double portMapHeight(const core::verdict::Evaluation& e) {
+double portMapHeight(const core::stages::Evaluation& e) {
     const PortMap& map = e.wiring.ports;
     const auto heightOf = [](const std::vector<Node>& nodes) {
         double h = 0;

@@ -9,7 +9,7 @@ namespace app {
 void paintPortMap(Canvas& c, const QRectF& r, const View& v);
 
 /// The least height it can be read at.
-[[nodiscard]] double portMapHeight(const core::verdict::Evaluation& e);
+[[nodiscard]] double portMapHeight(const core::stages::Evaluation& e);
 
 /// The connection that an adapter offered for what is short would be.
 [[nodiscard]] std::optional<core::Connect> connectionOf(const core::rules::PortMap& map, const std::string& adapter, const core::Project& project);

@@ -11,9 +11,11 @@ struct View {
     const Document& document;
     core::Show show;
 
-    [[nodiscard]] const Document::Result& result() const { return document.result(); }
-    [[nodiscard]] const core::verdict::Evaluation* evaluation() const { return result().evaluation ? &*result().evaluation : nullptr; }
-    [[nodiscard]] const core::Project& project() const { return document.project(); }
+    [[nodiscard]] const Document::Result& result() const { return document.shown(document.revision()); } ///< never waits
+    [[nodiscard]] const core::stages::Evaluation* evaluation() const { return result().evaluation ? &*result().evaluation : nullptr; }
+    /// The project that the result is of: while the newest is worked out, what is shown belongs together.
+    [[nodiscard]] const core::Project& project() const { return result().project ? *result().project : document.project(); }
+    [[nodiscard]] bool isPending() const { return document.isPending(document.revision()); }
     [[nodiscard]] QString text(core::Quantity q, double v) const { return qs(show.text(q, v)); }
     [[nodiscard]] QString number(core::Quantity q, double v) const { return qs(show.number(q, v)); }
     [[nodiscard]] QString signedNumber(core::Quantity q, double v) const { return qs(show.signedNumber(q, v)); }
@@ -25,14 +27,18 @@ struct View {
 /// Positions of the three cuts through the case, mm in case axes: A across y, B across x, C across z.
 struct Cuts { double a = -1, b = -1, c = -1; core::Axis moved = core::Axis::Y; };
 
-/// Answers of the Fit station that take longer than a gap; worked out when they are looked at.
+/// Answers of the Fit station that take longer than a gap; of before, or none, while they are worked out.
 struct FitAnswers {
-    std::vector<core::fit::Room> rooms;
-    std::vector<core::fit::MeasureNext> measure;
-    std::vector<core::fit::Insertion> insertions;
-    std::string mendsOf; ///< id of the gap
-    std::vector<core::advise::Mend> mends;
+    Answer<Rooms> rooms;
+    Answer<Measures> measure;
+    Answer<Ways> ways;
+    Answer<Mends> mends;
 };
+/// What was answered, or nothing yet.
+template <class T> [[nodiscard]] const T& answered(const Answer<T>& answer) {
+    static const T nothing{};
+    return answer.value ? *answer.value : nothing;
+}
 
 /// How the Fit station is looked at: cuts, the list beside the drawing, zoom, and a part that is about to be placed.
 struct FitLook {

@@ -69,27 +69,28 @@ public:
     // ---- of the answers of Fit ----
     Answer operator()(const core::RoomRef& ref) const {
         if (m_e)
-            for (const auto& room : core::fit::roomLeft(m_v.project(), m_e->build, {.needs = m_v.project().needs}))
+            for (const auto& room : answered(m_v.document.rooms()))
                 if (ref == core::RoomRef{room.mount, room.own})
                     return core::explain::ofRoom(room, m_v.show);
         return {};
     }
-    /// A row of the list about a gap; the trial is made again for its figures.
+    /// A row of the list about a gap.
     Answer operator()(const core::MendRef& ref) const {
         const auto* gap = gapOf(ref.gap);
-        const auto mends = gap ? core::advise::whatToChange(m_v.project(), *m_e, *gap) : std::vector<core::advise::Mend>{};
-        return ref.row < mends.size() ? Answer(core::explain::ofMend(mends[ref.row], *gap, m_v.show)) : Answer();
+        const auto answer = gap ? m_v.document.mends(ref.gap) : app::Answer<Mends>{};
+        const bool there = answer.value && answer.value->of == ref.gap && ref.row < answer.value->all.size();
+        return there ? Answer(core::explain::ofMend(answer.value->all[ref.row], *gap, m_v.show)) : Answer();
     }
     Answer operator()(const core::DimensionRef& ref) const {
         if (m_e)
-            for (const auto& next : core::fit::measureNext(m_e->fit))
+            for (const auto& next : answered(m_v.document.measures()))
                 if (next.label == ref.label)
                     return core::explain::ofMeasure(next, m_v.show);
         return {};
     }
     Answer operator()(const core::WayRef& ref) const {
         if (m_e)
-            for (const auto& way : core::fit::insertions(m_e->build, core::make::orderOf(m_e->make)))
+            for (const auto& way : answered(m_v.document.ways()))
                 if (way.mount == ref.mount)
                     return core::explain::ofWay(way);
         return {};
@@ -118,7 +119,7 @@ public:
         return {};
     }
     Answer operator()(const core::TargetRef& ref) const {
-        const auto& result = ref.revision.empty() ? m_v.result() : m_v.document.result(ref.revision);
+        const auto& result = ref.revision.empty() ? m_v.result() : m_v.document.shown(ref.revision);
         if (result.evaluation)
             for (const auto& t : result.verdict.targets)
                 if (t.id == ref.id)
@@ -148,7 +149,7 @@ private:
     }
 
     const View& m_v;
-    const core::verdict::Evaluation* m_e;
+    const core::stages::Evaluation* m_e;
 };
 
 } // namespace

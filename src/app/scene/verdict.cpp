@@ -95,7 +95,7 @@ double board(Canvas& c, const QRectF& r, const View& v) {
         if (ids[k] == v.project().baseline)
             c.baselineSign({head.left() + 14, head.center().y()});
         c.text(head.adjusted(26, 0, 0, 0), qs(ids[k]), 12.5, Weight::SemiBold, c.t.ink);
-        const QString words = qs(v.document.result(ids[k]).words);
+        const QString words = qs(v.document.shown(ids[k]).words);
         c.second({head.left() + 54, y, column - 58, 24}, c.elided(words, column - 60, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
         c.hit(head.adjusted(4, 0, 0, 0), Hit{{}, core::RevisionRef{ids[k]}, {.act = Act::LookAt}, QObject::tr("%1: %2. Click to look at it").arg(qs(ids[k]), words)});
     }
@@ -106,7 +106,7 @@ double board(Canvas& c, const QRectF& r, const View& v) {
         c.text({r.left(), y, nameW, 22}, c.elided(qs(target.name), nameW - 4, 12.5), 12.5, Weight::Regular);
         c.text({r.left() + nameW, y, limitW, 22}, v.text(q, target.limit), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         for (std::size_t k = 0; k < ids.size(); ++k) {
-            const auto& result = v.document.result(ids[k]);
+            const auto& result = v.document.shown(ids[k]);
             const double x = r.left() + nameW + limitW + column * static_cast<double>(k);
             const auto it = std::find_if(result.verdict.targets.begin(), result.verdict.targets.end(), [&](const auto& t) { return t.id == target.id; });
             if (it == result.verdict.targets.end() || it->basis == Basis::Missing) {
@@ -148,7 +148,7 @@ QString wordsBetween(const View& v, const std::string& from, const std::string& 
     int revisions = 0;
     if (const auto line = core::lineage(v.project(), to))
         for (auto it = line->rbegin(); it != line->rend() && (*it)->id != from; ++it, ++revisions)
-            words.prepend(qs(v.document.result((*it)->id).words));
+            words.prepend(qs(v.document.shown((*it)->id).words));
     return revisions > 1 ? QObject::tr("%1 revisions together: %2").arg(revisions).arg(words.join(QStringLiteral("; "))) : words.join(QString());
 }
 
@@ -159,7 +159,7 @@ void steps(Canvas& c, const QRectF& r, const View& v) {
     std::vector<Point> points;
     const core::verdict::TargetResult* cap = nullptr;
     for (const std::string& id : ids) {
-        const auto& result = v.document.result(id);
+        const auto& result = v.document.shown(id);
         if (const auto* t = targetOf(result, core::TargetKind::Temperature); t && t->basis != Basis::Missing) {
             points.push_back({id, t->value, 0.5 * (t->high - t->low), t->basis == Basis::Predicted});
             if (id == v.document.revision())
@@ -202,7 +202,7 @@ void steps(Canvas& c, const QRectF& r, const View& v) {
         if (p.id == v.project().baseline)
             c.baselineSign({x + slot / 2 - 22, plot.bottom() + 15});
         c.text({x, plot.bottom() + 6, slot, 18}, qs(p.id), 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
-        const core::Thing key = targetThing(v, targetOf(v.document.result(p.id), core::TargetKind::Temperature)->id, p.id);
+        const core::Thing key = targetThing(v, targetOf(v.document.shown(p.id), core::TargetKind::Temperature)->id, p.id);
         c.hit({x, at - 18, slot, 24}, key, QObject::tr("%1, CPU %2").arg(qs(p.id), v.text(Quantity::Temperature, p.value)));
         if (i + 1 == points.size())
             break;

@@ -43,14 +43,14 @@ void MainWindow::startReport(const QString& path) {
             auto& analysis = runs[run.id];
             if (!analysis) {
                 const auto build = core::resolve(*project, run.revision);
-                analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::verdict::benchOptions(*project, build ? &*build : nullptr)));
+                analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::stages::benchOptions(*project, build ? &*build : nullptr)));
             }
             if (stopped())
                 return;
         }
-        std::vector<core::verdict::Evaluation> evaluations;
+        std::vector<core::stages::Evaluation> evaluations;
         for (const core::Revision& r : project->revisions) {
-            if (auto e = core::verdict::evaluate(*project, r.id))
+            if (auto e = core::stages::evaluate(*project, r.id))
                 evaluations.push_back(std::move(*e));
             if (stopped())
                 return;

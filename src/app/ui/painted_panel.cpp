@@ -25,6 +25,7 @@ PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent),
 }
 
 void PaintedPanel::paintEvent(QPaintEvent*) {
+    const PaintingNow painting; // no stage starts in here
     QPainter painter(this);
     painter.setRenderHint(QPainter::Antialiasing);
     Canvas canvas(painter, m_context.theme, m_context.selection.thing(), m_context.selection.hovered());

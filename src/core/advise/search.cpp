@@ -28,7 +28,7 @@ struct Pair { bool short_ = false; double logOdds = 0; double marginMm = 1e9; };
 
 class Search {
 public:
-    Search(const Project& project, const verdict::Evaluation& now, const SearchRequest& request, const std::function<bool(double)>& progress)
+    Search(const Project& project, const stages::Evaluation& now, const SearchRequest& request, const std::function<bool(double)>& progress)
         : m_project(project), m_now(now), m_request(request), m_progress(progress) {}
     Result<SearchResult> run();
 
@@ -53,7 +53,7 @@ private:
     }
 
     const Project& m_project;
-    const verdict::Evaluation& m_now;
+    const stages::Evaluation& m_now;
     const SearchRequest& m_request;
     const std::function<bool(double)>& m_progress;
     std::vector<Slot> m_slots;
@@ -141,7 +141,7 @@ void Search::lookAtOption(std::size_t slot, Option& option) {
     }
     // What it does for heat and noise, put alone into the revision as it stands.
     auto build = resolveWith(m_project, m_now.build.revision, changesTo({{slot, o}}, false));
-    auto then = build ? verdict::evaluateBuild(m_project, std::move(*build)) : Result<verdict::Evaluation>(tl::make_unexpected(build.error()));
+    auto then = build ? stages::evaluateBuild(m_project, std::move(*build)) : Result<stages::Evaluation>(tl::make_unexpected(build.error()));
     if (!then) {
         option.refused = true;
         return;
@@ -313,7 +313,7 @@ void Search::finish() {
         if (c.text.empty())
             c.text = "as it is";
         auto build = resolveWith(m_project, m_now.build.revision, c.changes);
-        auto e = build ? verdict::evaluateBuild(m_project, std::move(*build)) : Result<verdict::Evaluation>(tl::make_unexpected(build.error()));
+        auto e = build ? stages::evaluateBuild(m_project, std::move(*build)) : Result<stages::Evaluation>(tl::make_unexpected(build.error()));
         if (!e)
             continue;
         c.processorC = c.cardC = std::numeric_limits<double>::quiet_NaN();
@@ -351,7 +351,7 @@ Result<SearchResult> Search::run() {
 
 } // namespace
 
-Result<SearchResult> search(const Project& project, const verdict::Evaluation& now, const SearchRequest& request, const std::function<bool(double)>& progress) {
+Result<SearchResult> search(const Project& project, const stages::Evaluation& now, const SearchRequest& request, const std::function<bool(double)>& progress) {
     return Search(project, now, request, progress).run();
 }
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 
 #include <functional>
 
@@ -47,7 +47,7 @@ struct SearchResult {
 /// the supply carries it. Gaps of one choice with the rest and of two choices with each other are worked out once; the
 /// winners are then resolved and predicted in full. @p progress gets 0..1 and answers false to stop.
 /// Errors: nothing to choose, too many combinations.
-[[nodiscard]] Result<SearchResult> search(const Project& project, const verdict::Evaluation& now, const SearchRequest& request,
+[[nodiscard]] Result<SearchResult> search(const Project& project, const stages::Evaluation& now, const SearchRequest& request,
                                           const std::function<bool(double)>& progress = {});
 
 } // namespace core::advise

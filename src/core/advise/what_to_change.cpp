@@ -49,8 +49,8 @@ std::string changedMount(const Change& change) {
 
 class Advisor {
 public:
-    Advisor(const Project& project, const verdict::Evaluation& now, const fit::Gap& gap, std::string_view load)
-        : m_project(project), m_now(now), m_gap(gap), m_same(gap), m_load(load) {}
+    Advisor(const Project& project, const stages::Evaluation& now, const fit::Gap& gap, std::string_view load, std::function<bool()> stop)
+        : m_project(project), m_now(now), m_gap(gap), m_same(gap), m_load(load), m_stop(std::move(stop)) {}
 
     std::vector<Mend> run() {
         for (const fit::GapEnd& end : m_gap.between) {
@@ -142,9 +142,9 @@ private:
     void tryPairs();
     void attempt(const Change& change, const std::string& remark = {}, double extraMinutes = 0) { attempt(change, std::nullopt, remark, extraMinutes); }
     void attempt(const Change& change, const std::optional<Change>& with, const std::string& remark, double extraMinutes);
-    void findSpoils(const verdict::Evaluation& then, Mend& mend) const;
+    void findSpoils(const stages::Evaluation& then, Mend& mend) const;
     [[nodiscard]] bool causes(const Mend& mend, const fit::Gap& gap) const;
-    [[nodiscard]] static double temperature(const verdict::Evaluation& e, PartKind kind) {
+    [[nodiscard]] static double temperature(const stages::Evaluation& e, PartKind kind) {
         for (const auto& part : e.air.parts)
             if (part.kind == kind)
                 return part.temperatureC;
@@ -153,21 +153,25 @@ private:
     [[nodiscard]] std::string costWords(const Mend& m) const;
 
     const Project& m_project;
-    const verdict::Evaluation& m_now;
+    const stages::Evaluation& m_now;
     const fit::Gap& m_gap;
     SameGap m_same;
     std::string_view m_load;
+    std::function<bool()> m_stop;
+    stages::Before m_before{m_project, m_now}; // most trials leave most stages as they are
     std::vector<Mend> m_mends;
 };
 
 void Advisor::attempt(const Change& change, const std::optional<Change>& with, const std::string& remark, double extraMinutes) {
+    if (m_stop && m_stop())
+        return;
     std::vector<Change> changes{change};
     if (with)
         changes.push_back(*with);
     auto build = resolveWith(m_project, m_now.build.revision, changes);
     if (!build)
         return; // the model itself says that it cannot be
-    auto then = verdict::evaluateBuild(m_project, std::move(*build), m_load);
+    auto then = stages::evaluateBuild(m_project, std::move(*build), {.load = m_load, .before = &m_before});
     if (!then)
         return;
     const fit::Gap* after = m_same.in(then->fit);
@@ -226,7 +230,7 @@ bool Advisor::causes(const Mend& mend, const fit::Gap& gap) const {
     return touches(mend.change) || (mend.with && touches(*mend.with));
 }
 
-void Advisor::findSpoils(const verdict::Evaluation& then, Mend& mend) const {
+void Advisor::findSpoils(const stages::Evaluation& then, Mend& mend) const {
     for (const fit::Gap& gap : then.fit.gaps) {
         if (!gap.isShort() || !causes(mend, gap))
             continue;
@@ -280,8 +284,8 @@ std::string Advisor::costWords(const Mend& m) const {
 
 } // namespace
 
-std::vector<Mend> whatToChange(const Project& project, const verdict::Evaluation& now, const fit::Gap& gap, std::string_view loadId) {
-    return Advisor(project, now, gap, loadId).run();
+std::vector<Mend> whatToChange(const Project& project, const stages::Evaluation& now, const fit::Gap& gap, std::string_view loadId, const std::function<bool()>& stop) {
+    return Advisor(project, now, gap, loadId, stop).run();
 }
 
 std::string whatToEdit(const fit::Gap& gap) {

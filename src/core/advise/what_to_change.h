@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 
 namespace core::advise {
 
@@ -35,7 +35,8 @@ struct Mend {
 /// shelf, moves along slides or by new holes, another plug, other feet, another case, taking a fan or made part out. Each
 /// one is tried on the model. Where no single one mends it, pairs of those that help are tried.
 /// Sorted: those that mend it first, taking a part out last, then by what they spoil, by millimetres won and by cost.
-[[nodiscard]] std::vector<Mend> whatToChange(const Project& project, const verdict::Evaluation& now, const fit::Gap& gap, std::string_view loadId = {});
+[[nodiscard]] std::vector<Mend> whatToChange(const Project& project, const stages::Evaluation& now, const fit::Gap& gap, std::string_view loadId = {},
+                                             const std::function<bool()>& stop = {});
 
 /// Where nothing on the shelf helps: the sizes of the gap's chain that could be edited, the largest first, in words.
 [[nodiscard]] std::string whatToEdit(const fit::Gap& gap);

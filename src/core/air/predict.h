@@ -11,6 +11,7 @@ struct Conditions {
     double processorShare = 1;
     double cardShare = 1;
     std::vector<std::string> idle; ///< mounts of what finds no plug: its fan stands still; a card gives off no heat
+    friend bool operator==(const Conditions&, const Conditions&) = default;
 };
 [[nodiscard]] Conditions conditionsOf(const Project& project, std::string_view loadId = {});
 

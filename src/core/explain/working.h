@@ -54,23 +54,23 @@ struct Working {
 
 [[nodiscard]] Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show);
 /// @p limit as verdict::temperatureOf() says, where a verdict is at hand; else the maker's own limit counts.
-[[nodiscard]] Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit = nullptr);
-[[nodiscard]] Working ofNoise(const verdict::Evaluation& e, const Show& show);
-[[nodiscard]] Working ofPower(const verdict::Evaluation& e, const Show& show);
-[[nodiscard]] Working ofVolume(const verdict::Evaluation& e, const Show& show);
-[[nodiscard]] Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& show);
-[[nodiscard]] Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show& show);
-[[nodiscard]] Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show& show);
+[[nodiscard]] Working ofPart(const stages::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit = nullptr);
+[[nodiscard]] Working ofNoise(const stages::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofPower(const stages::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofVolume(const stages::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofFan(const stages::Evaluation& e, std::string_view mount, const Show& show);
+[[nodiscard]] Working ofOpening(const stages::Evaluation& e, std::string_view id, const Show& show);
+[[nodiscard]] Working ofChamber(const stages::Evaluation& e, std::string_view id, const Show& show);
 /// Of a lead or adapter in use: its length against its way, or what it joins.
-[[nodiscard]] Working ofLead(const verdict::Evaluation& e, const LeadRef& lead, const Show& show);
-[[nodiscard]] Working ofBalance(const verdict::Evaluation& e, const Show& show);
-[[nodiscard]] Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& target, const Show& show);
+[[nodiscard]] Working ofLead(const stages::Evaluation& e, const LeadRef& lead, const Show& show);
+[[nodiscard]] Working ofBalance(const stages::Evaluation& e, const Show& show);
+[[nodiscard]] Working ofTarget(const stages::Evaluation& e, const verdict::TargetResult& target, const Show& show);
 [[nodiscard]] Working ofChannel(const Run& run, const bench::RunAnalysis& analysis, const bench::ChannelResult& channel, const Show& show);
 [[nodiscard]] Working ofMadePart(const Project& project, const make::MadePart& part, const Show& show);
 [[nodiscard]] Working ofStep(const make::Plan& plan, std::size_t step, const Show& show);
 /// Of screws or inserts of one kind: the steps that use them.
 [[nodiscard]] Working ofScrews(const make::Plan& plan, const make::Purchase& purchase);
-[[nodiscard]] Working ofTotals(const verdict::Evaluation& e, Quantity massOrMoney, const Show& show);
+[[nodiscard]] Working ofTotals(const stages::Evaluation& e, Quantity massOrMoney, const Show& show);
 
 /// The quantity a target is shown as.
 [[nodiscard]] Quantity quantityOf(TargetKind kind);

@@ -8,7 +8,7 @@ namespace core::explain {
 namespace {
 
 /// Changes tried on the model: each screen off, each fan turned round or at full speed.
-void tryChanges(const verdict::Evaluation& e, std::string_view mount, double limit, const Show& show, std::vector<Effect>& out) {
+void tryChanges(const stages::Evaluation& e, std::string_view mount, double limit, const Show& show, std::vector<Effect>& out) {
     const double now = e.air.part(mount)->temperatureC;
     const auto attempt = [&](std::string text, const Build& changed) {
         const air::Prediction prediction = air::predict(changed, e.air.conditions);
@@ -50,7 +50,7 @@ void tryChanges(const verdict::Evaluation& e, std::string_view mount, double lim
 
 namespace {
 /// A part that gives off no heat of its own: what is known of it are its sizes.
-Working ofColdPart(const verdict::Evaluation& e, std::string_view mount) {
+Working ofColdPart(const stages::Evaluation& e, std::string_view mount) {
     const Placed* p = e.build.at(mount);
     Working w{.thing = PartRef{std::string(mount)}, .place = "Fit, part", .title = p ? p->name : std::string(mount), .known = false,
               .sentence = "No temperature is worked out for this part: it gives off no heat of its own.", .method = "Sizes as stated, with their tolerance, along the part's own axes. Where it lies follows from its place in the case."};
@@ -62,7 +62,7 @@ Working ofColdPart(const verdict::Evaluation& e, std::string_view mount) {
 }
 } // namespace
 
-Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit) {
+Working ofPart(const stages::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit) {
     const air::PartResult* part = e.air.part(mount);
     if (!part)
         return ofColdPart(e, mount);
@@ -100,7 +100,7 @@ Working ofPart(const verdict::Evaluation& e, std::string_view mount, const Show&
     return w;
 }
 
-Working ofNoise(const verdict::Evaluation& e, const Show& show) {
+Working ofNoise(const stages::Evaluation& e, const Show& show) {
     Working w{.thing = TotalRef{Total::Noise}, .place = "Air, noise", .title = "Noise at " + fixed(e.noise.distanceM, 1) + " m", .quantity = Quantity::Level,
               .value = e.noise.totalDba, .band = e.noise.bandDb, .mark = Mark::Note};
     w.sentence = e.noise.sources.empty() ? "No fan turns." : e.noise.sources.front().name + " is the loudest, with " +
@@ -114,7 +114,7 @@ Working ofNoise(const verdict::Evaluation& e, const Show& show) {
     return w;
 }
 
-Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& show) {
+Working ofFan(const stages::Evaluation& e, std::string_view mount, const Show& show) {
     Working w{.thing = FanRef{std::string(mount)}, .place = "Air, fans", .quantity = Quantity::Flow, .mark = Mark::Note};
     for (const air::FanResult& fan : e.air.fans) {
         if (fan.id != mount)
@@ -137,7 +137,7 @@ Working ofFan(const verdict::Evaluation& e, std::string_view mount, const Show& 
     return w;
 }
 
-Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show& show) {
+Working ofOpening(const stages::Evaluation& e, std::string_view id, const Show& show) {
     Working w{.thing = OpeningRef{std::string(id)}, .place = "Air, openings", .quantity = Quantity::Flow, .mark = Mark::Note};
     const Opening* o = e.build.opening(id);
     for (const air::OpeningFlow& flow : e.air.openings)
@@ -155,7 +155,7 @@ Working ofOpening(const verdict::Evaluation& e, std::string_view id, const Show&
     return w;
 }
 
-Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show&) {
+Working ofChamber(const stages::Evaluation& e, std::string_view id, const Show&) {
     Working w{.thing = ChamberRef{std::string(id)}, .place = "Air, chambers", .quantity = Quantity::Temperature, .mark = Mark::Note};
     for (const air::ChamberResult& c : e.air.chambers)
         if (c.id == id) {
@@ -171,7 +171,7 @@ Working ofChamber(const verdict::Evaluation& e, std::string_view id, const Show&
     return w;
 }
 
-Working ofBalance(const verdict::Evaluation& e, const Show& show) {
+Working ofBalance(const stages::Evaluation& e, const Show& show) {
     const air::Balance& b = e.air.balance;
     Working w{.thing = TotalRef{Total::Balance}, .place = "Air, pressure", .title = "Pressure over the room", .quantity = Quantity::Pressure, .value = b.pressurePa, .mark = Mark::Note};
     w.sentence = b.pressurePa > 0.05 ? "Air leaves through the gaps: dust comes in only through the fans and their screens."

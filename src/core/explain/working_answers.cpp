@@ -52,7 +52,7 @@ Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show) 
     return w;
 }
 
-Working ofLead(const verdict::Evaluation& e, const LeadRef& lead, const Show& show) {
+Working ofLead(const stages::Evaluation& e, const LeadRef& lead, const Show& show) {
     Working w{.thing = lead, .place = "Brief, leads", .title = lead.part, .quantity = Quantity::Length, .known = false, .mark = Mark::Note,
               .method = "It is in use because a change of a revision plugs it in; its way is only measured where both of its ends are stated."};
     for (std::size_t i = 0; i < e.build.joined.size(); ++i)

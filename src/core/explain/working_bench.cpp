@@ -38,7 +38,7 @@ Quantity quantityOf(TargetKind kind) {
     return Quantity::None;
 }
 
-Working ofTarget(const verdict::Evaluation& e, const verdict::TargetResult& target, const Show& show) {
+Working ofTarget(const stages::Evaluation& e, const verdict::TargetResult& target, const Show& show) {
     const Quantity q = quantityOf(target.kind);
     const Quantity difference = q == Quantity::Temperature ? Quantity::TemperatureDifference : q;
     Working w{.thing = TargetRef{target.id, e.build.revision}, .place = "Verdict, " + e.build.revision, .title = target.name + ", " + e.build.revision, .quantity = q,

@@ -66,7 +66,7 @@ Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show) {
     return w;
 }
 
-Working ofVolume(const verdict::Evaluation& e, const Show& show) {
+Working ofVolume(const stages::Evaluation& e, const Show& show) {
     Working w{.thing = TotalRef{Total::Volume}, .place = "Brief, volume", .title = "Volume outside", .quantity = Quantity::Volume, .value = e.fit.volumeL, .mark = Mark::Note,
               .sentence = "Outer width x depth x height, without feet and handle."};
     constexpr std::array<const char*, 3> words{"Outer width", "Outer depth", "Outer height"};
@@ -77,7 +77,7 @@ Working ofVolume(const verdict::Evaluation& e, const Show& show) {
     return w;
 }
 
-Working ofTotals(const verdict::Evaluation& e, Quantity what, const Show&) {
+Working ofTotals(const stages::Evaluation& e, Quantity what, const Show&) {
     const bool mass = what == Quantity::Mass;
     Working w{.thing = TotalRef{mass ? Total::Mass : Total::Price}, .place = "Brief, parts", .title = mass ? "Mass of all parts" : "Price of all parts", .quantity = what,
               .value = mass ? e.massG : e.price, .mark = Mark::Note, .sentence = "The case, every placed part, and what is printed or cut."};
@@ -96,7 +96,7 @@ Working ofTotals(const verdict::Evaluation& e, Quantity what, const Show&) {
     return w;
 }
 
-Working ofPower(const verdict::Evaluation& e, const Show& show) {
+Working ofPower(const stages::Evaluation& e, const Show& show) {
     Working w{.thing = TotalRef{Total::Power}, .place = "Brief, power budget", .title = "Sustained draw of all parts", .quantity = Quantity::Power, .value = e.power.drawW,
               .mark = e.power.share > 1 ? Mark::Crossed : e.power.share > 0.8 ? Mark::Open : Mark::Holds};
     w.sentence = e.power.supplyW > 0 ? show.number(Quantity::Share, e.power.share) + " % of the " + show.text(Quantity::Power, e.power.supplyW) + " supply; 40 to 80 % is preferred."

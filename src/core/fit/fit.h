@@ -6,6 +6,8 @@
 #include "core/model/build.h"
 #include "core/model/thing.h"
 
+#include <functional>
+
 namespace core::fit {
 
 /// Clear: at least what is needed. Starved: what breathes gets too little air. Rub: it closes, but may touch. Bulge: it closes
@@ -84,6 +86,7 @@ struct Options {
     double reserveMm = 2;    ///< a gap that keeps less than this at worst holds, and is told as scarce
     double bulgeMm = 2;      ///< a flexible panel can be forced out by so much
     std::vector<NeedOverride> needs; ///< the user's own
+    std::function<bool()> stop = {}; ///< asked now and then by what takes long: true ends it early, its result means nothing then
 };
 
 struct FitResult {

@@ -441,12 +441,12 @@ bool overlap(const Rectangle& t, const Rectangle& o) {
     return std::abs(t.cosine * dv - t.sine * du) < t.halfV + o.halfU * n + o.halfV * c - 1e-9;
 }
 
-std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order) {
+std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order, const std::function<bool()>& stop) {
     const Inserter inserter(build, order);
     std::vector<Insertion> all;
     for (std::size_t i = 0; i < build.placed.size(); ++i) {
         const PartKind kind = build.placed[i].part->kind;
-        if (build.placed[i].outside)
+        if (build.placed[i].outside || (stop && stop()))
             continue; // it goes on from outside
         if (kind == PartKind::Card || kind == PartKind::PowerSupply || kind == PartKind::Radiator || kind == PartKind::Drive)
             all.push_back(inserter.of(i));

@@ -2,6 +2,8 @@
 #pragma once
 #include "core/fit/bodies.h"
 
+#include <functional>
+
 namespace core::fit {
 
 /// Unstated: no panel of the case is described, so its way in was not looked at.
@@ -32,8 +34,8 @@ struct Insertion {
 
 /// Cards, supplies, radiators and drives of a build in the order of @p order (mounts as they are fitted; those not named
 /// count as fitted last). Plane motions: straight out, or tilted about each end; a way of up to 60 degrees is looked for.
-/// Plugs are not yet in by then and do not count.
-[[nodiscard]] std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order);
+/// Plugs are not yet in by then and do not count. @p stop: as in Options.
+[[nodiscard]] std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order, const std::function<bool()>& stop = {});
 
 /// A rectangle in a plane: middle, half sizes, and cosine and sine of its turn.
 struct Rectangle { double u = 0, v = 0, halfU = 0, halfV = 0, cosine = 1, sine = 0; };

@@ -91,11 +91,12 @@ std::string_view ownAxisWord(std::size_t own) {
 
 std::vector<Room> roomLeft(const Project& project, const Build& build, const Options& options) {
     std::vector<Room> rooms;
-    for (std::size_t i = 0; i < build.placed.size(); ++i)
+    const auto stopped = [&] { return options.stop && options.stop(); };
+    for (std::size_t i = 0; i < build.placed.size() && !stopped(); ++i)
         if (const PartKind kind = build.placed[i].part->kind; kind != PartKind::Cable && kind != PartKind::Adapter && kind != PartKind::Processor)
             addRooms(build, i, options, false, build.placed[i].name, rooms);
     for (const MountChoice& mount : mountsOf(build)) {
-        if (mount.taken || mount.accepts.empty() || mount.accepts.front() == PartKind::Processor)
+        if (stopped() || mount.taken || mount.accepts.empty() || mount.accepts.front() == PartKind::Processor)
             continue;
         // A thin part is put there for a moment, on a copy of the shelf.
         Project trial;

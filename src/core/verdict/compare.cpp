@@ -8,7 +8,7 @@
 
 namespace core::verdict {
 
-std::vector<Difference> against(const Evaluation& now, const Evaluation& then) {
+std::vector<Difference> against(const stages::Evaluation& now, const stages::Evaluation& then) {
     return {{"screws", "Screws", Quantity::None, static_cast<double>(now.make.screws), static_cast<double>(then.make.screws)},
             {"minutes", "Assembly, min", Quantity::None, now.make.minutes, then.make.minutes},
             {"money", "Cost", Quantity::Money, now.price, then.price},
@@ -20,7 +20,7 @@ namespace {
 /// Words and mark, by what is the same in both: the thing, and the rule of a finding (empty: the mark of the thing itself).
 using Marks = std::map<std::pair<Thing, std::string>, std::pair<std::string, Mark>>;
 
-Marks marksOf(const Project& project, const Evaluation& e) {
+Marks marksOf(const Project& project, const stages::Evaluation& e) {
     Marks marks;
     for (const fit::Gap& gap : e.fit.gaps)
         marks[{gap.ref, {}}] = {gap.between[0].text + " to " + gap.between[1].text, gap.mark};
@@ -37,7 +37,7 @@ int weight(Mark m) { return m == Mark::Crossed ? 2 : m == Mark::Open ? 1 : 0; }
 
 } // namespace
 
-std::vector<MarkChange> markChanges(const Project& project, const Evaluation& now, const Evaluation& then) {
+std::vector<MarkChange> markChanges(const Project& project, const stages::Evaluation& now, const stages::Evaluation& then) {
     const Marks before = marksOf(project, now), after = marksOf(project, then);
     std::vector<MarkChange> changes;
     const auto add = [&](const std::string& what, Mark a, Mark b) {

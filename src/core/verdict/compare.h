@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/show.h"
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 
 namespace core::verdict {
 
@@ -15,13 +15,13 @@ struct Difference {
     [[nodiscard]] double percent() const { return then != 0 ? 100 * (now - then) / then : 0; } ///< 0 where the other has none
 };
 /// Screws, minutes to put it together, money and litres against the baseline.
-[[nodiscard]] std::vector<Difference> against(const Evaluation& now, const Evaluation& baseline);
+[[nodiscard]] std::vector<Difference> against(const stages::Evaluation& now, const stages::Evaluation& baseline);
 
 /// Something whose mark is another one than it was.
 struct MarkChange { std::string what; Mark before = Mark::None; Mark after = Mark::None; };
 /// Every gap, temperature and finding that changes its mark from @p now to @p then; what becomes worse first. Notes are no
 /// marks. A gap or finding that is only in one of the two counts when it is more than fine there.
-[[nodiscard]] std::vector<MarkChange> markChanges(const Project& project, const Evaluation& now, const Evaluation& then);
+[[nodiscard]] std::vector<MarkChange> markChanges(const Project& project, const stages::Evaluation& now, const stages::Evaluation& then);
 /// "Cooler to Fan 92: holds to open".
 [[nodiscard]] std::string textOf(const MarkChange& change);
 

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/text.h"
 #include "core/base/words.h"
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 
 namespace core::verdict {
 namespace {
@@ -39,7 +39,7 @@ Measured together(const std::vector<Measured>& runs) {
 
 class Judge {
 public:
-    Judge(const Project& project, const Evaluation& e, const RunAnalyses& runs) : m_project(project), m_e(e), m_runs(runs) {}
+    Judge(const Project& project, const stages::Evaluation& e, const RunAnalyses& runs) : m_project(project), m_e(e), m_runs(runs) {}
 
     RevisionVerdict run() {
         RevisionVerdict verdict{.id = m_e.build.revision};
@@ -82,7 +82,7 @@ private:
     [[nodiscard]] std::optional<std::pair<double, double>> computed(const Target& target) const;
 
     const Project& m_project;
-    const Evaluation& m_e;
+    const stages::Evaluation& m_e;
     const RunAnalyses& m_runs;
 };
 
@@ -269,6 +269,6 @@ std::string basisText(const TargetResult& target) {
     return text;
 }
 
-RevisionVerdict judge(const Project& project, const Evaluation& evaluation, const RunAnalyses& runs) { return Judge(project, evaluation, runs).run(); }
+RevisionVerdict judge(const Project& project, const stages::Evaluation& evaluation, const RunAnalyses& runs) { return Judge(project, evaluation, runs).run(); }
 
 } // namespace core::verdict

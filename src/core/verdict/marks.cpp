@@ -4,7 +4,7 @@
 namespace core::verdict {
 namespace {
 
-Mark markOfFindings(const Evaluation& e, rules::Station station) {
+Mark markOfFindings(const stages::Evaluation& e, rules::Station station) {
     Mark mark = Mark::None;
     for (const auto& f : e.findings)
         if (f.station == station && f.severity != rules::Severity::Note)
@@ -27,7 +27,7 @@ bool decides(const Deciding& a, const Deciding& b) {
     return a.headroom < b.headroom;
 }
 
-Mark markOfVerdict(const Evaluation& e, const RevisionVerdict& verdict) {
+Mark markOfVerdict(const stages::Evaluation& e, const RevisionVerdict& verdict) {
     if (e.build.placed.empty() || verdict.targets.empty())
         return Mark::None;
     if (verdict.blockers > 0)
@@ -40,7 +40,7 @@ Mark markOfVerdict(const Evaluation& e, const RevisionVerdict& verdict) {
 
 } // namespace
 
-Deciding temperatureOf(const Evaluation& e, const RevisionVerdict& verdict, std::string_view mount) {
+Deciding temperatureOf(const stages::Evaluation& e, const RevisionVerdict& verdict, std::string_view mount) {
     const air::PartResult* part = e.air.part(mount);
     if (!part)
         return {};
@@ -72,7 +72,7 @@ Deciding temperatureOf(const Evaluation& e, const RevisionVerdict& verdict, std:
     return worst;
 }
 
-Mark markOfFit(const Evaluation& e) {
+Mark markOfFit(const stages::Evaluation& e) {
     if (e.build.placed.empty())
         return Mark::None;
     Mark mark = markOfFindings(e, rules::Station::Fit);
@@ -81,7 +81,7 @@ Mark markOfFit(const Evaluation& e) {
     return mark;
 }
 
-Mark markOfHeat(const Evaluation& e, const RevisionVerdict& verdict) {
+Mark markOfHeat(const stages::Evaluation& e, const RevisionVerdict& verdict) {
     Mark mark = markOfTargets(verdict, TargetKind::Temperature);
     for (const air::PartResult& part : e.air.parts)
         mark = worse(mark, temperatureOf(e, verdict, part.id).mark);
@@ -90,7 +90,7 @@ Mark markOfHeat(const Evaluation& e, const RevisionVerdict& verdict) {
 
 Mark markOfNoise(const RevisionVerdict& verdict) { return markOfTargets(verdict, TargetKind::Noise); }
 
-Mark markOfStation(const Evaluation& e, const RevisionVerdict& verdict, rules::Station station) {
+Mark markOfStation(const stages::Evaluation& e, const RevisionVerdict& verdict, rules::Station station) {
     using rules::Station;
     const Mark found = markOfFindings(e, station);
     const auto unless = [&](bool empty) { return empty ? found : worse(found, Mark::Holds); };

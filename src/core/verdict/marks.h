@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 
 namespace core::verdict {
 
@@ -19,14 +19,14 @@ struct Deciding {
 
 /// The one place that judges the temperature of a part: list, tab, rail, drawing and Working take it from here.
 /// A part that is not in the prediction has no mark.
-[[nodiscard]] Deciding temperatureOf(const Evaluation& e, const RevisionVerdict& verdict, std::string_view mount);
+[[nodiscard]] Deciding temperatureOf(const stages::Evaluation& e, const RevisionVerdict& verdict, std::string_view mount);
 
 /// All gaps, and what else was found about room; None: nothing is placed that could meet anything.
-[[nodiscard]] Mark markOfFit(const Evaluation& e);
+[[nodiscard]] Mark markOfFit(const stages::Evaluation& e);
 /// All temperatures.
-[[nodiscard]] Mark markOfHeat(const Evaluation& e, const RevisionVerdict& verdict);
+[[nodiscard]] Mark markOfHeat(const stages::Evaluation& e, const RevisionVerdict& verdict);
 [[nodiscard]] Mark markOfNoise(const RevisionVerdict& verdict);
 /// What a station has to say as a whole; None: there is nothing in it. Not of Bench, which is about runs.
-[[nodiscard]] Mark markOfStation(const Evaluation& e, const RevisionVerdict& verdict, rules::Station station);
+[[nodiscard]] Mark markOfStation(const stages::Evaluation& e, const RevisionVerdict& verdict, rules::Station station);
 
 } // namespace core::verdict

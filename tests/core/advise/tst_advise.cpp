@@ -11,13 +11,13 @@ using namespace support;
 
 namespace {
 
-verdict::Evaluation looked(const Project& p, const std::string& id) {
-    auto e = verdict::evaluate(p, id);
+stages::Evaluation looked(const Project& p, const std::string& id) {
+    auto e = stages::evaluate(p, id);
     if (!e)
         qFatal("%s", e.error().text().c_str());
     return std::move(*e);
 }
-const fit::Gap* shortGap(const verdict::Evaluation& e) {
+const fit::Gap* shortGap(const stages::Evaluation& e) {
     for (const fit::Gap& gap : e.fit.gaps)
         if (gap.isWrong() || gap.rule == "intake-desk")
             return &gap;

@@ -26,12 +26,12 @@ QString shares(const explain::Working& w) {
 class WorkingTest : public QObject {
     Q_OBJECT
     Project m_project;
-    std::optional<verdict::Evaluation> m_e;
+    std::optional<stages::Evaluation> m_e;
 
 private slots:
     void initTestCase() {
         m_project = support::demoProject();
-        auto e = verdict::evaluate(m_project, "R10");
+        auto e = stages::evaluate(m_project, "R10");
         QVERIFY(e);
         m_e = std::move(*e);
     }
@@ -95,7 +95,7 @@ private slots:
         for (Part& part : p.shelf)
             if (part.kind == PartKind::Processor)
                 std::get<ProcessorSpec>(part.spec).limitC = 78; // a little above where it settles
-        const auto e = verdict::evaluate(p, "R10");
+        const auto e = stages::evaluate(p, "R10");
         QVERIFY(e && !e->air.part("tray/cpu")->throttled);
         const auto w = explain::ofPart(*e, "tray/cpu", {});
         bool slows = false, within = false;
@@ -117,7 +117,7 @@ private slots:
         // "Turned round" of the side fan, tried by the working, against the same change made as a revision.
         Project p = m_project;
         p.revisions.push_back({.id = "T", .parent = "R10", .changes = {FlipFan{"side-a"}}});
-        const auto changed = verdict::evaluate(p, "T");
+        const auto changed = stages::evaluate(p, "T");
         const double d = changed->air.part("tray/cpu")->temperatureC - m_e->air.part("tray/cpu")->temperatureC;
         const auto w = explain::ofPart(*m_e, "tray/cpu", {});
         bool found = false;

@@ -11,7 +11,7 @@ using namespace core;
 namespace {
 
 /// What a result says in one domain, as text, so that any difference counts.
-using Domain = std::function<std::string(const verdict::Evaluation&)>;
+using Domain = std::function<std::string(const stages::Evaluation&)>;
 
 std::string said(double v) { return std::to_string(std::round(v * 1e6) / 1e6) + ' '; }
 
@@ -114,7 +114,7 @@ private slots:
         Project p = support::demoProject();
         p.runs.clear();
         p.revisions.push_back({.id = "next", .parent = r.base, .changes = {r.change}});
-        const auto before = verdict::evaluate(p, r.base), after = verdict::evaluate(p, "next");
+        const auto before = stages::evaluate(p, r.base), after = stages::evaluate(p, "next");
         QVERIFY(before);
         QVERIFY2(after, after ? "" : after.error().text().c_str());
         for (const auto& [name, domain] : domains()) {

@@ -2,7 +2,7 @@
 #ifndef Q_MOC_RUN // moc stumbles over concepts
 #include "core/model/blank_case.h"
 #include "core/model/choices.h"
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 #include "support/demo.h"
 #endif
 
@@ -24,7 +24,7 @@ Project blank() {
     return p;
 }
 std::string told(const Project& p) {
-    const auto e = verdict::evaluate(p, "R1");
+    const auto e = stages::evaluate(p, "R1");
     if (!e)
         return e.error().text();
     std::string all;
@@ -58,7 +58,7 @@ private slots:
                     board = part.id;
             }
         p.revisions[0].changes.push_back(PlacePart{board, "tray"});
-        const auto before = verdict::evaluate(p, "R1");
+        const auto before = stages::evaluate(p, "R1");
         QVERIFY2(before, before ? "" : before.error().text().c_str());
         std::string place;
         for (const MountChoice& m : mountsOf(before->build))
@@ -66,7 +66,7 @@ private slots:
                 place = m.path;
         QVERIFY(!place.empty());
         p.revisions[0].changes.push_back(PlacePart{drive.toStdString(), place});
-        const auto after = verdict::evaluate(p, "R1");
+        const auto after = stages::evaluate(p, "R1");
         QVERIFY2(after, after ? "" : after.error().text().c_str());
         for (const auto& f : after->findings) {
             const bool known = std::any_of(before->findings.begin(), before->findings.end(), [&](const auto& b) { return b.id == f.id; });

@@ -15,7 +15,7 @@ class MarksTest : public QObject {
 
     /// All that is said of gaps and temperatures of a revision, against each other.
     static void agrees(const Project& p, const std::string& id, const verdict::RunAnalyses& runs) {
-        const auto e = verdict::evaluate(p, id);
+        const auto e = stages::evaluate(p, id);
         if (!e)
             return;
         const auto v = verdict::judge(p, *e, runs);
@@ -63,7 +63,7 @@ class MarksTest : public QObject {
         verdict::RunAnalyses all;
         for (const Run& run : p.runs) {
             const auto build = resolve(p, run.revision);
-            all[run.id] = std::make_shared<bench::RunAnalysis>(bench::analyse(run, verdict::benchOptions(p, build ? &*build : nullptr)));
+            all[run.id] = std::make_shared<bench::RunAnalysis>(bench::analyse(run, stages::benchOptions(p, build ? &*build : nullptr)));
         }
         return all;
     }
@@ -104,7 +104,7 @@ private slots:
     /// Measured 85.6 over a cap of 80 is crossed, though its maker allows 95: the cap decides, by name.
     void theCapDecides() {
         const Project p = support::demoProject();
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         const auto v = verdict::judge(p, *e, analysesOf(p));
         const auto d = verdict::temperatureOf(*e, v, "tray/cpu");
         QCOMPARE(d.mark, Mark::Crossed);
@@ -122,7 +122,7 @@ private slots:
     void aReserveOfTheBrief() {
         Project p = support::project();
         p.brief.targets = {{.id = "g", .name = "Gaps", .kind = TargetKind::Gap, .limit = 0}};
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         QVERIFY(e);
         double surely = 1e9; // the most that the tightest gap can be
         for (const auto& gap : e->fit.gaps)
@@ -138,7 +138,7 @@ private slots:
         Project p = support::project();
         p.revisions[0].changes = {SetCase{"box"}};
         p.brief.targets = {{.id = "g", .name = "Gaps", .kind = TargetKind::Gap, .limit = 0}, {.id = "n", .name = "Noise", .kind = TargetKind::Noise, .limit = 38}, {.id = "m", .name = "Mass", .kind = TargetKind::Mass, .limit = 9000}};
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         QVERIFY(e);
         const auto v = verdict::judge(p, *e, {});
         QCOMPARE(v.proven, 0);
@@ -152,11 +152,11 @@ private slots:
     /// A fan without a header stands still, and what it cooled is warmer; a card without its plug is cold.
     void whatFindsNoPlugDoesNotRun() {
         Project p = support::project();
-        const auto with = verdict::evaluate(p, "R1");
+        const auto with = stages::evaluate(p, "R1");
         QVERIFY(with && with->air.conditions.idle.empty());
         Project noHeader = p;
         std::find_if(noHeader.shelf.begin(), noHeader.shelf.end(), [](const Part& part) { return part.id == "board"; })->gives.erase("fan");
-        const auto still = verdict::evaluate(noHeader, "R1");
+        const auto still = stages::evaluate(noHeader, "R1");
         QVERIFY(still);
         QVERIFY(!still->air.conditions.idle.empty());
         for (const auto& fan : still->air.fans)
@@ -166,7 +166,7 @@ private slots:
         QVERIFY(std::any_of(still->air.notes.begin(), still->air.notes.end(), [](const std::string& n) { return n.find("finds no plug") != std::string::npos; }));
         Project noPlug = p;
         std::find_if(noPlug.shelf.begin(), noPlug.shelf.end(), [](const Part& part) { return part.id == "supply"; })->gives.erase("card-8");
-        const auto cold = verdict::evaluate(noPlug, "R1");
+        const auto cold = stages::evaluate(noPlug, "R1");
         QVERIFY(cold->air.part("card")->temperatureC < with->air.part("card")->temperatureC - 10);
         const auto v = verdict::judge(noPlug, *cold, {});
         QVERIFY(v.blockers > 0);

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 #include "support/builds.h"
 
 #include <QtTest>
@@ -35,11 +35,11 @@ struct Bench {
         return *a;
     }
     [[nodiscard]] verdict::TargetResult cpu() const {
-        const auto e = verdict::evaluate(project, "R1");
+        const auto e = stages::evaluate(project, "R1");
         return verdict::judge(project, *e, analyses).targets.front();
     }
     [[nodiscard]] int proven() const {
-        const auto e = verdict::evaluate(project, "R1");
+        const auto e = stages::evaluate(project, "R1");
         return verdict::judge(project, *e, analyses).proven;
     }
 };

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdict/compare.h"
-#include "core/verdict/evaluate.h"
+#include "core/verdict/judge.h"
 #include "support/builds.h"
 
 #include <QtTest>
@@ -47,7 +47,7 @@ private slots:
         const verdict::Difference screws{.id = "screws", .name = "Screws", .now = 19, .then = 31};
         QCOMPARE(QString::fromStdString(verdict::textOf(screws, Show())), QString::fromUtf8("31 to 19, \u221212 (\u221239 %)"));
         const Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-47"}, RemovePart{"side"}});
-        const auto now = verdict::evaluate(p, "R2"), then = verdict::evaluate(p, "R1");
+        const auto now = stages::evaluate(p, "R2"), then = stages::evaluate(p, "R1");
         QVERIFY(now && then);
         const auto all = verdict::against(*now, *then);
         QCOMPARE(all.size(), std::size_t{4});
@@ -60,7 +60,7 @@ private slots:
 
     void marksThatChange() {
         const Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-60"}});
-        const auto now = verdict::evaluate(p, "R1"), then = verdict::evaluate(p, "R2");
+        const auto now = stages::evaluate(p, "R1"), then = stages::evaluate(p, "R2");
         QVERIFY(now && then);
         QVERIFY(verdict::markChanges(p, *now, *now).empty());
         const auto there = verdict::markChanges(p, *now, *then), back = verdict::markChanges(p, *then, *now);
@@ -92,14 +92,14 @@ private slots:
         QFETCH(bool, told);
         Project p = project();
         p.brief.carryBoxMm = {a, b, c};
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         QVERIFY(e);
         const bool found = std::any_of(e->findings.begin(), e->findings.end(), [](const auto& f) { return f.rule == "carry-box"; });
         QCOMPARE(found, told);
     }
     void withoutRunsAllIsPredicted() {
         const Project p = judged();
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         QVERIFY(e);
         const auto v = verdict::judge(p, *e, {});
         QCOMPARE(of(v, "cpu").basis, Basis::Predicted);
@@ -114,7 +114,7 @@ private slots:
     void measuredValuesWin() {
         Project p = judged();
         p.runs.push_back({.id = "run", .name = "run", .revision = "R1", .load = "full"});
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         const auto v = verdict::judge(p, *e, {{"run", analysis(71, 0.5)}});
         QCOMPARE(of(v, "cpu").basis, Basis::Measured);
         QCOMPARE(of(v, "cpu").value, 71.0);
@@ -140,7 +140,7 @@ private slots:
         QFETCH(int, mark);
         Project p = judged();
         p.runs.push_back({.id = "run", .name = "run", .revision = "R1", .load = "full"});
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         QCOMPARE(static_cast<int>(of(verdict::judge(p, *e, {{"run", analysis(value, half)}}), "cpu").state), mark);
     }
 
@@ -158,7 +158,7 @@ private slots:
         p.runs.push_back({.id = "run", .name = "run", .revision = tag == "other revision" ? "R2" : "R1", .load = tag == "other load" ? "idle" : "full"});
         auto a = std::make_shared<bench::RunAnalysis>(*analysis(71, 0.5, tag == "refused" ? bench::SettleState::Refused : bench::SettleState::Settled));
         a->stepped = tag == "stepped";
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         const auto t = of(verdict::judge(p, *e, {{"run", a}}), "cpu");
         QCOMPARE(t.basis, Basis::Predicted);
         QVERIFY2(QString::fromStdString(t.why).contains(why), t.why.c_str());
@@ -169,7 +169,7 @@ private slots:
         p.brief.targets.resize(1);
         p.runs.push_back({.id = "run", .name = "run", .revision = "R1", .load = "full"});
         p.revisions[0].validated = true;
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         const auto good = verdict::judge(p, *e, {{"run", analysis(71, 0.5)}});
         QCOMPARE(good.blockers == 0, good.canBeValidated);
         QCOMPARE(good.validated, good.canBeValidated);
@@ -180,7 +180,7 @@ private slots:
     void missingIsSaidAsMissing() {
         Project p = judged();
         p.brief.targets.push_back({.id = "drive", .name = "Drive", .kind = TargetKind::Temperature, .subject = "nowhere", .limit = 70});
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         const auto v = verdict::judge(p, *e, {});
         QCOMPARE(of(v, "drive").basis, Basis::Missing);
         QVERIFY(std::isnan(of(v, "drive").value));
@@ -190,7 +190,7 @@ private slots:
     void floorsAndCaps() {
         Project p = judged();
         p.brief.targets = {{.id = "clock", .name = "Clock", .kind = TargetKind::Clock, .subject = "tray/cpu", .limit = 9000}, {.id = "gap", .name = "Gap", .kind = TargetKind::Gap, .limit = 0}};
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         const auto v = verdict::judge(p, *e, {});
         double tightest = 1e9; // of what must not touch; air is no matter of a gap
         for (const auto& gap : e->fit.gaps)
@@ -202,7 +202,7 @@ private slots:
     void briefLimitsBecomeFindings() {
         Project p = judged();
         p.brief.targets = {{.id = "volume", .name = "Volume", .kind = TargetKind::Volume, .limit = 1}, {.id = "mass", .name = "Mass", .kind = TargetKind::Mass, .limit = 10}, {.id = "cost", .name = "Cost", .kind = TargetKind::Cost, .limit = 10}, {.id = "power", .name = "Power", .kind = TargetKind::Power, .limit = 10}};
-        const auto e = verdict::evaluate(p, "R1");
+        const auto e = stages::evaluate(p, "R1");
         int found = 0;
         for (const auto& f : e->findings)
             found += f.rule == "target";
@@ -211,7 +211,7 @@ private slots:
 
     void totals() {
         const Project p = with(project(), {PlacePart{"caddy", "shelf"}});
-        const auto e = verdict::evaluate(p, "R2");
+        const auto e = stages::evaluate(p, "R2");
         QCOMPARE_LE(std::abs(e->massG - (1000 + 500 + 40 + 400 + 600 + 700 + 90 + 60 + e->make.massG)), 1e-9);
         QCOMPARE_LE(std::abs(e->price - (90 + 180 + 240 + 45 + 400 + 110 + 15 + 120 + e->make.cost)), 1e-9);
     }
@@ -219,13 +219,13 @@ private slots:
     void unresolvedIsAnError() {
         Project p = project();
         p.revisions[0].changes.push_back(PlacePart{"nothing", "shelf"});
-        QVERIFY(!verdict::evaluate(p, "R1"));
+        QVERIFY(!stages::evaluate(p, "R1"));
     }
 
     void limitsOfPartsReachTheBench() {
         const Project p = project();
         const Build b = built(p, "R1");
-        const auto options = verdict::benchOptions(p, &b);
+        const auto options = stages::benchOptions(p, &b);
         QCOMPARE(options.capC.at("tray/cpu"), 95.0);
         QCOMPARE(options.capC.at("card"), 87.0);
     }

@@ -298,7 +298,7 @@ void ChangeDialog::preview() {
     const View v = m_context.view();
     const std::string id = nextRevisionId(v.project());
     const core::Project with = withParts(), after = Document::withRevision(with, id, m_parent, changes());
-    const auto then = core::verdict::evaluate(after, id);
+    const auto then = core::stages::evaluate(after, id);
     QString text = QStringLiteral("<b>%1</b><br>").arg(qs(core::describe(*wanted, with, m_parent)).toHtmlEscaped());
     if (!then) {
         m_buttons->button(QDialogButtonBox::Ok)->setEnabled(false);

@@ -120,7 +120,7 @@ void SearchDialog::start() {
     m_start->setText(tr("Cancel"));
     m_watcher.setFuture(QtConcurrent::run(m_context.document.workers().pool(), [project = m_context.document.shared(), revision = m_revision, request, job = m_job, quit = m_context.document.workers().flag()] {
         using Found = core::Result<core::advise::SearchResult>;
-        const auto now = core::verdict::evaluate(*project, revision);
+        const auto now = core::stages::evaluate(*project, revision);
         if (!now)
             return std::make_shared<Found>(tl::make_unexpected(now.error()));
         return std::make_shared<Found>(core::advise::search(*project, *now, request, [&](double share) {

@@ -53,7 +53,7 @@ protected:
         }
         c.text({12, 8, width() - 24.0, 20}, tr("%1 against %2").arg(qs(v.document.revision()), qs(base)), 12.5, Weight::SemiBold);
         const auto& now = v.result();
-        const auto& then = v.document.result(base);
+        const auto& then = v.document.shown(base);
         double y = 30;
         const auto row = [&](const QString& name, core::TargetKind kind, core::Quantity difference) {
             const auto* a = targetOf(now, kind);
@@ -194,7 +194,7 @@ void RevisionCards::paintContent(Canvas& c) {
             c.hit(QRectF(place), Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, tr("%1: %2").arg(qs(r.id), wordsOf(r))});
             continue;
         }
-        const auto& result = v.document.result(r.id);
+        const auto& result = v.document.shown(r.id);
         const bool straight = onTrunk(r.id), selected = r.id == v.document.revision();
         QRectF card = QRectF(cardRect(static_cast<int>(i)));
         if (!straight)

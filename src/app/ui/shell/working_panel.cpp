@@ -162,7 +162,7 @@ double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const V
 }
 
 /// The figure of a thing in another revision; nothing where it is not there, or is not followed.
-std::optional<double> WorkingSheet::valueOf(const core::Thing& thing, const core::verdict::Evaluation& e, const core::verdict::RevisionVerdict& verdict) {
+std::optional<double> WorkingSheet::valueOf(const core::Thing& thing, const core::stages::Evaluation& e, const core::verdict::RevisionVerdict& verdict) {
     if (const auto* part = std::get_if<core::PartRef>(&thing)) {
         const auto* p = e.air.part(part->mount);
         return p ? std::optional(p->temperatureC) : std::nullopt;
@@ -197,7 +197,7 @@ double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
     struct Point { std::string id; double value; };
     std::vector<Point> points;
     for (const core::Revision* r : *line) {
-        const auto& result = v.document.result(r->id);
+        const auto& result = v.document.shown(r->id);
         if (!result.evaluation)
             continue;
         const std::optional<double> value = valueOf(m_working->thing, *result.evaluation, result.verdict);

@@ -24,45 +24,35 @@ FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("F
 
 double& FitPage::cut(Axis axis) { return axis == Axis::Y ? m_look.cuts.a : axis == Axis::X ? m_look.cuts.b : m_look.cuts.c; }
 
+/// Asks for what the list shows; never waits. What is not there yet follows with Document::changed().
 void FitPage::answer() const {
     const View v = m_context.view();
-    const auto* e = v.evaluation();
-    if (m_answeredFor != m_context.document.shared() || m_answeredRevision != m_context.document.revision()) {
-        m_answered = 0;
-        m_answers = {};
-        m_answeredFor = m_context.document.shared();
-        m_answeredRevision = m_context.document.revision();
-    }
     m_look.answers = &m_answers;
-    if (!e)
-        return;
-    const core::fit::Options options{.needs = v.project().needs};
-    if (m_look.list == List::Change) {
-        const auto* gap = gapToMend(e->fit, m_context.selection.thing()); // a row of the list is about the same gap
-        if (gap && m_answers.mendsOf != gap->id) {
-            m_answers.mends = core::advise::whatToChange(v.project(), *e, *gap);
-            m_answers.mendsOf = gap->id;
-        }
-        return;
+    if (m_answeredOf != &v.result()) { // what is not asked for again is of another result
+        m_answers = {};
+        m_answeredOf = &v.result();
     }
-    const int bit = 1 << static_cast<int>(m_look.list);
-    if (m_answered & bit)
+    if (!v.evaluation())
         return;
-    m_answered |= bit;
-    if (m_look.list == List::Measure)
-        m_answers.measure = core::fit::measureNext(e->fit);
-    else if (m_look.list == List::Room)
-        m_answers.rooms = core::fit::roomLeft(v.project(), e->build, options);
-    else if (m_look.list == List::GoingIn)
-        m_answers.insertions = core::fit::insertions(e->build, core::make::orderOf(e->make));
+    const Document& d = m_context.document;
+    switch (m_look.list) {
+    case List::Gaps: return;
+    case List::Change:
+        if (const auto* gap = gapToMend(v.evaluation()->fit, m_context.selection.thing())) // a row of the list is about the same gap
+            m_answers.mends = d.mends(gap->ref);
+        return;
+    case List::Measure: return void(m_answers.measure = d.measures());
+    case List::Room: return void(m_answers.rooms = d.rooms());
+    case List::GoingIn: return void(m_answers.ways = d.ways());
+    }
 }
 
 void FitPage::choose(List list) {
     m_look.list = list;
     scrollToTop();
     answer();
-    if (list == List::GoingIn && !m_answers.insertions.empty() && !std::holds_alternative<core::WayRef>(m_context.selection.thing()))
-        m_context.selection.select(core::WayRef{m_answers.insertions.front().mount});
+    if (list == List::GoingIn && !answered(m_answers.ways).empty() && !std::holds_alternative<core::WayRef>(m_context.selection.thing()))
+        m_context.selection.select(core::WayRef{answered(m_answers.ways).front().mount});
     update();
 }
 
@@ -93,12 +83,13 @@ void FitPage::makeGhost() {
 }
 
 void FitPage::apply(std::size_t row) {
-    if (row >= m_answers.mends.size())
+    if (row >= answered(m_answers.mends).all.size())
         return;
-    const core::Change change = m_answers.mends[row].change; // the list is made anew by the edit
-    const auto with = m_answers.mends[row].with;
+    const core::advise::Mend mend = answered(m_answers.mends).all[row]; // the list is made anew by the edit
+    const core::Change& change = mend.change;
+    const auto& with = mend.with;
     auto& stack = m_context.document.undoStack();
-    stack.beginMacro(qs(m_answers.mends[row].text)); // a pair is one step
+    stack.beginMacro(qs(mend.text)); // a pair is one step
     auto done = m_context.document.addChange(change);
     if (done && with)
         done = m_context.document.addChange(*with);

@@ -46,9 +46,7 @@ private:
     void scrollToTop();
     mutable FitLook m_look;
     mutable FitAnswers m_answers;
-    mutable std::shared_ptr<const core::Project> m_answeredFor; ///< answers belong to this project ...
-    mutable std::string m_answeredRevision;                     ///< ... and revision
-    mutable int m_answered = 0;                                 ///< which lists, a bit each
+    mutable const void* m_answeredOf = nullptr; ///< the result they are of
     std::vector<core::fit::PlacedBody> m_ghost;
     QPointF m_press;
     Handle m_drag; ///< what is dragged

@@ -1,33 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/acoustics/noise.h"
-#include "core/bench/analyse.h"
-#include "core/make/plan.h"
-#include "core/rules/findings.h"
+#include "core/stages/evaluate.h"
 
 namespace core::verdict {
-
-/// Everything computed of one revision: the one path from a project to results. Parts point into the project.
-struct Evaluation {
-    Build build;
-    fit::FitResult fit;
-    air::Prediction air;
-    acoustics::Noise noise;
-    make::Plan make;
-    rules::PowerBudget power;
-    rules::Wiring wiring;
-    std::vector<rules::Finding> findings; ///< heaviest first
-    double massG = 0;
-    double price = 0;
-};
-/// Errors: as resolve() and make::plan(). @p loadId empty: the load of the brief.
-[[nodiscard]] Result<Evaluation> evaluate(const Project& project, std::string_view revisionId, std::string_view loadId = {});
-
-/// The same of a build that is at hand, e.g. a trial. Errors: as make::plan().
-[[nodiscard]] Result<Evaluation> evaluateBuild(const Project& project, Build build, std::string_view loadId = {});
-
-/// Options of the bench analysis that follow from the project: reference room and limits of parts.
-[[nodiscard]] bench::AnalyseOptions benchOptions(const Project& project, const Build* build);
 
 using RunAnalyses = std::map<std::string, std::shared_ptr<const bench::RunAnalysis>>; ///< by run id
 
@@ -68,6 +43,6 @@ struct RevisionVerdict {
 };
 
 /// Targets against measured, else predicted values at the reference room temperature.
-[[nodiscard]] RevisionVerdict judge(const Project& project, const Evaluation& evaluation, const RunAnalyses& runs);
+[[nodiscard]] RevisionVerdict judge(const Project& project, const stages::Evaluation& evaluation, const RunAnalyses& runs);
 
 } // namespace core::verdict

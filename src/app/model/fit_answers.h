@@ -1,0 +1,17 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/model/stage_store.h"
+#include "core/advise/what_to_change.h"
+#include "core/fit/insertion.h"
+#include "core/fit/measure_next.h"
+#include "core/fit/room.h"
+
+namespace app {
+
+using Rooms = std::vector<core::fit::Room>;
+using Measures = std::vector<core::fit::MeasureNext>;
+using Ways = std::vector<core::fit::Insertion>;
+/// What could be changed about a gap.
+struct Mends { core::GapRef of; std::vector<core::advise::Mend> all; };
+
+} // namespace app

@@ -1,0 +1,132 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/stage_store.h"
+
+#include <QFutureWatcher>
+#include <QtConcurrent>
+
+namespace app {
+
+int& PaintingNow::depth() {
+    thread_local int painters = 0;
+    return painters;
+}
+
+StageStore::StageStore(QObject* parent) : QObject(parent) {}
+
+StageStore::~StageStore() { clear(); }
+
+void StageStore::clear() {
+    for (auto& [key, e] : m_entries)
+        if (e.stop)
+            *e.stop = true;
+    m_quick.stop();
+    m_long.stop();
+    m_entries.clear();
+    m_afterPainting.clear();
+    m_pending = 0;
+}
+
+Workers& StageStore::workersFor(core::stages::Stage stage) {
+    using core::stages::Stage;
+    const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends || stage == Stage::Ways;
+    return takesLong ? m_long : m_quick;
+}
+
+void StageStore::forget(const Key& key) {
+    const auto it = m_entries.find(key);
+    if (it == m_entries.end())
+        return;
+    if (it->second.waiting) {
+        *it->second.stop = true;
+        --m_pending;
+    }
+    m_entries.erase(it);
+}
+
+const StageStore::Entry& StageStore::request(const Key& key, std::any reads, Same same, Work work) {
+    Entry& e = m_entries[key];
+    if (e.reads.has_value() && same(e.reads, reads))
+        return e;
+    if (PaintingNow::is() && m_pace == Pace::Beside) {
+        // What is painted now shows what there was; the work begins when the painting is done.
+        e.standing = Standing::Pending;
+        const bool first = m_afterPainting.empty();
+        m_afterPainting[key] = [this, key, reads = std::move(reads), same, work = std::move(work)] { (void)request(key, reads, same, work); };
+        if (first)
+            QMetaObject::invokeMethod(this, [this] {
+                for (auto& [k, begin] : std::exchange(m_afterPainting, {}))
+                    begin();
+            }, Qt::QueuedConnection);
+        return e;
+    }
+    e.reads = std::move(reads);
+    start(key, e, std::move(work));
+    return e;
+}
+
+void StageStore::start(const Key& key, Entry& e, Work work) {
+    Q_ASSERT_X(!PaintingNow::is() || m_pace == Pace::AtOnce, "StageStore", "a stage starts while something is painted");
+    ++(*m_started)[static_cast<std::size_t>(key.stage)];
+    e.why.clear();
+    e.standing = Standing::Pending;
+    if (m_pace == Pace::AtOnce) {
+        const Outcome done = work([] { return false; });
+        e.standing = done.value ? Standing::Ready : Standing::Failed;
+        e.value = done.value;
+        e.why = done.why;
+        return;
+    }
+    if (e.waiting)
+        *e.stop = true; // a newer request has taken its place: only the newest may publish
+    else
+        ++m_pending;
+    e.waiting = true;
+    e.ticket = ++m_tickets;
+    e.stop = std::make_shared<std::atomic<bool>>(false);
+    e.future = QtConcurrent::run(workersFor(key.stage).pool(), [work = std::move(work), stop = e.stop, quit = workersFor(key.stage).flag()]() -> Outcome {
+        const auto stopped = [&] { return *stop || *quit; };
+        return stopped() ? Outcome{} : work(stopped);
+    });
+    auto* watcher = new QFutureWatcher<Outcome>(this);
+    connect(watcher, &QFutureWatcherBase::finished, this, [this, key, watcher, ticket = e.ticket] {
+        watcher->deleteLater();
+        if (const auto it = m_entries.find(key); it != m_entries.end() && it->second.waiting && it->second.ticket == ticket)
+            take(key, it->second);
+    });
+    watcher->setFuture(e.future);
+}
+
+void StageStore::take(const Key& key, Entry& e) {
+    const Outcome done = e.future.result();
+    e.waiting = false;
+    --m_pending;
+    e.standing = done.value ? Standing::Ready : Standing::Failed;
+    e.value = done.value;
+    e.why = done.why;
+    Q_EMIT published(key);
+    if (m_pending == 0)
+        Q_EMIT idle();
+}
+
+bool StageStore::isPending(const Key& key) const {
+    const auto it = m_entries.find(key);
+    return it != m_entries.end() && it->second.waiting;
+}
+
+void StageStore::wait(const Key& key) {
+    if (const auto it = m_entries.find(key); it != m_entries.end() && it->second.waiting) {
+        it->second.future.waitForFinished();
+        take(key, it->second);
+    }
+}
+
+void StageStore::waitForAll() {
+    std::vector<Key> keys;
+    for (const auto& [key, e] : m_entries)
+        if (e.waiting)
+            keys.push_back(key);
+    for (const Key& key : keys)
+        wait(key);
+}
+
+} // namespace app

@@ -1,0 +1,192 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/stages/evaluate.h"
+
+#include "core/base/text.h"
+#include "core/stages/reads.h"
+
+namespace core::stages {
+namespace {
+
+void addTargetFindings(const Project& project, Evaluation& e) {
+    for (const Target& target : project.brief.targets) {
+        double value = 0;
+        std::string text;
+        if (target.kind == TargetKind::Volume) {
+            value = e.fit.volumeL;
+            text = "Volume " + fixed(value, 2) + " L is over the " + fixed(target.limit, 2) + " L of the brief";
+        } else if (target.kind == TargetKind::Mass) {
+            value = e.massG;
+            text = "Mass " + fixed(value / 1000, 2) + " kg is over the " + fixed(target.limit / 1000, 2) + " kg of the brief";
+        } else if (target.kind == TargetKind::Cost) {
+            value = e.price;
+            text = "Parts cost " + fixed(value, 0) + " " + project.currency + ", the brief allows " + fixed(target.limit, 0);
+        } else if (target.kind == TargetKind::Power) {
+            value = e.power.wallW;
+            text = "Draw at the wall " + fixed(value, 0) + " W is over the " + fixed(target.limit, 0) + " W of the brief";
+        } else {
+            continue;
+        }
+        if (value > target.limit)
+            e.findings.push_back(rules::findingAbout(TargetRef{target.id, {}}, "target", rules::Severity::Blocker, rules::Station::Brief, text, {"another part", "another limit"}));
+    }
+}
+
+/// The box it is carried in takes it in the one way round that suits best, feet and all.
+void addCarryFinding(const Project& project, Evaluation& e) {
+    auto box = project.brief.carryBoxMm;
+    if (std::any_of(box.begin(), box.end(), [](double mm) { return mm <= 0; }))
+        return;
+    auto outside = e.fit.outsideMm;
+    outside[index(outward(e.build.down).axis)] += e.fit.feetMm;
+    const auto words = [](const std::array<double, 3>& mm) { return fixed(mm[0], 0) + " x " + fixed(mm[1], 0) + " x " + fixed(mm[2], 0) + " mm"; };
+    const std::string text = "The carry box is " + words(box) + " inside, the computer " + words(outside) + " with its feet";
+    std::sort(box.begin(), box.end());
+    std::sort(outside.begin(), outside.end());
+    for (std::size_t a = 0; a < 3; ++a)
+        if (outside[a] > box[a]) {
+            e.findings.push_back(rules::findingAbout(TopicRef{"carry-box"}, "carry-box", rules::Severity::Caution, rules::Station::Brief, text + ": " + fixed(outside[a] - box[a], 0) + " mm too large",
+                                                     {"a smaller case", "lower feet", "a larger box"}));
+            return;
+        }
+}
+
+void addMakeFindings(const Project& project, Evaluation& e) {
+    for (const make::MadePart& part : e.make.parts)
+        if (!part.fits)
+            e.findings.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker, rules::Station::Make, make::bedWords(project, part), {"split it", "a larger bed"}));
+}
+
+} // namespace
+
+std::string_view stageWord(Stage stage) {
+    constexpr std::array<std::string_view, 13> words{"geometry", "gaps", "wiring", "air", "noise", "making", "findings", "run", "verdict", "room left", "what to change", "what to measure", "ways in"};
+    return words[static_cast<std::size_t>(stage)];
+}
+
+namespace {
+
+/// Runs the stages of a build one after another.
+class Evaluator {
+public:
+    Evaluator(const Project& project, Build build, const Options& options) : m_project(project), m_options(options) { m_e.build = std::move(build); }
+
+    Result<Evaluation> run() {
+        gaps();
+        wiring();
+        air();
+        noise();
+        if (const auto made = making(); !made)
+            return tl::make_unexpected(made.error());
+        totals();
+        findings();
+        if (m_stopped)
+            return problem("revision " + m_e.build.revision, "cancelled");
+        return std::move(m_e);
+    }
+
+private:
+    bool starts(Stage stage) {
+        m_stopped = m_stopped || (m_options.watch && !m_options.watch(stage));
+        return !m_stopped;
+    }
+    [[nodiscard]] const Before* before() const { return m_options.before; }
+
+    void gaps() {
+        const auto& needs = m_project.needs;
+        if (before() && before()->project.needs == needs && sameShapes(before()->evaluation.build, m_e.build))
+            m_e.fit = before()->evaluation.fit;
+        else if (starts(Stage::Gaps))
+            m_e.fit = fit::check(m_e.build, {.needs = needs});
+    }
+    void wiring() { // points into the parts themselves, so it is always made anew
+        if (starts(Stage::Wiring))
+            m_e.wiring = rules::wiring(m_e.build, &m_project);
+    }
+    void air() {
+        air::Conditions conditions = air::conditionsOf(m_project, m_options.load);
+        conditions.idle = rules::idleOf(m_e.build, m_e.wiring.ports);
+        m_airKept = before() && before()->evaluation.air.conditions == conditions && sameForAir(before()->evaluation.build, m_e.build);
+        if (m_airKept)
+            m_e.air = before()->evaluation.air;
+        else if (starts(Stage::Air))
+            m_e.air = air::predict(m_e.build, conditions);
+    }
+    void noise() {
+        const double distanceM = m_project.brief.listenerM;
+        if (m_airKept && before()->evaluation.noise.distanceM == distanceM)
+            m_e.noise = before()->evaluation.noise;
+        else if (starts(Stage::Noise))
+            m_e.noise = acoustics::noiseOf(m_e.build, m_e.air, distanceM);
+    }
+    Result<void> making() {
+        if (!starts(Stage::Making))
+            return {};
+        auto plan = make::plan(m_project, m_e.build);
+        if (!plan)
+            return tl::make_unexpected(plan.error());
+        m_e.make = std::move(*plan);
+        return {};
+    }
+    void totals() {
+        m_e.power = rules::powerBudget(m_e.build);
+        const auto add = [&](const Part& part) {
+            if (part.kind == PartKind::Made)
+                return; // counted with what printing and cutting costs
+            m_e.massG += part.massG;
+            m_e.price += part.price;
+        };
+        add(*m_e.build.casePart);
+        for (const Placed& p : m_e.build.placed)
+            add(*p.part);
+        for (const Joined& j : m_e.build.joined)
+            add(*j.part);
+        m_e.massG += m_e.make.massG;
+        m_e.price += m_e.make.cost;
+    }
+    void findings() {
+        if (!starts(Stage::Findings))
+            return;
+        m_e.findings = rules::compatibility(m_e.build, m_e.wiring);
+        for (auto&& more : {rules::gapFindings(m_e.fit), rules::airFindings(m_e.build, m_e.air)})
+            m_e.findings.insert(m_e.findings.end(), more.begin(), more.end());
+        addTargetFindings(m_project, m_e);
+        addCarryFinding(m_project, m_e);
+        addMakeFindings(m_project, m_e);
+        rules::sortFindings(m_e.findings);
+    }
+
+    const Project& m_project;
+    const Options& m_options;
+    Evaluation m_e;
+    bool m_stopped = false, m_airKept = false;
+};
+
+} // namespace
+
+Result<Evaluation> evaluate(const Project& project, std::string_view revisionId, const Options& options) {
+    if (options.watch && !options.watch(Stage::Geometry))
+        return problem("revision " + std::string(revisionId), "cancelled");
+    auto build = resolve(project, revisionId);
+    if (!build)
+        return tl::make_unexpected(build.error());
+    return evaluateBuild(project, std::move(*build), options);
+}
+
+Result<Evaluation> evaluateBuild(const Project& project, Build build, const Options& options) { return Evaluator(project, std::move(build), options).run(); }
+
+bench::AnalyseOptions benchOptions(const Project& project, const Build* build) {
+    bench::AnalyseOptions options{.referenceRoomC = project.brief.roomC};
+    if (!build)
+        return options;
+    for (const Placed& p : build->placed) {
+        if (p.part->kind == PartKind::Processor)
+            options.capC[p.mount] = std::get<ProcessorSpec>(p.part->spec).limitC;
+        else if (p.part->kind == PartKind::Card) {
+            const auto& spec = std::get<CardSpec>(p.part->spec);
+            options.capC[p.mount] = spec.limitC > 0 ? spec.limitC : spec.cooler == CardCooler::Blower ? 83 : 87;
+        }
+    }
+    return options;
+}
+
+} // namespace core::stages
