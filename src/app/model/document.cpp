@@ -251,7 +251,9 @@ Answer<Document::Result> Document::look(const std::string& id) const {
                 runs[run.id] = answer.value;
             }
     const StageStore::Key key{core::stages::Stage::Verdict, id};
-    const auto before = m_stages.peek<Result>(key).value;
+    auto before = m_stages.peek<Result>(key).value;
+    if (const core::Revision* revision = before ? nullptr : m_project->revision(id)) // a new one is mostly as its parent
+        before = m_stages.peek<Result>({core::stages::Stage::Verdict, revision->parent}).value;
     return m_lookAnswers[id] = m_stages.ask<Result>(key, reads, [project = m_project, id, runs, before, counts = m_stages.counts()](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const Result>> {
         auto r = std::make_shared<Result>();
         r->project = project;

@@ -66,6 +66,7 @@ const StageStore::Entry& StageStore::request(const Key& key, std::any reads, Sam
 
 void StageStore::start(const Key& key, Entry& e, Work work) {
     Q_ASSERT_X(!PaintingNow::is() || m_pace == Pace::AtOnce, "StageStore", "a stage starts while something is painted");
+    m_startedWhilePainting += PaintingNow::is() && m_pace == Pace::Beside;
     ++(*m_started)[static_cast<std::size_t>(key.stage)];
     e.why.clear();
     e.standing = Standing::Pending;

@@ -85,6 +85,8 @@ public:
 
     /// How often a stage was started, since the program began; a stage that was remembered does not count.
     [[nodiscard]] int started(core::stages::Stage stage) const { return (*m_started)[static_cast<std::size_t>(stage)].load(); }
+    /// Must stay 0: stages that started in a paint event at the pace of the program.
+    [[nodiscard]] int startedWhilePainting() const { return m_startedWhilePainting; }
     /// Told by the work itself, from any thread: a stage inside it begins.
     using Counts = std::array<std::atomic<int>, 16>;
     [[nodiscard]] std::shared_ptr<Counts> counts() const { return m_started; }
@@ -114,7 +116,7 @@ private:
     Pace m_pace = Pace::AtOnce;
     std::map<Key, Entry> m_entries;
     std::map<Key, std::function<void()>> m_afterPainting;
-    int m_pending = 0, m_tickets = 0;
+    int m_pending = 0, m_tickets = 0, m_startedWhilePainting = 0;
     std::shared_ptr<Counts> m_started = std::make_shared<Counts>();
     [[nodiscard]] Workers& workersFor(core::stages::Stage stage);
     Workers m_quick{1}, m_long{1}; ///< what takes long never stands before what is looked at

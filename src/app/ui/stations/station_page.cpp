@@ -24,7 +24,14 @@ void StationPage::resizeEvent(QResizeEvent*) {
         b.button->setGeometry(static_cast<int>(r.right()) - b.fromRight - b.width, static_cast<int>(b.fromTop >= 0 ? r.top() + b.fromTop : r.bottom() + b.fromTop), b.width, b.height);
 }
 
-void StationPage::paintInside(Canvas& canvas, const QRectF& r) const { m_painter(canvas, r, m_context.view()); }
+void StationPage::paintInside(Canvas& canvas, const QRectF& r) const {
+    const View v = m_context.view();
+    if (v.isPending() && !v.evaluation() && !v.project().revisions.empty())
+        return emptyStage(canvas, r, tr("Working it out ..."));
+    m_painter(canvas, r, v);
+    if (v.isPending()) // what stands here is of before
+        canvas.plate({r.center().x(), r.top() + 11}, tr("working it out ..."), 11.5);
+}
 
 QString StationPage::zoneOf(const core::Thing& thing) const {
     for (const Hit& hit : m_hits)
