@@ -6,6 +6,10 @@
 #include "store/files.h"
 
 #include <QApplication>
+
+#include <algorithm>
+#include <chrono>
+#include <vector>
 #include <benchmark/benchmark.h>
 
 namespace {
@@ -67,8 +71,57 @@ void stepToTheNextFigure(benchmark::State& state) {
 }
 BENCHMARK(stepToTheNextFigure)->Unit(benchmark::kMillisecond);
 
+/// The same as it happens: a click at the pace of the program, until every part of the window that shows the result is
+/// painted. Says the middle and the 99th percentile, and how long the handler of the click held the window.
+void turnAFanByHand(benchmark::State& state) {
+    auto& document = shown().context.document;
+    document.setBackground(true);
+    shown().window->setStation(2);
+    (void)document.newRevision("R10", {core::SetFan{"top", core::FanMode::Fixed, 0.6}});
+    (void)document.result();
+    QApplication::processEvents();
+    std::vector<double> frames, handlers;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        const auto ms = [&] { return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count(); };
+        (void)document.addChange(core::FlipFan{"side-a"});
+        handlers.push_back(ms());
+        while (document.isPending(document.revision()))
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents, 1);
+        QApplication::processEvents();
+        frames.push_back(ms());
+    }
+    document.setBackground(false);
+    const auto at = [](std::vector<double> v, double share) {
+        std::sort(v.begin(), v.end());
+        return v[static_cast<std::size_t>(share * static_cast<double>(v.size() - 1))];
+    };
+    state.counters["p50_ms"] = at(frames, 0.5);
+    state.counters["p99_ms"] = at(frames, 0.99);
+    state.counters["handler_p99_ms"] = at(handlers, 0.99);
+}
+BENCHMARK(turnAFanByHand)->Unit(benchmark::kMillisecond)->Iterations(300);
+
+void paintPanel(benchmark::State& state) {
+    shown().window->setStation(2);
+    QApplication::processEvents();
+    const auto panels = shown().window->findChildren<app::PaintedPanel*>();
+    std::vector<app::PaintedPanel*> seen;
+    for (app::PaintedPanel* p : panels)
+        if (p->isVisible())
+            seen.push_back(p);
+    const auto which = static_cast<std::size_t>(state.range(0));
+    if (which >= seen.size())
+        return state.SkipWithError("no such panel");
+    QImage image(seen[which]->size(), QImage::Format_ARGB32_Premultiplied);
+    state.SetLabel(seen[which]->accessibleName().toStdString() + " " + std::to_string(seen[which]->width()) + " x " + std::to_string(seen[which]->height()));
+    for (auto _ : state)
+        seen[which]->render(&image);
+}
+BENCHMARK(paintPanel)->DenseRange(0, 9)->Unit(benchmark::kMillisecond);
+
 void workingOfThePanel(benchmark::State& state) {
-    shown().context.selection.select(QStringLiteral("part:tray/cpu"));
+    shown().context.selection.select(core::PartRef{"tray/cpu"});
     for (auto _ : state)
         shown().window->working()->sheet()->refresh();
 }
