@@ -17,6 +17,38 @@ using core::Quantity;
 
 namespace {
 
+/// A path as points with their way from its start: asking the path itself measures it anew each time.
+class Along {
+public:
+    explicit Along(const QPainterPath& path) {
+        for (const QPolygonF& polygon : path.toSubpathPolygons())
+            for (const QPointF& at : polygon) {
+                m_way.push_back(m_at.empty() ? 0 : m_way.back() + QLineF(m_at.back(), at).length());
+                m_at.push_back(at);
+            }
+    }
+    [[nodiscard]] double length() const { return m_way.empty() ? 0 : m_way.back(); }
+    [[nodiscard]] QPointF at(double share) const {
+        const std::size_t i = piece(share);
+        const double from = m_way[i], to = m_way[i + 1];
+        return m_at[i] + (m_at[i + 1] - m_at[i]) * (to > from ? (share * length() - from) / (to - from) : 0);
+    }
+    /// Unit vector of the way there.
+    [[nodiscard]] QPointF direction(double share) const {
+        const std::size_t i = piece(share);
+        const QLineF line(m_at[i], m_at[i + 1]);
+        return line.length() > 0 ? QPointF(line.dx(), line.dy()) / line.length() : QPointF(1, 0);
+    }
+
+private:
+    [[nodiscard]] std::size_t piece(double share) const {
+        const auto next = std::upper_bound(m_way.begin() + 1, m_way.end() - 1, share * length());
+        return static_cast<std::size_t>(next - m_way.begin()) - 1;
+    }
+    std::vector<QPointF> m_at;
+    std::vector<double> m_way;
+};
+
 /// A stream of air as wide as its flow, coloured along its length, with chevrons.
 void ribbon(Canvas& c, const QPainterPath& path, double flowM3h, double fromK, double toK, bool arrowHead) {
     const double width = std::clamp(0.72 * flowM3h, 3.0, 26.0);
@@ -24,26 +56,27 @@ void ribbon(Canvas& c, const QPainterPath& path, double flowM3h, double fromK, d
     c.p.setBrush(Qt::NoBrush);
     c.p.setPen(edge);
     c.p.drawPath(path);
-    const double length = path.length();
+    const Along along(path);
+    const double length = along.length();
+    if (length <= 0)
+        return;
     const int pieces = std::max(8, static_cast<int>(length / 8));
     for (int i = 0; i < pieces; ++i) {
         const double a = static_cast<double>(i) / pieces, b = std::min(1.0, (i + 1.2) / pieces);
         c.p.setPen(QPen(c.t.flowOf(fromK + (toK - fromK) * a), width, Qt::SolidLine, Qt::FlatCap));
-        c.p.drawLine(path.pointAtPercent(a), path.pointAtPercent(b));
+        c.p.drawLine(along.at(a), along.at(b));
     }
     c.p.setPen(QPen(c.t.sheet, 1.2));
     for (double s = 20; s < length - 10; s += 34) {
-        const double at = path.percentAtLength(s), angle = -path.angleAtPercent(at) * M_PI / 180;
-        const QPointF tip = path.pointAtPercent(at), along(std::cos(angle), std::sin(angle)), side(-along.y(), along.x());
+        const QPointF tip = along.at(s / length), on = along.direction(s / length), side(-on.y(), on.x());
         const double k = std::min(width * 0.3, 5.0);
-        c.p.drawLine(tip, tip - along * 4 + side * k);
-        c.p.drawLine(tip, tip - along * 4 - side * k);
+        c.p.drawLine(tip, tip - on * 4 + side * k);
+        c.p.drawLine(tip, tip - on * 4 - side * k);
     }
     if (arrowHead) {
-        const double angle = -path.angleAtPercent(0.999) * M_PI / 180;
-        const QPointF tip = path.pointAtPercent(1), along(std::cos(angle), std::sin(angle)), side(-along.y(), along.x());
+        const QPointF tip = along.at(1), on = along.direction(0.999), side(-on.y(), on.x());
         const double k = width * 0.5 + 5;
-        QPolygonF head{tip + along * (k * 0.9), tip + side * k, tip - side * k};
+        QPolygonF head{tip + on * (k * 0.9), tip + side * k, tip - side * k};
         c.p.setPen(QPen(c.t.sheet, 1));
         c.p.setBrush(c.t.flowOf(toK));
         c.p.drawPolygon(head);

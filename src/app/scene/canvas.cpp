@@ -9,6 +9,7 @@
 #include <QPixmapCache>
 
 #include <cmath>
+#include <functional>
 #include <numbers>
 
 namespace app {
@@ -276,30 +277,53 @@ void Canvas::stamp(const QPointF& at, core::explain::Stamp s) {
     }
 }
 
-void Canvas::fanGlyph(const QPointF& c, double radius, bool intoPage) {
-    p.setPen(QPen(t.ink, 1.2));
-    p.setBrush(t.sheet);
-    p.drawEllipse(c, radius, radius);
-    p.setBrush(Qt::NoBrush);
+namespace {
+void drawFan(QPainter& on, const Theme& theme, const QPointF& c, double radius, bool intoPage) {
+    on.setPen(QPen(theme.ink, 1.2));
+    on.setBrush(theme.sheet);
+    on.drawEllipse(c, radius, radius);
+    on.setBrush(Qt::NoBrush);
     for (int i = 0; i < 5; ++i) {
-        p.save();
-        p.translate(c);
-        p.rotate(72.0 * i);
+        on.save();
+        on.translate(c);
+        on.rotate(72.0 * i);
         QPainterPath blade(QPointF(0, -radius * 0.25));
         blade.quadTo(QPointF(radius * 0.75, -radius * 0.5), QPointF(radius * 0.35, -radius * 0.92));
-        p.drawPath(blade);
-        p.restore();
+        on.drawPath(blade);
+        on.restore();
     }
-    p.setBrush(t.sheet);
-    p.drawEllipse(c, radius * 0.27, radius * 0.27);
+    on.setBrush(theme.sheet);
+    on.drawEllipse(c, radius * 0.27, radius * 0.27);
     if (intoPage) {
         const double d = radius * 0.16;
-        p.drawLine(c + QPointF(-d, -d), c + QPointF(d, d));
-        p.drawLine(c + QPointF(-d, d), c + QPointF(d, -d));
+        on.drawLine(c + QPointF(-d, -d), c + QPointF(d, d));
+        on.drawLine(c + QPointF(-d, d), c + QPointF(d, -d));
     } else {
-        p.setBrush(t.ink);
-        p.drawEllipse(c, radius * 0.1, radius * 0.1);
+        on.setBrush(theme.ink);
+        on.drawEllipse(c, radius * 0.1, radius * 0.1);
     }
+}
+} // namespace
+
+/// On the screen it is painted once for each size and laid down on whole pixels.
+void Canvas::fanGlyph(const QPointF& c, double radius, bool intoPage) {
+    if (isVector(p))
+        return drawFan(p, t, c, radius, intoPage);
+    const double ratio = p.device()->devicePixelRatioF(), half = std::ceil(radius) + 2;
+    const QString key = QStringLiteral("glyph:%1:%2:%3:%4:%5").arg(radius).arg(intoPage).arg(t.ink.rgba()).arg(t.sheet.rgba()).arg(ratio);
+    QPixmap glyph;
+    if (!QPixmapCache::find(key, &glyph)) {
+        glyph = QPixmap(QSizeF(2 * half * ratio, 2 * half * ratio).toSize());
+        glyph.setDevicePixelRatio(ratio);
+        glyph.fill(Qt::transparent);
+        QPainter on(&glyph);
+        on.setRenderHint(QPainter::Antialiasing);
+        drawFan(on, t, {half, half}, radius, intoPage);
+        on.end();
+        QPixmapCache::insert(key, glyph);
+    }
+    const QPointF at = c - QPointF(half, half);
+    p.drawPixmap(QPointF(std::round(at.x() * ratio) / ratio, std::round(at.y() * ratio) / ratio), glyph);
 }
 
 void Canvas::screw(const QPointF& c) {
@@ -400,6 +424,28 @@ void drawLines(QPainter& p, const QRectF& r, double degrees, double step, const 
     p.restore();
 }
 
+/// Lays out a tile over a rectangle; it is drawn once for each key. For the screen only.
+void layTiles(QPainter& p, const QRectF& r, const QString& what, int width, int height, const std::function<void(QPainter&)>& draw) {
+    const double ratio = p.device()->devicePixelRatioF();
+    const QString key = what + QStringLiteral(":%1").arg(ratio);
+    QPixmap tile;
+    if (!QPixmapCache::find(key, &tile)) {
+        tile = QPixmap(static_cast<int>(std::ceil(width * ratio)), static_cast<int>(std::ceil(height * ratio)));
+        tile.setDevicePixelRatio(ratio);
+        tile.fill(Qt::transparent);
+        QPainter t(&tile);
+        t.setRenderHint(QPainter::Antialiasing);
+        draw(t);
+        t.end();
+        QPixmapCache::insert(key, tile);
+    }
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing, false);
+    p.setBrushOrigin(r.topLeft());
+    p.fillRect(r, QBrush(tile));
+    p.restore();
+}
+
 /// On the screen a tile made once is laid out; on paper and in SVG the lines are drawn, so that they stay sharp.
 void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen& pen) {
     if (isVector(p))
@@ -409,24 +455,8 @@ void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen
     const double period = slanted ? step * std::sqrt(2.0) : step;
     const int count = 6, size = static_cast<int>(std::lround(period * count));
     const double fitted = static_cast<double>(size) / count / (slanted ? std::sqrt(2.0) : 1.0);
-    const double ratio = p.device()->devicePixelRatioF();
-    const QString key = QStringLiteral("hatch:%1:%2:%3:%4:%5:%6").arg(degrees).arg(step).arg(pen.widthF()).arg(pen.color().rgba()).arg(pen.style()).arg(ratio);
-    QPixmap tile;
-    if (!QPixmapCache::find(key, &tile)) {
-        tile = QPixmap(static_cast<int>(std::ceil(size * ratio)), static_cast<int>(std::ceil(size * ratio)));
-        tile.setDevicePixelRatio(ratio);
-        tile.fill(Qt::transparent);
-        QPainter t(&tile);
-        t.setRenderHint(QPainter::Antialiasing);
-        drawLines(t, QRectF(0, 0, size, size), degrees, fitted, pen);
-        t.end();
-        QPixmapCache::insert(key, tile);
-    }
-    p.save();
-    p.setRenderHint(QPainter::Antialiasing, false);
-    p.setBrushOrigin(r.topLeft());
-    p.fillRect(r, QBrush(tile));
-    p.restore();
+    layTiles(p, r, QStringLiteral("hatch:%1:%2:%3:%4:%5").arg(degrees).arg(step).arg(pen.widthF()).arg(pen.color().rgba()).arg(pen.style()), size, size,
+             [&](QPainter& t) { drawLines(t, QRectF(0, 0, size, size), degrees, fitted, pen); });
 }
 } // namespace
 
@@ -443,10 +473,16 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
     p.setClipRect(r, Qt::IntersectClip);
     Cut cut(p, r);
     const auto pen = [&](double w) { return QPen(ink, w); };
-    const auto each = [&](double sx, double sy, auto&& draw) {
-        for (double y = r.top() + sy / 2; y < r.bottom(); y += sy)
-            for (double x = r.left() + sx / 2; x < r.right(); x += sx)
-                draw(QPointF(x, y));
+    // Signs on a square grid: tiles on the screen, each by itself on paper.
+    const auto spread = [&](int step, auto&& draw) {
+        if (!isVector(p))
+            return layTiles(p, r, QStringLiteral("signs:%1:%2:%3").arg(static_cast<int>(kind)).arg(step).arg(ink.rgba()), 8 * step, 8 * step, [&](QPainter& on) {
+                for (int k = 0; k < 64; ++k)
+                    draw(on, QPointF(step * (k % 8 + 0.5), step * (k / 8 + 0.5)), nullptr);
+            });
+        for (double y = r.top() + step / 2.0; y < r.bottom(); y += step)
+            for (double x = r.left() + step / 2.0; x < r.right(); x += step)
+                draw(p, QPointF(x, y), &cut);
     };
     switch (kind) {
     case PartKind::Board: lines(p, r, -45, 6, pen(0.7)); break;
@@ -460,33 +496,39 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
         lines(p, r, -45, 8, pen(0.6));
         break;
     case PartKind::Fan:
-        p.setPen(Qt::NoPen);
-        p.setBrush(ink);
-        each(6, 6, [&](QPointF c) {
-            if (!isVector(p) || cut.contains(c))
-                p.drawEllipse(c, 0.9, 0.9);
+        spread(6, [&](QPainter& on, const QPointF& c, Cut* within) {
+            on.setPen(Qt::NoPen);
+            on.setBrush(ink);
+            if (!within || within->contains(c))
+                on.drawEllipse(c, 0.9, 0.9);
         });
         break;
     case PartKind::Memory:
-        p.setPen(pen(0.8));
-        each(8, 8, [&](QPointF c) {
-            cut.line(c - QPointF(2, 0), c + QPointF(2, 0));
-            cut.line(c - QPointF(0, 2), c + QPointF(0, 2));
+        spread(8, [&](QPainter& on, const QPointF& c, Cut* within) {
+            on.setPen(pen(0.8));
+            for (const QPointF& arm : {QPointF(2, 0), QPointF(0, 2)})
+                within ? within->line(c - arm, c + arm) : on.drawLine(c - arm, c + arm);
         });
         break;
     case PartKind::Drive: lines(p, r, 0, 4, pen(0.8)); break;
     case PartKind::Made:
+        if (!isVector(p)) {
+            layTiles(p, r, QStringLiteral("zigzag:%1").arg(ink.rgba()), 48, 40, [&](QPainter& on) {
+                on.setPen(pen(0.7));
+                for (int row = 0; row <= 8; ++row)
+                    for (int k = 0; k < 12; ++k)
+                        on.drawLine(QPointF(4 * k, 2 + 5 * row + (k % 2 ? 2 : 0)), QPointF(4 * k + 4, 2 + 5 * row + (k % 2 ? 0 : 2)));
+            });
+            break;
+        }
         p.setPen(pen(0.7));
         for (double y = r.top() + 2; y < r.bottom() + 5; y += 5) {
             QPolygonF zigzag;
             int k = 0;
             for (double x = r.left(); x < r.right() + 8; x += 4, ++k)
                 zigzag << QPointF(x, y + (k % 2 ? 2 : 0));
-            if (!isVector(p))
-                p.drawPolyline(zigzag);
-            else
-                for (qsizetype i = 1; i < zigzag.size(); ++i)
-                    cut.line(zigzag[i - 1], zigzag[i]);
+            for (qsizetype i = 1; i < zigzag.size(); ++i)
+                cut.line(zigzag[i - 1], zigzag[i]);
         }
         break;
     case PartKind::Radiator:

@@ -178,7 +178,7 @@ void MainWindow::refresh() {
         for (auto* button : page->findChildren<QPushButton*>(QString(), Qt::FindDirectChildrenOnly))
             if (std::find(m_startButtons.begin(), m_startButtons.end(), button) == m_startButtons.end())
                 button->setVisible(!empty);
-    const auto& verdict = m_context.document.result().verdict;
+    const auto& verdict = m_context.view().result().verdict;
     m_validateButton->setText(verdict.validated ? tr("Withdraw") : tr("Validate %1").arg(qs(m_context.document.revision())));
     m_validateButton->setEnabled(!empty && (verdict.canBeValidated || verdict.validated));
     m_validateButton->setToolTip(verdict.validated ? tr("Take the stamp off this revision") : verdict.canBeValidated ? tr("Mark this revision as validated") : tr("What is left to do stands below on this sheet"));

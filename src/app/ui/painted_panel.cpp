@@ -16,12 +16,21 @@ PaintedPanel::PaintedPanel(Context& context, QWidget* parent) : QWidget(parent),
     setFocusPolicy(Qt::StrongFocus);
     connect(&context.selection, &Selection::changed, this, [this] { update(); });
     connect(&context.selection, &Selection::hoverChanged, this, [this] { update(); });
-    const auto anew = [this] {
-        m_order.clear();
+    m_nextFrame.setSingleShot(true);
+    connect(&m_nextFrame, &QTimer::timeout, this, [this] {
+        refreshKept();
         update();
-    };
-    connect(&context.document, &Document::changed, this, anew);
-    connect(&context.document, &Document::revisionSelected, this, anew);
+    });
+    connect(&context.document, &Document::changed, this, &PaintedPanel::paintAnew);
+    connect(&context.document, &Document::revisionSelected, this, &PaintedPanel::paintAnew);
+}
+
+void PaintedPanel::paintAnew() {
+    m_order.clear();
+    if (m_isAside && m_context.document.stages().pace() == StageStore::Pace::Beside)
+        return m_nextFrame.start(0); // after what is painted now
+    refreshKept();
+    update();
 }
 
 void PaintedPanel::paintEvent(QPaintEvent*) {

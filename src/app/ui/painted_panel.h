@@ -2,6 +2,7 @@
 #pragma once
 #include "app/ui/context.h"
 
+#include <QTimer>
 #include <QWidget>
 
 namespace app {
@@ -52,10 +53,17 @@ protected:
     bool event(QEvent* event) override;
 
     void hover(const Hit* hit);
+    /// The project or its results are others: refreshes what the panel keeps of them, and paints.
+    void paintAnew();
+    virtual void refreshKept() {}
+    /// Beside the sheet: painted in the frame after it, so that what was changed is seen in the first.
+    void setAside() { m_isAside = true; }
 
     Context& m_context;
     std::vector<Hit> m_hits;
     Handle m_hoveredHandle;
+    bool m_isAside = false;
+    QTimer m_nextFrame;
     ListLook m_lists;
     std::vector<Hit> m_order; ///< what J and K step through; empty: to be found anew
     QString m_draggedList;

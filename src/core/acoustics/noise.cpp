@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/acoustics/noise.h"
 
+#include "core/model/facts.h"
+
 #include <limits>
 
 namespace core::acoustics {
@@ -19,49 +21,28 @@ double ratedLevel(const Placed& p) {
         return air::fanClass(spec.fanFrameMm, spec.fanThicknessMm).levelDba;
     }
     case PartKind::Card:
-        switch (std::get<CardSpec>(p.part->spec).cooler) { // common practice, no source
-        case CardCooler::Single: return 40;
-        case CardCooler::Dual: return 42;
-        case CardCooler::Triple: return 43;
-        case CardCooler::Blower: return 52;
-        }
-        return 42;
+        return facts::fanOf(std::get<CardSpec>(p.part->spec).cooler).levelDba;
     default: return 0;
     }
 }
 
-/// Level at 1 m by load where nothing is stated: at a third of its load and at full. Engineering judgement; Flex and 1U
-/// supplies have a fan of 40 and are loud.
-struct SupplyLevel { double third, full; };
-SupplyLevel supplyLevel(std::string_view form) {
-    if (form == "flex" || form == "1u")
-        return {32, 45};
-    if (form == "tfx")
-        return {24, 38};
-    if (form == "atx")
-        return {16, 30};
-    return {18, 34};
-}
-
 /// What a supply makes follows its load, not the speed of a fan that nobody states.
 double levelOfSupply(const PowerSupplySpec& spec, double share) {
-    const SupplyLevel usual = supplyLevel(spec.form);
-    const double full = spec.levelDba > 0 ? spec.levelDba : usual.full, third = full - (usual.full - usual.third);
+    const facts::SupplyFan& usual = facts::fanOfSupply(spec.form);
+    const double full = spec.levelDba > 0 ? spec.levelDba : usual.fullDba, third = full - (usual.fullDba - usual.thirdDba);
     return third + (full - third) * std::clamp((share - 1.0 / 3) / (2.0 / 3), 0.0, 1.0);
 }
 
-/// Drives and pumps, at 1 m, while they work; 0: silent. A 3.5 in drive seeks at 29 dB(A) and makes its panel sound by 3
-/// more where it is screwed to one without rubber; a pump without air makes 22. Engineering judgement.
+/// Drives and pumps, at 1 m, while they work; 0: silent.
 double levelWithoutFan(const Placed& p) {
     if (const auto* drive = std::get_if<DriveSpec>(&p.part->spec)) {
-        const double stated = drive->levelDba, usual = drive->form == DriveForm::Inch35 ? 29.0 : 0.0, panel = drive->form == DriveForm::Inch35 && p.parent < 0 ? 3.0 : 0.0;
+        const double stated = drive->levelDba, usual = drive->form == DriveForm::Inch35 ? facts::driveLevel.value : 0.0, panel = drive->form == DriveForm::Inch35 && p.parent < 0 ? facts::drivePanel.value : 0.0;
         return stated > 0 ? stated + panel : usual > 0 ? usual + panel : 0;
     }
-    constexpr double usualPump = 22;
     if (const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec); cooler && cooler->pump)
-        return cooler->pumpDba > 0 ? cooler->pumpDba : usualPump;
+        return cooler->pumpDba > 0 ? cooler->pumpDba : facts::pumpLevel.value;
     if (const auto* radiator = std::get_if<RadiatorSpec>(&p.part->spec); radiator && radiator->pump)
-        return radiator->pumpDba > 0 ? radiator->pumpDba : usualPump;
+        return radiator->pumpDba > 0 ? radiator->pumpDba : facts::pumpLevel.value;
     return 0;
 }
 
@@ -71,8 +52,7 @@ double loadShare(const Build& build, const air::Prediction& prediction, const Po
     for (const Placed& p : build.placed) {
         if (p.part->kind == PartKind::PowerSupply)
             continue;
-        const double share = p.part->kind == PartKind::Processor ? prediction.conditions.processorShare : p.part->kind == PartKind::Card ? prediction.conditions.cardShare : 1.0;
-        watts += p.powerW() * share;
+        watts += p.powerW() * facts::loadShare(p.part->kind, prediction.conditions.processorShare, prediction.conditions.cardShare);
     }
     return spec.ratedW > 0 ? watts / spec.ratedW : 1;
 }

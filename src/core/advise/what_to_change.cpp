@@ -3,6 +3,7 @@
 
 #include "core/base/text.h"
 #include "core/model/choices.h"
+#include "core/model/facts.h"
 
 #include <cmath>
 #include <limits>
@@ -254,8 +255,7 @@ void Advisor::findSpoils(const stages::Evaluation& then, Mend& mend) const {
 std::string Advisor::costWords(const Mend& m) const {
     std::vector<std::string> words;
     const auto kelvin = [&](const char* what, double k) {
-        // Predicted differences carry 3 K; below 1.5 K they tell nothing.
-        if (std::isfinite(k) && std::abs(k) >= 1.5)
+        if (std::isfinite(k) && std::abs(k) >= facts::noticeable.value)
             words.push_back(std::string(what) + " " + withSign(k, 0) + " K");
     };
     kelvin("processor", m.processorK);

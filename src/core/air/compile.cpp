@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/compile_geometry.h"
 #include "core/air/predict.h"
+#include "core/model/facts.h"
 
 namespace core::air {
 namespace {
@@ -363,11 +364,11 @@ void Compiler::addCard(const Placed& p) {
     const double qRef = rated / (fanDensity * airHeat * riseAir);
     const double c = fanDensity * airHeat * qRef;
     const double full = qRef / 0.55;
-    FanClass fan{blower ? 4500.0 : spec.cooler == CardCooler::Triple ? 3000.0 : 3200.0, {full / 0.6, blower ? 300.0 : 40.0},
-                 blower ? 52.0 : spec.cooler == CardCooler::Single ? 40.0 : spec.cooler == CardCooler::Dual ? 42.0 : 43.0};
+    const facts::CardFan& usual = facts::fanOf(spec.cooler);
+    FanClass fan{usual.rpm, {full / 0.6, usual.shutoffPa}, usual.levelDba};
     const double drop = fan.curve.shutoffPa * (1 - 0.6 * 0.6 - 0.4 * 0.36);
     const Resistance cardFins{0.5 * drop / (full * 1.85e-5), 0.5 * drop / (fanDensity * full * full)};
-    const double limit = spec.limitC > 0 ? spec.limitC : blower ? 83 : 87;
+    const double limit = facts::limitC(spec);
     const std::size_t home = zoneOf(p);
     const double length = p.part->size[0].value.metres();
     const double edgeArea = blower ? 2e-4 : 2 * length * 0.020;
@@ -396,8 +397,9 @@ void Compiler::addSupply(const Placed& p) {
     m_net.supply.ratedW = spec.ratedW;
     if (spec.brick)
         return; // its heat stays outside
-    const FanClass fan = fanClass(92, 15);
-    const double face = 0.785 * 0.092 * 0.092;
+    const facts::SupplyFan& usual = facts::fanOfSupply(spec.form);
+    const FanClass fan = fanClass(usual.frameMm, usual.thicknessMm);
+    const double face = 0.785 * usual.frameMm * mm * usual.frameMm * mm;
     const double qRef = 0.6 * fan.curve.freeFlowM3s;
     const double c = fanDensity * airHeat * qRef;
     CooledPart part{.id = p.mount, .name = p.name, .home = zoneOf(p), .powerW = 10, .dieResistance = 0,

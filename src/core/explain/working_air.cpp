@@ -3,6 +3,7 @@
 #include "core/fit/room.h"
 
 #include "core/base/text.h"
+#include "core/model/facts.h"
 
 namespace core::explain {
 namespace {
@@ -18,8 +19,8 @@ void tryChanges(const stages::Evaluation& e, std::string_view mount, double limi
         if (then.throttled) {
             effect.after = Mark::Crossed;
             effect.instead = "reaches " + show.number(Quantity::Temperature, then.temperatureC) + ", slows down";
-        } else if (std::abs(effect.change) < 1.5) {
-            effect.instead = "within ±" + show.text(Quantity::TemperatureDifference, 3);
+        } else if (std::abs(effect.change) < facts::noticeable.value) {
+            effect.instead = "within ±" + show.text(Quantity::TemperatureDifference, facts::differenceBand.value);
         }
         out.push_back(std::move(effect));
     };

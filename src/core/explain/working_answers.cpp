@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/explain/fit_words.h"
 #include "core/explain/working.h"
+#include "core/base/text.h"
+#include "core/model/facts.h"
 
 #include <cctype>
 
@@ -48,7 +50,7 @@ Working ofMend(const advise::Mend& mend, const fit::Gap& gap, const Show& show) 
     w.rows.push_back({"+", "won", Quantity::Length, mend.wonMm, 0, Stamp::Computed});
     for (const std::string& spoiled : mend.spoils)
         w.usedBy.push_back(spoiled);
-    w.method = "The change is made on a copy of the revision, and everything is computed anew: gaps, checks, air, noise, screws, minutes and money. Predicted differences of temperature carry 3 K; below 1.5 K none is told.";
+    w.method = "The change is made on a copy of the revision, and everything is computed anew: gaps, checks, air, noise, screws, minutes and money. Predicted differences of temperature carry " + fixed(facts::differenceBand.value, 0) + " K; below " + fixed(facts::noticeable.value, 1) + " K none is told.";
     return w;
 }
 

@@ -2,6 +2,7 @@
 #include "core/stages/evaluate.h"
 
 #include "core/base/text.h"
+#include "core/model/facts.h"
 #include "core/stages/reads.h"
 
 namespace core::stages {
@@ -181,10 +182,8 @@ bench::AnalyseOptions benchOptions(const Project& project, const Build* build) {
     for (const Placed& p : build->placed) {
         if (p.part->kind == PartKind::Processor)
             options.capC[p.mount] = std::get<ProcessorSpec>(p.part->spec).limitC;
-        else if (p.part->kind == PartKind::Card) {
-            const auto& spec = std::get<CardSpec>(p.part->spec);
-            options.capC[p.mount] = spec.limitC > 0 ? spec.limitC : spec.cooler == CardCooler::Blower ? 83 : 87;
-        }
+        else if (p.part->kind == PartKind::Card)
+            options.capC[p.mount] = facts::limitC(std::get<CardSpec>(p.part->spec));
     }
     return options;
 }

@@ -95,6 +95,7 @@ QPainterPath foldedCorner(const QRectF& card) {
 } // namespace
 
 RevisionCards::RevisionCards(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
+    setAside();
     setAccessibleName(tr("Revisions"));
     setObjectName(QStringLiteral("revisionCards"));
 }
@@ -271,8 +272,11 @@ RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent),
     row->addWidget(m_button);
     layout->addLayout(row);
     connect(m_button, &QPushButton::clicked, this, &RevisionRail::newRevision);
-    connect(&context.document, &Document::changed, this, &RevisionRail::refresh);
-    connect(&context.document, &Document::revisionSelected, this, &RevisionRail::refresh);
+    m_nextFrame.setSingleShot(true);
+    connect(&m_nextFrame, &QTimer::timeout, this, &RevisionRail::refresh);
+    const auto follow = [this] { m_context.document.stages().pace() == StageStore::Pace::Beside ? m_nextFrame.start(0) : refresh(); }; // the sheet is painted first
+    connect(&context.document, &Document::changed, this, follow);
+    connect(&context.document, &Document::revisionSelected, this, follow);
     refresh();
 }
 

@@ -2,6 +2,8 @@
 #pragma once
 #include "app/ui/painted_panel.h"
 
+#include <QTimer>
+
 #include <QPushButton>
 #include <QScrollArea>
 
@@ -51,6 +53,7 @@ private:
     QPushButton* m_button;
     PaintedPanel* m_head;
     PaintedPanel* m_foot;
+    QTimer m_nextFrame;
 };
 
 } // namespace app

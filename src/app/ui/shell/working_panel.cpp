@@ -14,7 +14,7 @@ namespace {
 
 class WorkingHead : public PaintedPanel {
 public:
-    WorkingHead(Context& context, const WorkingSheet& sheet, QWidget* parent) : PaintedPanel(context, parent), m_sheet(sheet) {}
+    WorkingHead(Context& context, const WorkingSheet& sheet, QWidget* parent) : PaintedPanel(context, parent), m_sheet(sheet) { setAside(); }
 
 protected:
     void paintContent(Canvas& c) override {
@@ -63,9 +63,8 @@ double section(Canvas& c, double y, double w, const QString& title) {
 WorkingSheet::WorkingSheet(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
     setAccessibleName(tr("Working"));
     setObjectName(QStringLiteral("workingSheet"));
+    setAside();
     connect(&context.selection, &Selection::changed, this, &WorkingSheet::refresh);
-    connect(&context.document, &Document::changed, this, &WorkingSheet::refresh);
-    connect(&context.document, &Document::revisionSelected, this, &WorkingSheet::refresh);
 }
 
 void WorkingSheet::refresh() {
@@ -80,8 +79,6 @@ void WorkingSheet::refresh() {
     Canvas canvas(painter, m_context.theme);
     paintContent(canvas);
     update();
-    if (auto* w = window())
-        w->update();
 }
 
 double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View& v) {

@@ -16,6 +16,7 @@ public:
 
 protected:
     void paintContent(Canvas& canvas) override;
+    void refreshKept() override { refresh(); }
 
 private:
     double paintRows(Canvas& c, double y, const core::explain::Working& w, const View& v);

@@ -77,7 +77,18 @@ void StationPage::keyPressEvent(QKeyEvent* event) {
 }
 
 void StationPage::paintContent(Canvas& c) {
-    paintBorder(c, QRectF(rect()));
+    // The border is the same until the sheet is another size or colour.
+    const double ratio = devicePixelRatioF();
+    if (m_border.size() != size() * ratio || m_borderPaper != c.t.paper) {
+        m_border = QPixmap(size() * ratio);
+        m_border.setDevicePixelRatio(ratio);
+        QPainter on(&m_border);
+        on.setRenderHint(QPainter::Antialiasing);
+        Canvas border(on, c.t);
+        paintBorder(border, QRectF(rect()));
+        m_borderPaper = c.t.paper;
+    }
+    c.p.drawPixmap(0, 0, m_border);
     paintInside(c, inside());
 }
 

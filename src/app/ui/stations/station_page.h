@@ -2,6 +2,7 @@
 #pragma once
 #include "app/ui/painted_panel.h"
 
+#include <QPixmap>
 #include <QPushButton>
 
 #include <functional>
@@ -31,6 +32,8 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    QPixmap m_border; ///< frame and zone letters, as they were painted last
+    QColor m_borderPaper;
     struct Placed { QPushButton* button; int fromRight, fromTop, width, height; };
     Painter m_painter;
     std::vector<Placed> m_buttons;

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "core/model/part.h"
+
+namespace core::facts {
+
+/// What is taken where nobody states it, or what a judgement rests on. Each stands here once, and is used by name.
+struct Fact {
+    double value;
+    std::string_view unit, what, source;
+};
+
+// ---- what a prediction can tell ----
+constexpr Fact differenceBand{3, "K", "half width of a predicted difference of temperatures", "engineering judgement; docs/model/air.md compares with measured builds"};
+constexpr Fact noticeable{1.5, "K", "a smaller predicted difference is not told", "half of its band: engineering judgement"};
+
+// ---- limits of parts whose maker states none ----
+constexpr Fact cardLimit{87, "\u00b0C", "a card with open fans slows down", "common practice, no source"};
+constexpr Fact blowerLimit{83, "\u00b0C", "a card with a blower slows down", "common practice, no source"};
+[[nodiscard]] constexpr double limitC(const CardSpec& card) { return card.limitC > 0 ? card.limitC : card.cooler == CardCooler::Blower ? blowerLimit.value : cardLimit.value; }
+
+// ---- fans of cards: level at 1 m and full speed, and its speed ----
+struct CardFan {
+    CardCooler cooler;
+    double levelDba, rpm, shutoffPa;
+    std::string_view source;
+};
+constexpr std::array<CardFan, 4> cardFans{{{CardCooler::Single, 40, 3200, 40, "common practice, no source"},
+                                           {CardCooler::Dual, 42, 3200, 40, "common practice, no source"},
+                                           {CardCooler::Triple, 43, 3000, 40, "common practice, no source"},
+                                           {CardCooler::Blower, 52, 4500, 300, "common practice, no source"}}};
+[[nodiscard]] constexpr const CardFan& fanOf(CardCooler cooler) { return cardFans[static_cast<std::size_t>(cooler)]; }
+
+// ---- fans of supplies, by form: frame and thickness as the air sees them, level at 1 m at a third of the load and at full ----
+struct SupplyFan {
+    std::string_view form;
+    double frameMm, thicknessMm, thirdDba, fullDba;
+    std::string_view source;
+};
+/// The last row stands for every other form. All forms move air as one of 92 x 15: engineering judgement.
+constexpr std::array<SupplyFan, 5> supplyFans{{{"flex", 92, 15, 32, 45, "engineering judgement: a fan of 40, loud"},
+                                               {"1u", 92, 15, 32, 45, "engineering judgement: a fan of 40, loud"},
+                                               {"tfx", 92, 15, 24, 38, "engineering judgement"},
+                                               {"atx", 92, 15, 16, 30, "engineering judgement"},
+                                               {"", 92, 15, 18, 34, "engineering judgement"}}};
+[[nodiscard]] constexpr const SupplyFan& fanOfSupply(std::string_view form) {
+    for (const SupplyFan& fan : supplyFans)
+        if (fan.form == form)
+            return fan;
+    return supplyFans.back();
+}
+
+// ---- what makes noise without a fan, at 1 m ----
+constexpr Fact driveLevel{29, "dB(A)", "a 3.5 in drive while it seeks", "engineering judgement"};
+constexpr Fact drivePanel{3, "dB", "more where it is screwed to a panel without rubber", "engineering judgement"};
+constexpr Fact pumpLevel{22, "dB(A)", "a pump without air in it", "engineering judgement"};
+
+/// Share of its sustained draw that a part takes under a load; what is neither processor nor card draws the same always.
+[[nodiscard]] constexpr double loadShare(PartKind kind, double processorShare, double cardShare) {
+    return kind == PartKind::Processor ? processorShare : kind == PartKind::Card ? cardShare : 1.0;
+}
+
+} // namespace core::facts
