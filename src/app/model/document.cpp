@@ -344,6 +344,10 @@ Answer<Measures> Document::measures() const {
     return answerOf<Measures>(m_stages, {core::stages::Stage::Measures, m_revision}, look(m_revision).value, {}, [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop&) { return core::fit::measureNext(e.fit); });
 }
 
+Answer<Trials> Document::trials() const {
+    return answerOf<Trials>(m_stages, {core::stages::Stage::Trials, m_revision}, look(m_revision).value, {}, [](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) { return core::advise::airTrials(p, e, stop); });
+}
+
 Answer<Ways> Document::ways() const {
     return answerOf<Ways>(m_stages, {core::stages::Stage::Ways, m_revision}, look(m_revision).value, {}, [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop& stop) { return core::fit::insertions(e.build, core::make::orderOf(e.make), stop); });
 }

@@ -85,6 +85,7 @@ public:
     [[nodiscard]] Answer<Rooms> rooms() const;
     [[nodiscard]] Answer<Measures> measures() const;
     [[nodiscard]] Answer<Ways> ways() const;
+    [[nodiscard]] Answer<Trials> trials() const; ///< for Air
     [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const;
     [[nodiscard]] StageStore& stages() const { return m_stages; }
     /// The changes of a revision in words; nothing else is computed for it.

@@ -28,7 +28,7 @@ void StageStore::clear() {
 
 Workers& StageStore::workersFor(core::stages::Stage stage) {
     using core::stages::Stage;
-    const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends || stage == Stage::Ways;
+    const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends || stage == Stage::Ways || stage == Stage::Trials;
     return takesLong ? m_long : m_quick;
 }
 

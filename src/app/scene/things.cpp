@@ -30,7 +30,7 @@ public:
         if (!m_e || !(m_e->build.at(ref.mount) || m_e->air.part(ref.mount)))
             return {};
         const core::verdict::Deciding limit = core::verdict::temperatureOf(*m_e, m_v.result().verdict, ref.mount);
-        return core::explain::ofPart(*m_e, ref.mount, m_v.show, &limit);
+        return core::explain::ofPart(*m_e, ref.mount, m_v.show, &limit, answered(m_v.document.trials()));
     }
     Answer operator()(const core::FanRef& ref) const { return m_e && m_e->build.at(ref.mount) ? Answer(core::explain::ofFan(*m_e, ref.mount, m_v.show)) : Answer(); }
     Answer operator()(const core::OpeningRef& ref) const { return m_e && m_e->build.opening(ref.id) ? Answer(core::explain::ofOpening(*m_e, ref.id, m_v.show)) : Answer(); }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/advise/air_trials.h"
 #include "core/base/show.h"
 #include "core/verdict/marks.h"
 
@@ -53,8 +54,9 @@ struct Working {
 };
 
 [[nodiscard]] Working ofGap(const fit::Gap& gap, std::size_t rung, const Show& show);
-/// @p limit as verdict::temperatureOf() says, where a verdict is at hand; else the maker's own limit counts.
-[[nodiscard]] Working ofPart(const stages::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit = nullptr);
+/// @p limit as verdict::temperatureOf() says, where a verdict is at hand; else the maker's own limit counts. @p trials: what
+/// was tried; explaining tries nothing itself.
+[[nodiscard]] Working ofPart(const stages::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit = nullptr, const std::vector<advise::AirTrial>& trials = {});
 [[nodiscard]] Working ofNoise(const stages::Evaluation& e, const Show& show);
 [[nodiscard]] Working ofPower(const stages::Evaluation& e, const Show& show);
 [[nodiscard]] Working ofVolume(const stages::Evaluation& e, const Show& show);

@@ -8,43 +8,27 @@
 namespace core::explain {
 namespace {
 
-/// Changes tried on the model: each screen off, each fan turned round or at full speed.
-void tryChanges(const stages::Evaluation& e, std::string_view mount, double limit, const Show& show, std::vector<Effect>& out) {
-    const double now = e.air.part(mount)->temperatureC;
-    const auto attempt = [&](std::string text, const Build& changed) {
-        const air::Prediction prediction = air::predict(changed, e.air.conditions);
-        const air::PartResult& then = *prediction.part(mount);
-        Effect effect{std::move(text), Quantity::TemperatureDifference, then.temperatureC - now, limit > 0 ? markOf(limit - then.temperatureC, 0) : Mark::Note, {}};
+/// What changes that were tried on the model do to a part; the largest four.
+std::vector<Effect> effectsOn(const air::PartResult& now, const std::vector<advise::AirTrial>& trials, double limit, const Show& show) {
+    std::vector<Effect> out;
+    for (const advise::AirTrial& trial : trials) {
+        const auto then = std::find_if(trial.parts.begin(), trial.parts.end(), [&](const air::PartResult& p) { return p.id == now.id; });
+        if (then == trial.parts.end())
+            continue;
+        Effect effect{trial.text, Quantity::TemperatureDifference, then->temperatureC - now.temperatureC, limit > 0 ? markOf(limit - then->temperatureC, 0) : Mark::Note, {}};
         // A part that is held at its limit shows no more of what it would rise; below what the model can tell, nothing is told.
-        if (then.throttled) {
+        if (then->throttled) {
             effect.after = Mark::Crossed;
-            effect.instead = "reaches " + show.number(Quantity::Temperature, then.temperatureC) + ", slows down";
+            effect.instead = "reaches " + show.number(Quantity::Temperature, then->temperatureC) + ", slows down";
         } else if (std::abs(effect.change) < facts::noticeable.value) {
             effect.instead = "within ±" + show.text(Quantity::TemperatureDifference, facts::differenceBand.value);
         }
         out.push_back(std::move(effect));
-    };
-    for (std::size_t i = 0; i < e.build.openings.size(); ++i)
-        if (e.build.openings[i].screen != Screen::None) {
-            Build changed = e.build;
-            changed.openings[i].screen = Screen::None;
-            attempt("Dust screen off " + e.build.openings[i].name, changed);
-        }
-    for (std::size_t i = 0; i < e.build.placed.size(); ++i) {
-        if (e.build.placed[i].part->kind != PartKind::Fan)
-            continue;
-        Build changed = e.build;
-        Placed& fan = changed.placed[i];
-        fan.flow = fan.flow == FanFlow::In ? FanFlow::Out : FanFlow::In;
-        attempt(fan.name + " turned round", changed);
-        changed = e.build;
-        changed.placed[i].mode = FanMode::Fixed;
-        changed.placed[i].duty = 1.0;
-        attempt(fan.name + " at full speed", changed);
     }
-    std::stable_sort(out.begin(), out.end(), [](const Effect& a, const Effect& b) { return std::abs(a.change) > std::abs(b.change); });
+    std::stable_sort(out.begin(), out.end(), [](const Effect& x, const Effect& y) { return std::abs(x.change) > std::abs(y.change); });
     if (out.size() > 4)
         out.resize(4);
+    return out;
 }
 
 } // namespace
@@ -63,7 +47,7 @@ Working ofColdPart(const stages::Evaluation& e, std::string_view mount) {
 }
 } // namespace
 
-Working ofPart(const stages::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit) {
+Working ofPart(const stages::Evaluation& e, std::string_view mount, const Show& show, const verdict::Deciding* limit, const std::vector<advise::AirTrial>& trials) {
     const air::PartResult* part = e.air.part(mount);
     if (!part)
         return ofColdPart(e, mount);
@@ -94,7 +78,7 @@ Working ofPart(const stages::Evaluation& e, std::string_view mount, const Show& 
         w.rows.push_back({"+", "Part over that air", Quantity::TemperatureDifference, part->temperatureC - part->inletC, 0, Stamp::Computed});
     }
     std::stable_sort(w.doubt.begin(), w.doubt.end(), [](const auto& a, const auto& b) { return a.share > b.share; });
-    tryChanges(e, mount, judged.mark != Mark::None ? judged.limit : 0, show, w.changes);
+    w.changes = effectsOn(*part, trials, judged.mark != Mark::None ? judged.limit : 0, show);
     w.usedBy = {"target of this part", "noise, through its fan curve"};
     w.method = "Steady solve of flows, zone temperatures, powers and fan speeds. Absolute values to ±" +
                show.text(Quantity::TemperatureDifference, part->bandK) + ", changes between revisions to ±" + show.text(Quantity::TemperatureDifference, 3) + ".";

@@ -10,7 +10,7 @@
 namespace core::stages {
 
 /// What is computed of a revision, each from what stands before it and from the project. The first six make an Evaluation.
-enum class Stage { Geometry, Gaps, Wiring, Air, Noise, Making, Findings, Run, Verdict, Rooms, Mends, Measures, Ways };
+enum class Stage { Geometry, Gaps, Wiring, Air, Noise, Making, Findings, Run, Verdict, Rooms, Mends, Measures, Ways, Trials };
 [[nodiscard]] std::string_view stageWord(Stage stage);
 /// Asked before a stage starts; false: its result is not wanted any more.
 using Watch = std::function<bool(Stage)>;

@@ -48,7 +48,7 @@ private slots:
         for (const auto& part : m_e->air.parts) {
             if (part.kind != PartKind::Processor && part.kind != PartKind::Card)
                 continue;
-            const auto w = explain::ofPart(*m_e, part.id, {});
+            const auto w = explain::ofPart(*m_e, part.id, {}, nullptr, advise::airTrials(m_project, *m_e));
             QVERIFY2(std::abs(rowSum(w) - w.value) < 0.05, qPrintable(QStringLiteral("%1 against %2").arg(rowSum(w)).arg(w.value)));
             QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
             QVERIFY(!w.changes.empty());
@@ -97,7 +97,7 @@ private slots:
                 std::get<ProcessorSpec>(part.spec).limitC = 78; // a little above where it settles
         const auto e = stages::evaluate(p, "R10");
         QVERIFY(e && !e->air.part("tray/cpu")->throttled);
-        const auto w = explain::ofPart(*e, "tray/cpu", {});
+        const auto w = explain::ofPart(*e, "tray/cpu", {}, nullptr, advise::airTrials(p, *e));
         bool slows = false, within = false;
         for (const auto& change : w.changes) {
             if (change.instead.find("slows down") != std::string::npos) {
@@ -119,7 +119,7 @@ private slots:
         p.revisions.push_back({.id = "T", .parent = "R10", .changes = {FlipFan{"side-a"}}});
         const auto changed = stages::evaluate(p, "T");
         const double d = changed->air.part("tray/cpu")->temperatureC - m_e->air.part("tray/cpu")->temperatureC;
-        const auto w = explain::ofPart(*m_e, "tray/cpu", {});
+        const auto w = explain::ofPart(*m_e, "tray/cpu", {}, nullptr, advise::airTrials(m_project, *m_e));
         bool found = false;
         for (const auto& change : w.changes)
             if (change.text == "Fan 92-15 turned round") {

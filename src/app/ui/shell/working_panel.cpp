@@ -271,6 +271,8 @@ void WorkingSheet::paintContent(Canvas& c) {
         y = paintDoubt(c, y, w);
     if (!w.changes.empty())
         y = paintChanges(c, y, w, v);
+    else if (std::holds_alternative<core::PartRef>(w.thing) && w.known && v.document.trials().standing == Standing::Pending)
+        y = 30 + section(c, y, right, tr("What would change it, trying ..."));
     if (!w.usedBy.empty()) {
         c.hline(0, right, y, c.t.hair);
         c.text({16, y + 6, 60, 20}, tr("Used by"), 12.5, Weight::SemiBold);
