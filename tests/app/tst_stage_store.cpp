@@ -242,6 +242,7 @@ private slots:
         fit->choose(List::Room);
         QTRY_VERIFY(rows(support::stands<core::RoomRef, app::Hit>) > 2);
         fit->choose(List::GoingIn);
+        QTRY_VERIFY(std::holds_alternative<core::WayRef>(w.context.selection.thing())); // the first is drawn when it is known
         QTRY_VERIFY(rows(support::stands<core::WayRef, app::Hit>) > 2);
         fit->choose(List::Change);
         QTRY_VERIFY(rows(support::stands<core::MendRef, app::Hit>) > 1);

@@ -20,6 +20,11 @@ FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("F
 }, parent) {
     connect(&context.document, &Document::pathChanged, this, [this] { m_look = {}; });
     connect(&context.selection, &Selection::ghostChanged, this, &FitPage::makeGhost);
+    connect(&context.selection, &Selection::changed, this, [this] { m_drawFirstWay = false; });
+    connect(&context.document, &Document::changed, this, [this] {
+        answer();
+        drawFirstWay();
+    });
 }
 
 double& FitPage::cut(Axis axis) { return axis == Axis::Y ? m_look.cuts.a : axis == Axis::X ? m_look.cuts.b : m_look.cuts.c; }
@@ -47,12 +52,21 @@ void FitPage::answer() const {
     }
 }
 
+/// The first way in is drawn as soon as it is known, unless something else was chosen by then.
+void FitPage::drawFirstWay() {
+    if (!m_drawFirstWay || m_answers.ways.standing != Standing::Ready)
+        return;
+    m_drawFirstWay = false;
+    if (m_look.list == List::GoingIn && !answered(m_answers.ways).empty())
+        m_context.selection.select(core::WayRef{answered(m_answers.ways).front().mount});
+}
+
 void FitPage::choose(List list) {
     m_look.list = list;
     scrollToTop();
     answer();
-    if (list == List::GoingIn && !answered(m_answers.ways).empty() && !std::holds_alternative<core::WayRef>(m_context.selection.thing()))
-        m_context.selection.select(core::WayRef{answered(m_answers.ways).front().mount});
+    m_drawFirstWay = list == List::GoingIn && !std::holds_alternative<core::WayRef>(m_context.selection.thing());
+    drawFirstWay();
     update();
 }
 

@@ -18,6 +18,7 @@ public:
     void showAll();
     /// Brings the answers of the chosen list up to date; painting asks for it.
     void answer() const;
+    void drawFirstWay();
     /// The change of a row of "Change", made on the revision looked at.
     void apply(std::size_t row);
 
@@ -46,6 +47,7 @@ private:
     void scrollToTop();
     mutable FitLook m_look;
     mutable FitAnswers m_answers;
+    bool m_drawFirstWay = false; ///< as soon as it is known
     mutable const void* m_answeredOf = nullptr; ///< the result they are of
     std::vector<core::fit::PlacedBody> m_ghost;
     QPointF m_press;
