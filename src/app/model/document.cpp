@@ -129,9 +129,14 @@ void Document::setProject(std::shared_ptr<const core::Project> project) {
     // What nothing has changed for stays as it was computed: an edit costs one revision, not all of them.
     const auto touched = core::touchedRevisions(*m_project, *project);
     std::erase_if(m_words, [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first); });
+    for (std::size_t i = 0; i < m_project->revisions.size(); ++i)
+        if (const core::Revision& r = m_project->revisions[i]; !m_project->revisions.isSame(i, project->revisions) && !project->revision(r.id))
+            for (const core::stages::Stage stage : {core::stages::Stage::Verdict, core::stages::Stage::Rooms, core::stages::Stage::Mends, core::stages::Stage::Measures, core::stages::Stage::Ways, core::stages::Stage::Trials})
+                m_stages.forget({stage, r.id});
     m_project = std::move(project);
     m_lookAnswers.clear();
     m_runAnswers.clear();
+    m_benchOptions.clear();
     if (!m_project->revision(m_revision))
         m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
     announce(News::Project);
@@ -204,10 +209,14 @@ void Document::selectRevision(const std::string& id) {
 // ---- results ----
 
 Answer<core::bench::RunAnalysis> Document::analyse(const core::Run& run) const {
-    if (const auto known = m_runAnswers.find(run.id); known != m_runAnswers.end())
-        return known->second; // views ask many times a frame
-    const auto build = core::resolve(*m_project, run.revision);
-    auto options = core::stages::benchOptions(*m_project, build ? &*build : nullptr);
+    if (const auto answer = m_runAnswers.find(run.id); answer != m_runAnswers.end())
+        return answer->second; // views ask many times a frame
+    const auto [known, isNew] = m_benchOptions.try_emplace(run.revision);
+    if (isNew) {
+        const auto build = core::resolve(*m_project, run.revision);
+        known->second = core::stages::benchOptions(*m_project, build ? &*build : nullptr);
+    }
+    core::bench::AnalyseOptions options = known->second;
     RunReads reads{run.samples, options.referenceRoomC, options.capC, run.roomC, run.loadStartS, run.loadEndS};
     return m_runAnswers[run.id] = m_stages.ask<core::bench::RunAnalysis>({core::stages::Stage::Run, run.id}, std::move(reads), [head = run, options = std::move(options)](const StageStore::Stop& stop) -> core::Result<Analysis> {
         return std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options, stop));
@@ -383,11 +392,15 @@ void Document::tell() {
 
 void Document::onPublished(const StageStore::Key& key) {
     using core::stages::Stage;
-    m_lookAnswers.clear();
-    m_runAnswers.clear();
-    if (key.stage == Stage::Run) // a verdict that was made without it is made anew
-        if (const core::Run* run = m_project->run(key.of))
+    if (key.stage == Stage::Verdict)
+        m_lookAnswers.erase(key.of);
+    if (key.stage == Stage::Run) {
+        m_runAnswers.erase(key.of);
+        if (const core::Run* run = m_project->run(key.of)) { // a verdict that was made without it is made anew
+            m_lookAnswers.erase(run->revision);
             (void)look(run->revision);
+        }
+    }
     const bool lookedAt = key.stage != Stage::Run && key.of == m_revision;
     if (lookedAt && m_news != News::Nothing)
         tell();
@@ -401,12 +414,19 @@ void Document::onPublished(const StageStore::Key& key) {
 void Document::computeNextOutOfSight() {
     if (m_stages.pace() == StageStore::Pace::AtOnce || !m_stages.isIdle())
         return;
+    constexpr int sliceMs = 3; // even to find out that nothing is to be done takes time when there are hundreds
+    QElapsedTimer slice;
+    slice.start();
     std::size_t known = 0;
     for (const core::Revision& r : m_project->revisions) {
         if (++known > mostResults)
             return;
+        if (m_lookAnswers.contains(r.id))
+            continue;
         if (look(r.id).standing == Standing::Pending)
             return; // the next one when this one is there
+        if (slice.elapsed() >= sliceMs)
+            return m_spare.start(0);
     }
 }
 

@@ -136,6 +136,7 @@ private:
     /// What the store said since the last edit or news from it.
     mutable std::map<std::string, Answer<Result>> m_lookAnswers;
     mutable std::map<std::string, Answer<core::bench::RunAnalysis>> m_runAnswers;
+    mutable std::map<std::string, core::bench::AnalyseOptions> m_benchOptions; ///< by revision
     Workers m_workers{2};
 };
 
