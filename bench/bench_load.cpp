@@ -138,6 +138,10 @@ int main(int argc, char** argv) {
     Heartbeat heart;
     window->openInBackground(path);
     waitFor(60000, [&] { return !context.document.project().runs.empty(); });
+    if (context.document.project().runs.empty()) {
+        std::fprintf(stderr, "%s is not there: make it first, with a second argument\n", path.toLocal8Bit().constData());
+        return 1;
+    }
     QApplication::processEvents();
     window->grab();
     const auto firstPicture = clock.elapsed();
