@@ -179,6 +179,26 @@ private slots:
         QCOMPARE(d.stages().started(Stage::Gaps), gaps);
         QVERIFY(d.stages().started(Stage::Making) > making);
     }
+    /// What the result does not read is shown as it is now, though the result stays as it was: names, baseline, other runs.
+    void whatIsNotReadIsShownAsItIs() {
+        for (const bool beside : {false, true}) {
+            app::Document d;
+            d.setBackground(beside);
+            d.reset(m_demo, {});
+            d.selectRevision("R10");
+            (void)d.result();
+            QVERIFY(d.edit("name", [](core::Project& p) {
+                p.name = "another name";
+                p.baseline = "R2";
+                p.revisions.push_back({.id = "R99", .parent = "R1"});
+            }));
+            QTRY_VERIFY(!d.isPending("R10") || (!beside && d.shown("R10").evaluation));
+            const app::View v{d, core::Show()};
+            QCOMPARE(v.project().name, std::string("another name"));
+            QCOMPARE(v.project().baseline, std::string("R2"));
+            QVERIFY(v.project().revision("R99"));
+        }
+    }
     /// Revisions that nobody looks at are there in the end, without being asked for.
     void outOfSightIsComputedInIdleTime() {
         app::Document d;

@@ -303,12 +303,10 @@ const Document::Result& nothingYet() {
 } // namespace
 
 const Document::Result& Document::result(const std::string& id) const {
-    for (const core::Run& run : m_project->runs)
-        if (run.revision == id && m_stages.pace() == StageStore::Pace::AtOnce)
-            (void)analyse(run);
+    const StageStore::Key key{core::stages::Stage::Verdict, id};
     auto answer = look(id);
-    if (answer.standing == Standing::Pending) {
-        m_stages.wait({core::stages::Stage::Verdict, id});
+    while (answer.standing == Standing::Pending && m_stages.isPending(key)) { // what ends may be of before, and the newest asked for then
+        m_stages.wait(key);
         answer = look(id);
     }
     return answer.value ? *answer.value : nothingYet();
@@ -319,7 +317,10 @@ const Document::Result& Document::shown(const std::string& id) const {
     return answer.value ? *answer.value : nothingYet();
 }
 
-bool Document::isPending(const std::string& id) const { return m_stages.peek<Result>({core::stages::Stage::Verdict, id}).standing == Standing::Pending; }
+bool Document::isPending(const std::string& id) const {
+    const auto answer = m_lookAnswers.find(id); // not asked since the last edit: of before
+    return answer == m_lookAnswers.end() || answer->second.standing == Standing::Pending;
+}
 
 double Document::lastEvaluationMs() const {
     const auto answer = m_stages.peek<Result>({core::stages::Stage::Verdict, m_revision});
@@ -372,7 +373,7 @@ Answer<Mends> Document::mends(const core::GapRef& gap) const {
 // ---- telling the views ----
 
 void Document::announce(News news) {
-    m_news = std::max(m_news, news);
+    (news == News::Project ? m_newProject : m_newRevision) = true;
     if (m_stages.pace() == StageStore::Pace::AtOnce)
         return tell();
     if (look(m_revision).standing != Standing::Pending)
@@ -383,10 +384,10 @@ void Document::announce(News news) {
 
 void Document::tell() {
     m_patience.stop();
-    const News news = std::exchange(m_news, News::Nothing);
-    if (news != News::Nothing)
+    const bool project = std::exchange(m_newProject, false), revision = std::exchange(m_newRevision, false);
+    if (project)
         Q_EMIT changed();
-    if (news == News::Revision)
+    if (revision)
         Q_EMIT revisionSelected();
 }
 
@@ -402,7 +403,7 @@ void Document::onPublished(const StageStore::Key& key) {
         }
     }
     const bool lookedAt = key.stage != Stage::Run && key.of == m_revision;
-    if (lookedAt && m_news != News::Nothing)
+    if (lookedAt && (m_newProject || m_newRevision))
         tell();
     else if (lookedAt)
         Q_EMIT changed();

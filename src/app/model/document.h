@@ -125,12 +125,12 @@ private:
     [[nodiscard]] Answer<Result> look(const std::string& revision) const;
     [[nodiscard]] Answer<core::bench::RunAnalysis> analyse(const core::Run& run) const;
     /// Says what changed once what is looked at is there; at the latest after a few milliseconds.
-    enum class News { Nothing, Project, Revision };
+    enum class News { Project, Revision };
     void announce(News news);
     void tell();
     void onPublished(const StageStore::Key& key);
     void computeNextOutOfSight();
-    News m_news = News::Nothing;
+    bool m_newProject = false, m_newRevision = false; ///< not told yet
     QTimer m_patience, m_gather, m_spare;
     mutable StageStore m_stages;
     /// What the store said since the last edit or news from it.

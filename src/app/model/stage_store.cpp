@@ -59,6 +59,7 @@ const StageStore::Entry& StageStore::request(const Key& key, std::any reads, Sam
             }, Qt::QueuedConnection);
         return e;
     }
+    m_afterPainting.erase(key); // what a paint asked for is older
     e.reads = std::move(reads);
     start(key, e, std::move(work));
     return e;

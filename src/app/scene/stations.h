@@ -13,8 +13,11 @@ struct View {
 
     [[nodiscard]] const Document::Result& result() const { return document.shown(document.revision()); } ///< never waits
     [[nodiscard]] const core::stages::Evaluation* evaluation() const { return result().evaluation ? &*result().evaluation : nullptr; }
-    /// The project that the result is of: while the newest is worked out, what is shown belongs together.
-    [[nodiscard]] const core::Project& project() const { return result().project ? *result().project : document.project(); }
+    /// While the newest result is worked out the project of the one that is shown, so that the two belong together.
+    [[nodiscard]] const core::Project& project() const {
+        const auto& shown = result();
+        return isPending() && shown.project ? *shown.project : document.project();
+    }
     [[nodiscard]] bool isPending() const { return document.isPending(document.revision()); }
     [[nodiscard]] QString text(core::Quantity q, double v) const { return qs(show.text(q, v)); }
     [[nodiscard]] QString number(core::Quantity q, double v) const { return qs(show.number(q, v)); }
