@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/project_fields.h"
 
-namespace store {
+namespace core {
 
-#define MD_HERE(Type) template void fields<JsonWriter, const core::Type>(JsonWriter&, const core::Type&);
+#define MD_HERE(Type) template void fields<store::JsonWriter, const Type>(store::JsonWriter&, const Type&);
 MD_FOR_OUTER_FIELDS(MD_HERE)
 
-} // namespace store
+} // namespace core

@@ -1,7 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/error.h"
-#include "core/base/measure.h"
+#include "core/model/fields/change_fields.h"
+#include "core/model/fields/spec_fields.h"
 
 #include <nlohmann/json.hpp>
 
@@ -12,8 +13,7 @@
 #include <string>
 #include <vector>
 
-// One field list a struct serves reading and writing, so that what is written is what is read.
-// fields(archive, object) calls archive(key, member) for required and archive(key, member, default) for optional keys.
+// Reading and writing JSON after the field lists of core/model/fields, so that what is written is what is read.
 namespace store {
 
 using Json = nlohmann::ordered_json;
@@ -24,8 +24,12 @@ template <class T> concept IsList = requires(T& t, typename T::value_type item) 
 /// Thrown inside the reader only; turned into a core::Problem at its border.
 struct ReadError { core::Problem problem; };
 
-/// Words of an enum; specialised next to the field lists.
-template <class E> struct EnumWords;
+/// The key of a field; what else is said of it does not matter here.
+struct Key {
+    const char* text;
+    Key(const char* key) : text(key) {}                 // NOLINT: keys of an envelope are plain words
+    Key(const core::Field& field) : text(field.key) {}  // NOLINT
+};
 
 /// Whether values that a file may leave out are written as well.
 enum class Defaults { Omit, Write };
@@ -38,20 +42,51 @@ public:
     explicit JsonWriter(Defaults defaults = Defaults::Omit) : m_defaults(defaults) {}
     [[nodiscard]] Defaults defaults() const { return m_defaults; }
 
-    template <class T> void operator()(const char* key, const T& value) { json[key] = toJson(value, m_defaults); }
-    template <class T> void operator()(const char* key, const T& value, const T& otherwise) {
+    template <class T> void operator()(Key key, const T& value) { json[key.text] = toJson(value, m_defaults); }
+    template <class T> void operator()(Key key, const T& value, const T& otherwise) {
         if (m_defaults == Defaults::Write || !(value == otherwise))
-            json[key] = toJson(value, m_defaults);
+            json[key.text] = toJson(value, m_defaults);
     }
-    template <class T> void optional(const char* key, const std::optional<T>& value) {
+    template <class T> void optional(Key key, const std::optional<T>& value) {
         if (value)
-            json[key] = toJson(*value, m_defaults);
+            json[key.text] = toJson(*value, m_defaults);
     }
-    void measure(const char* key, const core::Measure& value, const core::Measure& plain) { json[key] = measureJson(value, plain); }
-    template <std::size_t N> void measures(const char* key, const std::array<core::Measure, N>& values, core::Source source) {
-        json[key] = Json::array();
-        for (const core::Measure& m : values)
-            json[key].push_back(measureJson(m, plainMeasure(m.value.mm(), source)));
+    void measure(Key key, const core::Measure& value, core::Source source) { json[key.text] = measureJson(value, plainMeasure(value.value.mm(), source)); }
+    template <std::size_t N> void measures(Key key, const std::array<core::Measure, N>& values, core::Source source, core::SheetKind kind = {}) {
+        json[key.text] = Json::array();
+        for (core::Measure m : values) {
+            if (kind == core::SheetKind::CoolerOrCard && m.source == core::Source::Sheet && !m.toleranceStated)
+                m.tolerance = core::defaultTolerance(m.source, m.value);
+            json[key.text].push_back(measureJson(m, plainMeasure(m.value.mm(), source)));
+        }
+    }
+    void place(const std::array<core::Offset, 3>& at) {
+        for (std::size_t i = 0; i < 3; ++i)
+            if (!(at[i] == core::Offset{}))
+                json[placeKeys[i]] = Json{{std::string(core::choiceWord(at[i].ref)), measureJson(at[i].value, plainMeasure(at[i].value.value.mm(), core::Source::Drawing))}};
+    }
+    /// All of a place, or none of it.
+    void place(const std::optional<std::array<core::Offset, 3>>& at) {
+        if (!at)
+            return;
+        place(*at);
+        if (*at == std::array<core::Offset, 3>{})
+            json[placeKeys[0]] = Json{{"low", 0}}; // all zero is still said
+    }
+    /// What only parts of its kind have sits under the word of that kind: "case": {...}, "fan": {...}.
+    void spec(const core::Part& part) {
+        core::withSpecOf(part.kind, [&]<class S>() {
+            JsonWriter inner(m_defaults);
+            fields(inner, std::get<S>(part.spec));
+            if (!inner.json.empty())
+                json[std::string(core::kindWord(part.kind))] = std::move(inner.json);
+        });
+    }
+    void oneOf(const core::Change& change) {
+        std::visit([&]<class C>(const C& c) {
+            json["do"] = core::ChangeWords<C>::word;
+            fields(*this, c);
+        }, change);
     }
     /// What a bare number stands for.
     static core::Measure plainMeasure(double mm, core::Source source) {
@@ -62,8 +97,8 @@ public:
     }
 
     template <class T> static Json toJson(const T& value, Defaults defaults = Defaults::Omit) {
-        if constexpr (std::is_enum_v<T>) {
-            return std::string(EnumWords<T>::word(value));
+        if constexpr (core::Chosen<T>) {
+            return std::string(core::choiceWord(value));
         } else if constexpr (std::is_arithmetic_v<T> || std::is_same_v<T, std::string>) {
             return value;
         } else {
@@ -92,6 +127,8 @@ public:
     }
     static Json toJson(const core::Length& value, Defaults = Defaults::Omit) { return value.mm(); }
 
+    static constexpr std::array<const char*, 3> placeKeys{"x", "y", "z"};
+
 private:
     static Json measureJson(const core::Measure& m, const core::Measure& plain) {
         if (m == plain)
@@ -112,44 +149,69 @@ public:
             fail(m_path, "is " + typeWord(json), "an object in { }");
     }
 
-    template <class T> void operator()(const char* key, T& value) {
-        m_seen.insert(key);
-        const auto it = m_json.find(key);
-        if (it == m_json.end())
-            fail(at(key), "is missing", "add \"" + std::string(key) + "\"");
-        read(*it, at(key), value);
-    }
-    template <class T> void operator()(const char* key, T& value, const T& otherwise) {
-        m_seen.insert(key);
-        const auto it = m_json.find(key);
+    template <class T> void operator()(Key key, T& value) { read(wanted(key, "add \"" + std::string(key.text) + "\""), at(key.text), value); }
+    template <class T> void operator()(Key key, T& value, const T& otherwise) {
         value = otherwise;
-        if (it != m_json.end())
-            read(*it, at(key), value);
+        if (const Json* j = found(key))
+            read(*j, at(key.text), value);
     }
-    template <class T> void optional(const char* key, std::optional<T>& value) {
-        m_seen.insert(key);
-        if (const auto it = m_json.find(key); it != m_json.end() && !it->is_null()) {
+    template <class T> void optional(Key key, std::optional<T>& value) {
+        value = std::nullopt;
+        if (const Json* j = found(key); j && !j->is_null()) {
             T v{};
-            read(*it, at(key), v);
-            value = v;
+            read(*j, at(key.text), v);
+            value = std::move(v);
         }
     }
-    void measure(const char* key, core::Measure& value, const core::Measure& plain) {
-        m_seen.insert(key);
-        const auto it = m_json.find(key);
-        if (it == m_json.end())
-            fail(at(key), "is missing", "a number of mm, or {\"mm\": 12.5, \"source\": \"caliper\"}");
-        value = readMeasure(*it, at(key), plain.source);
+    void measure(Key key, core::Measure& value, core::Source source) { value = readMeasure(wanted(key, "a number of mm, or {\"mm\": 12.5, \"source\": \"caliper\"}"), at(key.text), source); }
+    template <std::size_t N> void measures(Key key, std::array<core::Measure, N>& values, core::Source source, core::SheetKind kind = {}) {
+        const Json& j = wanted(key, std::to_string(N) + " sizes in mm");
+        if (!j.is_array() || j.size() != N)
+            fail(at(key.text), j.is_array() ? "has " + std::to_string(j.size()) + " entries" : "is " + typeWord(j), "an array of " + std::to_string(N) + " sizes in mm");
+        for (std::size_t i = 0; i < N; ++i) {
+            core::Measure& m = values[i];
+            m = readMeasure(j[i], at(key.text) + "[" + std::to_string(i) + "]", source);
+            if (kind == core::SheetKind::CoolerOrCard && m.source == core::Source::Sheet && !m.toleranceStated)
+                m.tolerance = core::defaultTolerance(m.source, m.value, kind);
+        }
     }
-    template <std::size_t N> void measures(const char* key, std::array<core::Measure, N>& values, core::Source source) {
-        m_seen.insert(key);
-        const auto it = m_json.find(key);
-        if (it == m_json.end())
-            fail(at(key), "is missing", std::to_string(N) + " sizes in mm");
-        if (!it->is_array() || it->size() != N)
-            fail(at(key), it->is_array() ? "has " + std::to_string(it->size()) + " entries" : "is " + typeWord(*it), "an array of " + std::to_string(N) + " sizes in mm");
-        for (std::size_t i = 0; i < N; ++i)
-            values[i] = readMeasure((*it)[i], at(key) + "[" + std::to_string(i) + "]", source);
+    void place(std::array<core::Offset, 3>& offsets) {
+        for (std::size_t i = 0; i < 3; ++i) {
+            const Json* j = found(JsonWriter::placeKeys[i]);
+            offsets[i] = j ? readOffset(*j, at(JsonWriter::placeKeys[i])) : core::Offset{};
+        }
+    }
+    void place(std::optional<std::array<core::Offset, 3>>& offsets) {
+        const bool said = m_json.contains("x") || m_json.contains("y") || m_json.contains("z");
+        std::array<core::Offset, 3> all;
+        place(all);
+        offsets = said ? std::optional(all) : std::nullopt;
+    }
+    void spec(core::Part& part) {
+        core::withSpecOf(part.kind, [&]<class S>() {
+            const std::string key(core::kindWord(part.kind));
+            static const Json empty = Json::object();
+            S spec{};
+            const Json* j = found(key.c_str());
+            read(j ? *j : empty, at(key), spec);
+            part.spec = std::move(spec);
+        });
+    }
+    void oneOf(core::Change& change) {
+        std::string word, words;
+        (*this)("do", word);
+        bool known = false;
+        core::forEachChange([&]<class C>() {
+            words.append(words.empty() ? "one of " : ", ").append(core::ChangeWords<C>::word);
+            if (word != core::ChangeWords<C>::word)
+                return;
+            known = true;
+            C c;
+            fields(*this, c);
+            change = std::move(c);
+        });
+        if (!known)
+            fail(at("do"), "is \"" + word.substr(0, 40) + "\"", words);
     }
     [[nodiscard]] const Json& json() const { return m_json; }
     [[nodiscard]] std::string at(const std::string& key) const { return m_path.empty() ? key : m_path + "." + key; }
@@ -179,6 +241,17 @@ public:
     }
 
 private:
+    const Json* found(Key key) {
+        m_seen.insert(key.text);
+        const auto it = m_json.find(key.text);
+        return it == m_json.end() ? nullptr : &*it;
+    }
+    const Json& wanted(Key key, const std::string& remedy) {
+        const Json* j = found(key);
+        if (!j)
+            fail(at(key.text), "is missing", remedy);
+        return *j;
+    }
     void read(const Json& j, const std::string& place, double& v) {
         if (!j.is_number())
             fail(place, "is " + typeWord(j), "a number");
@@ -214,13 +287,13 @@ private:
         for (const auto& [key, n] : j.items())
             read(n, place + "." + key, v[key]);
     }
-    template <class E> requires std::is_enum_v<E> void read(const Json& j, const std::string& place, E& v) {
+    template <core::Chosen E> void read(const Json& j, const std::string& place, E& v) {
         std::string word;
         read(j, place, word);
-        if (const auto found = EnumWords<E>::from(word))
-            v = *found;
+        if (const auto value = core::choiceFrom<E>(word))
+            v = *value;
         else
-            fail(place, "is \"" + word.substr(0, 40) + "\"", "one of " + EnumWords<E>::list());
+            fail(place, "is \"" + word.substr(0, 40) + "\"", "one of " + core::choiceList<E>());
     }
     template <IsList List> void read(const Json& j, const std::string& place, List& v) {
         if (!j.is_array())
@@ -238,10 +311,16 @@ private:
         for (std::size_t i = 0; i < N; ++i)
             read(j[i], place + "[" + std::to_string(i) + "]", v[i]);
     }
-    template <class T> requires(std::is_class_v<T> && !IsList<T>) void read(const Json& j, const std::string& place, T& v) {
+    template <class T> requires(std::is_class_v<T> && !IsList<T> && !core::Chosen<T>) void read(const Json& j, const std::string& place, T& v) {
         JsonReader reader(j, place, m_warnings);
         fields(reader, v);
         reader.finish();
+    }
+    core::Offset readOffset(const Json& j, const std::string& place) {
+        const auto ref = j.is_object() && j.size() == 1 ? core::choiceFrom<core::Ref>(j.begin().key()) : std::nullopt;
+        if (!ref)
+            fail(place, "is " + typeWord(j), "one of {\"low\": mm}, {\"high\": mm}, {\"centre\": mm}, {\"above\": mm}, {\"below\": mm}");
+        return {*ref, readMeasure(j.begin().value(), place + "." + j.begin().key(), core::Source::Drawing)};
     }
     core::Measure readMeasure(const Json& j, const std::string& place, core::Source plain) {
         const auto length = [&](const Json& n, const std::string& where) {
@@ -254,14 +333,8 @@ private:
         if (!j.is_object() || !j.contains("mm"))
             fail(place, "is " + typeWord(j), "a number of mm, or {\"mm\": 12.5, \"tol_mm\": 0.1, \"source\": \"caliper\"}");
         core::Measure m{.value = length(j["mm"], place + ".mm"), .source = plain};
-        if (j.contains("source")) {
-            std::string word;
-            read(j["source"], place + ".source", word);
-            const auto source = core::sourceFromWord(word);
-            if (!source)
-                fail(place + ".source", "is \"" + word.substr(0, 40) + "\"", "caliper, rule, drawing, sheet, estimate, bent-sheet, printed, laser-cut, hand-cut, standard or computed");
-            m.source = *source;
-        }
+        if (j.contains("source"))
+            read(j["source"], place + ".source", m.source);
         m.tolerance = core::defaultTolerance(m.source, m.value);
         if (j.contains("tol_mm")) {
             m.tolerance = length(j["tol_mm"], place + ".tol_mm");

@@ -154,9 +154,22 @@ void checkHead(JsonReader& reader, const char* wantedFormat) {
         JsonReader::fail("version", "is " + std::to_string(version), "1");
 }
 
+/// "shelf[3] (fan-92).power_w" without the id that stands there for people.
+std::string withoutIds(std::string path) {
+    for (std::size_t at = path.find("] ("); at != std::string::npos; at = path.find("] (", at + 1)) {
+        std::size_t end = path.find(").", at);
+        if (end == std::string::npos && path.back() == ')')
+            end = path.size() - 1;
+        if (end == std::string::npos)
+            break;
+        path.erase(at + 1, end - at);
+    }
+    return path;
+}
+
 /// Puts file and line before the path inside the JSON.
 core::Problem located(core::Problem p, const std::string& text, const std::string& fileName) {
-    const int line = lineOfPath(text, p.place);
+    const int line = lineOfPath(text, withoutIds(p.place));
     p.place = fileName + (line > 0 ? ", line " + std::to_string(line) : "") + (p.place.empty() ? "" : ", " + p.place);
     return p;
 }

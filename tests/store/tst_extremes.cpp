@@ -111,7 +111,7 @@ private slots:
         store::JsonWriter writer(store::Defaults::Write);
         writer("format", std::string(store::formatWord));
         writer("version", store::formatVersion);
-        store::fields(writer, p);
+        fields(writer, p);
         std::map<std::string, std::vector<std::string>> places;
         numbersIn(writer.json, "", "", places);
         QVERIFY2(places.size() > 120, qPrintable(QString::number(places.size())));

@@ -138,7 +138,7 @@ private slots:
         QTest::newRow("missing field") << "\"rated_w\": 330," << "" << "rated_w: is missing";
         QTest::newRow("unknown parent") << "\"parent\": \"R8\"" << "\"parent\": \"R88\"" << "revision \"R88\" is not there";
         QTest::newRow("circle") << "\"id\": \"R1\"," << "\"id\": \"R1\", \"parent\": \"R2\"," << "lead back to itself";
-        QTest::newRow("bad direction") << "\"facing\": \"+x\"" << "\"facing\": \"right\"" << "+x, -x, +y, -y, +z or -z";
+        QTest::newRow("bad direction") << "\"facing\": \"+x\"" << "\"facing\": \"right\"" << "+x, -x, +y, -y, one of +x, -x";
         QTest::newRow("bad offset") << "\"centre\": 214.0" << "\"middle\": 214.0" << "{\"centre\": mm}";
         QTest::newRow("unknown load") << "\"load\": \"stitch\"" << "\"load\": \"sprint\"" << "load \"sprint\" is not there";
     }
@@ -163,6 +163,9 @@ private slots:
     void errorsNameTheLine() {
         write(path("bad.json"), "{\n \"format\": \"mini-draft-project\",\n \"version\": 1,\n \"name\": 5\n}\n");
         QVERIFY2(refused(path("bad.json")).contains("bad.json, line 4, name"), qPrintable(refused(path("bad.json"))));
+        // A number out of its range too, in what only parts of a kind have.
+        write(path("fast.json"), "{\n \"format\": \"mini-draft-project\",\n \"version\": 1,\n \"name\": \"x\",\n \"shelf\": [{\"id\": \"f\", \"kind\": \"fan\", \"name\": \"f\", \"size_mm\": [92, 92, 15],\n \"fan\": {\n \"rpm\": 99999 }}]\n}\n");
+        QVERIFY2(refused(path("fast.json")).contains("line 7, shelf[0] (f).fan.rpm: the value 99999 rpm is out of range (0, or from 50 to 30000 rpm)"), qPrintable(refused(path("fast.json"))));
     }
     void misspeltFieldsAreReported() {
         write(path("odd.json"), "{\"format\": \"mini-draft-project\", \"version\": 1, \"name\": \"x\", \"colour\": 3}");

@@ -1,18 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/measure.h"
 
-#include "core/base/words.h"
-
 namespace core {
-namespace {
-constexpr WordTable<Source, 11> sourceWords{{{Source::Caliper, "caliper"}, {Source::SteelRule, "rule"},
-    {Source::Drawing, "drawing"}, {Source::Sheet, "sheet"}, {Source::Estimate, "estimate"},
-    {Source::BentSheet, "bent-sheet"}, {Source::Printed, "printed"}, {Source::LaserCut, "laser-cut"},
-    {Source::HandCut, "hand-cut"}, {Source::Standard, "standard"}, {Source::Computed, "computed"}}};
-} // namespace
-
-std::string_view sourceWord(Source source) { return wordOf(sourceWords, source); }
-std::optional<Source> sourceFromWord(std::string_view word) { return fromWord(sourceWords, word); }
+std::string_view sourceWord(Source source) { return choiceWord(source); }
+std::optional<Source> sourceFromWord(std::string_view word) { return choiceFrom<Source>(word); }
 
 Length defaultTolerance(Source source, Length value, SheetKind kind) {
     switch (source) {

@@ -1,15 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/text.h"
-#include "core/base/words.h"
 #include "core/model/build.h"
+#include "core/model/fields/choices_of.h"
 
 namespace core {
 namespace {
-constexpr WordTable<OpeningStyle, 4> styleWords{{{OpeningStyle::Mesh, "mesh"}, {OpeningStyle::Printed, "printed"},
-    {OpeningStyle::Plain, "plain"}, {OpeningStyle::Closed, "closed"}}};
-constexpr WordTable<Screen, 3> screenWords{{{Screen::None, "none"}, {Screen::Fine, "fine"}, {Screen::Coarse, "coarse"}}};
-constexpr WordTable<FanMode, 3> modeWords{{{FanMode::Fixed, "fixed"}, {FanMode::Processor, "processor"}, {FanMode::Card, "card"}}};
-
 std::string percent(double share) { return std::to_string(std::lround(share * 100)) + " %"; }
 
 /// Names things as they were before the change; falls back on ids when the parent does not resolve.
@@ -122,12 +117,12 @@ struct Namer {
 };
 } // namespace
 
-std::string_view styleWord(OpeningStyle style) { return wordOf(styleWords, style); }
-std::optional<OpeningStyle> styleFromWord(std::string_view word) { return fromWord(styleWords, word); }
-std::string_view screenWord(Screen screen) { return wordOf(screenWords, screen); }
-std::optional<Screen> screenFromWord(std::string_view word) { return fromWord(screenWords, word); }
-std::string_view fanModeWord(FanMode mode) { return wordOf(modeWords, mode); }
-std::optional<FanMode> fanModeFromWord(std::string_view word) { return fromWord(modeWords, word); }
+std::string_view styleWord(OpeningStyle style) { return choiceWord(style); }
+std::optional<OpeningStyle> styleFromWord(std::string_view word) { return choiceFrom<OpeningStyle>(word); }
+std::string_view screenWord(Screen screen) { return choiceWord(screen); }
+std::optional<Screen> screenFromWord(std::string_view word) { return choiceFrom<Screen>(word); }
+std::string_view fanModeWord(FanMode mode) { return choiceWord(mode); }
+std::optional<FanMode> fanModeFromWord(std::string_view word) { return choiceFrom<FanMode>(word); }
 
 std::string describe(const Change& change, const Project& project, const std::string& parentRevision) {
     Namer namer{project, std::nullopt};

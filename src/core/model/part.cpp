@@ -1,18 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/part.h"
 
-#include "core/base/words.h"
+#include "core/model/fields/choices_of.h"
 
 namespace core {
-namespace {
-constexpr WordTable<PartKind, 13> kindWords{{{PartKind::Case, "case"}, {PartKind::Board, "board"},
-    {PartKind::Processor, "processor"}, {PartKind::Cooler, "cooler"}, {PartKind::Fan, "fan"}, {PartKind::Card, "card"},
-    {PartKind::PowerSupply, "supply"}, {PartKind::Drive, "drive"}, {PartKind::Memory, "memory"},
-    {PartKind::Adapter, "adapter"}, {PartKind::Cable, "cable"}, {PartKind::Made, "made"}, {PartKind::Radiator, "radiator"}}};
-constexpr WordTable<Side, 6> sideWords{{{Side::Left, "left"}, {Side::Right, "right"}, {Side::Front, "front"},
-    {Side::Rear, "rear"}, {Side::Bottom, "bottom"}, {Side::Top, "top"}}};
-} // namespace
-
 Spec::Spec() = default;
 Spec::Spec(const Spec& other) = default;
 Spec::Spec(Spec&& other) noexcept = default;
@@ -21,10 +12,10 @@ Spec& Spec::operator=(Spec&& other) noexcept = default;
 Spec::~Spec() = default;
 bool operator==(const Spec& a, const Spec& b) { return static_cast<const AnySpec&>(a) == static_cast<const AnySpec&>(b); }
 
-std::string_view kindWord(PartKind kind) { return wordOf(kindWords, kind); }
-std::optional<PartKind> kindFromWord(std::string_view word) { return fromWord(kindWords, word); }
-std::string_view sideWord(Side side) { return wordOf(sideWords, side); }
-std::optional<Side> sideFromWord(std::string_view word) { return fromWord(sideWords, word); }
+std::string_view kindWord(PartKind kind) { return choiceWord(kind); }
+std::optional<PartKind> kindFromWord(std::string_view word) { return choiceFrom<PartKind>(word); }
+std::string_view sideWord(Side side) { return choiceWord(side); }
+std::optional<Side> sideFromWord(std::string_view word) { return choiceFrom<Side>(word); }
 
 std::string directionWord(Direction direction) {
     return {direction.sign > 0 ? '+' : '-', static_cast<char>('x' + static_cast<int>(direction.axis))};

@@ -2,12 +2,10 @@
 #include "core/model/project.h"
 
 #include "core/base/words.h"
+#include "core/model/fields/choices_of.h"
 
 namespace core {
 namespace {
-constexpr WordTable<TargetKind, 8> targetWords{{{TargetKind::Temperature, "temperature"}, {TargetKind::Noise, "noise"},
-    {TargetKind::Clock, "clock"}, {TargetKind::Gap, "gap"}, {TargetKind::Volume, "volume"}, {TargetKind::Mass, "mass"},
-    {TargetKind::Cost, "cost"}, {TargetKind::Power, "power"}}};
 constexpr WordTable<TargetKind, 8> targetUnits{{{TargetKind::Temperature, "°C"}, {TargetKind::Noise, "dB(A)"},
     {TargetKind::Clock, "MHz"}, {TargetKind::Gap, "mm"}, {TargetKind::Volume, "L"}, {TargetKind::Mass, "g"},
     {TargetKind::Cost, ""}, {TargetKind::Power, "W"}}};
@@ -18,8 +16,8 @@ template <class List> const typename List::value_type* find(const List& items, s
 }
 } // namespace
 
-std::string_view targetWord(TargetKind kind) { return wordOf(targetWords, kind); }
-std::optional<TargetKind> targetFromWord(std::string_view word) { return fromWord(targetWords, word); }
+std::string_view targetWord(TargetKind kind) { return choiceWord(kind); }
+std::optional<TargetKind> targetFromWord(std::string_view word) { return choiceFrom<TargetKind>(word); }
 std::string_view targetUnit(TargetKind kind) { return wordOf(targetUnits, kind); }
 
 const Part* Project::part(std::string_view wanted) const { return find(shelf, wanted); }

@@ -2,12 +2,10 @@
 #include "core/model/run.h"
 
 #include "core/base/words.h"
+#include "core/model/fields/choices_of.h"
 
 namespace core {
 namespace {
-constexpr WordTable<ChannelKind, 7> channelWords{{{ChannelKind::Temperature, "temperature"}, {ChannelKind::Ambient, "room"},
-    {ChannelKind::Rpm, "rpm"}, {ChannelKind::Clock, "clock"}, {ChannelKind::Power, "power"},
-    {ChannelKind::Level, "level"}, {ChannelKind::Other, "other"}}};
 constexpr WordTable<ChannelKind, 7> kindUnits{{{ChannelKind::Temperature, "°C"}, {ChannelKind::Ambient, "°C"},
     {ChannelKind::Rpm, "rpm"}, {ChannelKind::Clock, "MHz"}, {ChannelKind::Power, "W"}, {ChannelKind::Level, "dB(A)"},
     {ChannelKind::Other, ""}}};
@@ -35,8 +33,8 @@ bool operator==(const Run& a, const Run& b) {
            (a.samples == b.samples || sameSamples(*a.samples, *b.samples));
 }
 
-std::string_view channelKindWord(ChannelKind kind) { return wordOf(channelWords, kind); }
-std::optional<ChannelKind> channelKindFromWord(std::string_view word) { return fromWord(channelWords, word); }
+std::string_view channelKindWord(ChannelKind kind) { return choiceWord(kind); }
+std::optional<ChannelKind> channelKindFromWord(std::string_view word) { return choiceFrom<ChannelKind>(word); }
 std::string_view channelUnit(ChannelKind kind) { return wordOf(kindUnits, kind); }
 
 } // namespace core

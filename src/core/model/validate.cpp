@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/base/text.h"
 #include "core/model/build.h"
 
 #include "core/model/differences.h"
@@ -26,6 +27,8 @@ public:
         for (std::size_t i = 0; i < m_project.shelf.size(); ++i)
             if (!m_sound || !m_project.shelf.isSame(i, m_sound->shelf))
                 checkPart("shelf[" + std::to_string(i) + "]", m_project.shelf[i]);
+        if (!m_problems.empty())
+            return std::move(m_problems);
         const auto touched = m_sound ? touchedRevisions(*m_sound, m_project) : std::set<std::string>{};
         for (const Revision& revision : m_project.revisions)
             if (m_sound && !touched.contains(revision.id))
@@ -57,9 +60,29 @@ private:
         if (!m_project.brief.load.empty() && !m_project.load(m_project.brief.load))
             add({"brief.load", "load \"" + m_project.brief.load + "\" is not there", "name one of the loads"});
     }
+    /// What a size must be at least depends on what it is the size of; its field only knows the largest.
+    void checkSizes(const std::string& place, const Part& part) {
+        const bool isLead = part.kind == PartKind::Adapter || part.kind == PartKind::Cable; // they have no place, and so no size
+        const double least = part.kind == PartKind::Fan ? 3 : isLead ? 0 : 0.01;
+        const auto check = [&](const std::string& at, const Measure& m, double low) {
+            if (m.value.mm() < low)
+                add({at, "the value " + shortest(m.value.mm()) + " mm is out of range", "from " + shortest(low) + " to 2000 mm"});
+        };
+        for (std::size_t a = 0; a < 3; ++a)
+            check(place + ".size_mm[" + std::to_string(a) + "]", part.size[a], least);
+        for (std::size_t i = 0; i < part.bodies.size(); ++i)
+            for (std::size_t a = 0; a < 3; ++a)
+                check(place + ".bodies[" + std::to_string(i) + "].size_mm[" + std::to_string(a) + "]", part.bodies[i].size[a], isRun(part.bodies[i]) && a == 2 ? 0 : 0.01);
+        for (const Mount& m : part.mounts)
+            for (const Slide& s : m.slides)
+                if (s.stepMm > 0 && (s.toMm - s.fromMm) / s.stepMm > 10000)
+                    add({place + ".mounts " + m.id + ", slides", "more than 10 000 steps", "a larger step_mm, or 0 for anywhere between"});
+    }
+    static bool isRun(const Body& body) { return body.shape == Shape::Tube || body.shape == Shape::Ribbon; }
     void checkPart(const std::string& place, const Part& part) {
+        checkSizes(place + " (" + part.id + ")", part);
         for (const Body& body : part.bodies)
-            if ((body.shape == Shape::Tube || body.shape == Shape::Ribbon) && body.routeMm.size() < 2)
+            if (isRun(body) && body.routeMm.size() < 2)
                 add({place + " (" + part.id + ").bodies " + body.name + ".route_mm", "a run has fewer than two points", "the points of its middle line"});
         checkPorts(place + " (" + part.id + ")", part);
         if (part.kind == PartKind::Case)
@@ -75,6 +98,9 @@ private:
         }
     }
     void checkCase(const std::string& place, const CaseSpec& spec) {
+        constexpr std::size_t mostChambers = 64;
+        if (spec.chambers.size() > mostChambers)
+            add({place + ".chambers", std::to_string(spec.chambers.size()) + " air spaces", "at most " + std::to_string(mostChambers)});
         if (spec.chambers.empty())
             add({place + ".chambers", "the case has no chamber", "at least one air space with its corners"});
         for (const Chamber& c : spec.chambers)
