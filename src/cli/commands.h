@@ -21,6 +21,7 @@ struct Options {
     bool fitPage = false; ///< sections: fitted to the sheet instead of true size
     std::string sheet;    ///< sections: "own", "A4" or "A3"; empty: own, fitted A4
     double scale = 0;     ///< sections: 0 is true size, or what fits with @c fitPage
+    std::string what; ///< schema: "project", "shelf" or "tables"
     // import
     std::string log, name;
     std::vector<std::string> subjects; ///< "COLUMN=MOUNT"
@@ -72,6 +73,7 @@ int report(const Options& options);
 int importLog(const Options& options);
 int exportFolder(const Options& options);
 int sections(const Options& options);
+int schema(const Options& options);
 int capture(const Options& options);
 
 /// Findings as every command prints them: those in their order; @p counts picks those the command is about, whose blockers

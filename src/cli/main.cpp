@@ -58,6 +58,9 @@ int main(int argc, char** argv) {
     capture->add_option("--seconds", o.seconds, "stop after so many seconds of readings");
     capture->add_option("source", o.source, "program that writes the line protocol, or socket:NAME")->required();
     capture->add_option("arguments", o.sourceArguments, "arguments of that program, after --");
+    CLI::App* schema = cli.add_subcommand("schema", "the JSON Schema of a project or a parts file, or all fields as tables");
+    schema->callback([&command] { command = cli::schema; });
+    schema->add_option("what", o.what, "project, shelf or tables")->required()->check(CLI::IsMember({"project", "shelf", "tables"}));
     try {
         cli.parse(argc, argv);
     } catch (const CLI::ParseError& e) {

@@ -35,6 +35,12 @@ for name, document in (("demo", demo), ("hand-written", hand)):
 found = problems(shelf, json.loads((ROOT / "data/shelf/standard.json").read_text()))
 check("standard shelf", not found, found[:3])
 
+# Schemas and tables are what the field lists say.
+done = subprocess.run([sys.executable, ROOT / "tools/write_format.py", BIN, "--check"], capture_output=True, text=True)
+check("docs say what the field lists say", done.returncode == 0, done.stdout)
+for each in (project, shelf):
+    jsonschema.Draft202012Validator.check_schema(each.schema)
+
 # What the program writes follows the schema too.
 with tempfile.TemporaryDirectory() as folder:
     for source in ("data/demo/dig-tent", "examples/hand-written"):
@@ -65,6 +71,12 @@ for what, change in {
     "seventeen lanes": lambda d: d["shelf"][-1].update(link={"generation": 3, "lanes": 17}),
     "a port without a place": lambda d: d["shelf"][-1].update(ports=[{"id": "p"}]),
     "unknown use of a keep-out": lambda d: d["shelf"][-1].update(bodies=[{"name": "b", "use": "garden", "at_mm": [0, 0, 0], "size_mm": [1, 1, 1]}]),
+    "a fan of 99999 rpm": lambda d: d["shelf"].append({"id": "f", "kind": "fan", "name": "f", "size_mm": [92, 92, 15], "fan": {"rpm": 99999}}),
+    "a board without a socket": lambda d: d["shelf"].append({"id": "b", "kind": "board", "name": "b", "size_mm": [170, 170, 2]}),
+    "a wall of -1": lambda d: d["shelf"][0]["case"].update(wall_mm=-1),
+    "an offset of 9 m": lambda d: d["shelf"][0]["mounts"][0].update(x={"low": 9000}),
+    "a thousand screws too many": lambda d: d["shelf"][0].update(fasteners=[{"kind": "M3", "count": 2000}]),
+    "two tolerances": lambda d: d["shelf"][0]["size_mm"].__setitem__(0, {"mm": 100, "tol_mm": 500}),
     "feet of 300": lambda d: d["revisions"][1]["changes"].append({"do": "feet", "feet_mm": 300}),
     "cable of nothing": lambda d: d["shelf"].append({"id": "c", "kind": "cable", "name": "c", "size_mm": [0, 0, 0], "cable": {"length_mm": 0}}),
     "a carry box of two sizes": lambda d: d["brief"].update(carry_box_mm=[300, 200]),

@@ -62,7 +62,7 @@ MD_FIELDS(CaseSpec, "case", "What only a case has.") {
     a(list("board_forms", "Board forms", "That its tray takes, e.g. mini-itx"), v.boardForms, {});
     a(list("supply_forms", "Supply forms", "That its supply bay takes, e.g. sfx; none: not stated"), v.supplyForms, {});
     a(number("slot_covers", unit::none, 0, 20, "Slot covers", "At the rear, for cards; 0: not stated"), v.slotCovers, 0);
-    a(list("chambers", "Chambers", "Its air spaces, at least one and at most 64"), v.chambers);
+    a(list("chambers", "Chambers", "Its air spaces, at least one and at most 64").atLeast(1), v.chambers);
     a(list("panels", "Panels"), v.panels, {});
     a(list("openings", "Openings"), v.openings, {});
     a(list("modifications", "Modifications", "That can be made to it"), v.modifications, {});

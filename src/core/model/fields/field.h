@@ -40,8 +40,10 @@ struct Field {
     const char* help = "";           ///< one sentence, or nothing where the label says it all
     Names names = Names::Nothing;
     bool longText = false;           ///< a note of some lines
+    int least = 0;                   ///< items of a list
 
     [[nodiscard]] constexpr Field naming(Names what) const { Field f = *this; f.names = what; return f; }
+    [[nodiscard]] constexpr Field atLeast(int items) const { Field f = *this; f.least = items; return f; }
     [[nodiscard]] constexpr Field lines() const { Field f = *this; f.longText = true; return f; }
 };
 
