@@ -4,6 +4,8 @@
 #include "app/ui/dialogs/import_dialog.h"
 #include "app/ui/dialogs/new_project_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
+#include "app/ui/dialogs/part_edit_dialog.h"
+#include "app/ui/dialogs/printer_dialog.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "support/demo.h"
 #include "support/things.h"
@@ -182,6 +184,50 @@ private slots:
         QVERIFY(!anyEnabled);
     }
 
+    /// What only a fan has is asked in the reader's units, kept in those of the file; what was not touched stays to the last digit.
+    void aFansDataAreEdited() {
+        m_context.document.selectRevision("R10");
+        const core::Part was = *projectNow().part("fan-92-15");
+        PartEditDialog dialog(m_context, was.id, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        auto* flow = in<QDoubleSpinBox>(&dialog, "free_flow_m3s");
+        QVERIFY(flow && flow->suffix().contains("m³/h"));
+        QVERIFY(std::abs(flow->value() - std::get<core::FanSpec>(was.spec).freeFlowM3s * 3600) < 0.06);
+        flow->setValue(61.2);
+        QVERIFY(!in<QDoubleSpinBox>(&dialog, "level_dba")->toolTip().isEmpty());
+        dialog.accept();
+        core::Part wanted = was;
+        std::get<core::FanSpec>(wanted.spec).freeFlowM3s = 61.2 / 3600;
+        QVERIFY2(*projectNow().part(was.id) == wanted, qPrintable(dialog.problem()));
+        m_context.document.undoStack().undo();
+        QVERIFY(*projectNow().part(was.id) == was);
+    }
+    /// A value that its field cannot have is refused with the range, and nothing is lost.
+    void aSpeedOutOfRangeIsRefused() {
+        const core::Part was = *projectNow().part("fan-92-15");
+        PartEditDialog dialog(m_context, was.id, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        dialog.show();
+        in<QDoubleSpinBox>(&dialog, "rpm")->setValue(20); // 0 or 50 and more
+        dialog.accept();
+        QVERIFY(dialog.isVisible());
+        QVERIFY2(dialog.problem().contains("0, or from 50 to 30000 rpm"), qPrintable(dialog.problem()));
+        QVERIFY(*projectNow().part(was.id) == was);
+    }
+    void thePrinterIsDescribed() {
+        PrinterDialog dialog(m_context, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        in<QDoubleSpinBox>(&dialog, "bed_mm2")->setValue(180);
+        in<QDoubleSpinBox>(&dialog, "border_mm")->setValue(7.5);
+        const core::Printer was = projectNow().printer;
+        dialog.accept();
+        QCOMPARE(projectNow().printer.bedMm[2], 180.0);
+        QCOMPARE(projectNow().printer.borderMm, 7.5);
+        QCOMPARE(projectNow().printer.bedMm[0], was.bedMm[0]);
+        m_context.document.undoStack().undo();
+        QVERIFY(projectNow().printer == was);
+    }
+
     void changeStartsWithWhatIsSelected_data() {
         QTest::addColumn<QString>("key");
         QTest::addColumn<QString>("subject");
@@ -193,13 +239,13 @@ private slots:
         QFETCH(QString, key);
         QFETCH(QString, subject);
         ChangeDialog dialog(m_context, support::thing(key.toStdString()), nullptr);
-        QCOMPARE(in<QComboBox>(&dialog, "subject")->currentData().toString(), subject);
+        QCOMPARE(in<QComboBox>(&dialog, key.startsWith("opening") ? "opening" : "mount")->currentData().toString(), subject);
         QVERIFY(!in<QLabel>(&dialog, "preview")->text().isEmpty());
     }
     void previewIsWhatComesOfIt() {
         ChangeDialog dialog(m_context, core::PartRef{"tray/cpu/lid"}, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
-        auto* value = in<QComboBox>(&dialog, "value");
+        auto* value = in<QComboBox>(&dialog, "part");
         value->setCurrentIndex(value->findData("cooler-l55"));
         const QString preview = in<QLabel>(&dialog, "preview")->text();
         const auto before = m_context.document.revision();
@@ -223,7 +269,7 @@ private slots:
     }
     void speedIsSaidAsItIsTyped() {
         ChangeDialog dialog(m_context, core::FanRef{"side-a"}, nullptr);
-        in<QDoubleSpinBox>(&dialog, "share")->setValue(100);
+        in<QDoubleSpinBox>(&dialog, "duty")->setValue(100);
         QVERIFY(in<QLabel>(&dialog, "preview")->text().contains("held at 100"));
     }
 

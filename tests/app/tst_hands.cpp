@@ -243,13 +243,13 @@ private Q_SLOTS:
         w.openDemo(dir);
         auto* dialog = new app::BriefDialog(w.context, w.window.get());
         dialog->open();
-        auto* room = dialog->findChild<NumberBox*>("room");
+        auto* room = dialog->findChild<NumberBox*>("room_c");
         QVERIFY(room);
         const double before = w.document().project().brief.roomC;
         type(room, "3400");
         QTest::keyClick(room, Qt::Key_Return);
         QVERIFY(dialog->isVisible());
-        auto* note = dialog->findChild<QLabel*>("roomRefused");
+        auto* note = dialog->findChild<QLabel*>("room_cRefused");
         QVERIFY(note && note->isVisible() && note->text().contains("out of range"));
         QCOMPARE(dialog->focusWidget(), room);
         type(room, "31,5");
@@ -264,7 +264,7 @@ private Q_SLOTS:
         w.openDemo(dir);
         auto* dialog = new app::BriefDialog(w.context, w.window.get());
         dialog->open();
-        auto* room = dialog->findChild<NumberBox*>("room");
+        auto* room = dialog->findChild<NumberBox*>("room_c");
         auto* load = dialog->findChild<QComboBox*>("load");
         QVERIFY(room && load);
         dialog->findChild<QPushButton*>()->setFocus();
@@ -575,9 +575,9 @@ private Q_SLOTS:
         auto* dialog = new app::ChangeDialog(w.context, core::PartRef{"top"}, w.window.get());
         dialog->open();
         auto* kind = dialog->findChild<QComboBox*>("kind");
-        auto* subject = dialog->findChild<QComboBox*>("subject");
-        auto* value = dialog->findChild<QComboBox*>("value");
-        kind->setCurrentIndex(0);
+        kind->setCurrentIndex(kind->findText("Swap a part"));
+        auto* subject = dialog->findChild<QComboBox*>("mount");
+        auto* value = dialog->findChild<QComboBox*>("part");
         subject->setCurrentIndex(subject->findData("top"));
         int standard = -1;
         for (int i = 0; i < value->count(); ++i)
@@ -588,7 +588,8 @@ private Q_SLOTS:
         QTest::mouseClick(dialog->findChild<QPushButton*>("oneMore"), Qt::LeftButton);
         auto* stated = dialog->findChild<QLabel*>("stated");
         QVERIFY(stated->isVisible() && stated->text().startsWith("So far:"));
-        kind->setCurrentIndex(4); // a fan's speed
+        kind->setCurrentIndex(kind->findText("Set a fan's speed"));
+        subject = dialog->findChild<QComboBox*>("mount");
         subject->setCurrentIndex(subject->findData("side-a"));
         dialog->accept();
         const auto& p = w.document().project();

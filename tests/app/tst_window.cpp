@@ -230,10 +230,10 @@ private slots:
         w.key(Qt::Key_N, Qt::ControlModifier);
         auto* kind = w.dialog<QComboBox>("kind");
         QVERIFY(kind);
-        kind->setCurrentIndex(0); // swap a part
-        auto* subject = w.dialog<QComboBox>("subject");
+        kind->setCurrentIndex(kind->findText("Swap a part"));
+        auto* subject = w.dialog<QComboBox>("mount");
         subject->setCurrentIndex(subject->findData("tray/cpu/lid"));
-        auto* value = w.dialog<QComboBox>("value");
+        auto* value = w.dialog<QComboBox>("part");
         value->setCurrentIndex(value->findData("cooler-l47"));
         auto* preview = w.dialog<QLabel>("preview");
         QVERIFY2(preview->text().contains("Cooler L37 to Cooler L47"), qPrintable(preview->text()));
@@ -250,7 +250,7 @@ private slots:
         Window w;
         QTemporaryDir dir;
         w.openDemo(dir);
-        for (int k = 0; k < 17; ++k) {
+        for (int k = 0; k < static_cast<int>(std::variant_size_v<core::AnyChange>); ++k) {
             w.document().selectRevision("R10");
             w.window->newRevision();
             auto* kind = w.dialog<QComboBox>("kind");
@@ -309,7 +309,7 @@ private slots:
         QVERIFY(!w.document().isModified());
         // What is typed in the other unit is stored in ours.
         w.window->editBrief();
-        auto* room = w.dialog<QDoubleSpinBox>("room");
+        auto* room = w.dialog<QDoubleSpinBox>("room_c");
         QVERIFY(room->suffix().contains(QStringLiteral("°F")));
         room->setValue(86);
         w.openDialog()->accept();

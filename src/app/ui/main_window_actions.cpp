@@ -2,6 +2,7 @@
 #include "app/ui/main_window.h"
 
 #include "app/ui/dialogs/brief_dialog.h"
+#include "app/ui/dialogs/printer_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/find_dialog.h"
 #include "app/ui/dialogs/keys_dialog.h"
@@ -67,6 +68,7 @@ void MainWindow::buildActions() {
     edit->actions()[1]->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
     edit->addSeparator();
     action(edit, tr("&Brief ..."), QKeySequence(tr("Ctrl+B")), [this] { editBrief(); });
+    action(edit, tr("Pr&inter for made parts ..."), {}, [this] { (new PrinterDialog(m_context, this))->open(); });
     action(edit, tr("&Add a part ..."), QKeySequence(tr("Ctrl+Shift+A")), [this] { addPart(); }, QStringLiteral("actAddPart"));
     action(edit, tr("&Search combinations ..."), QKeySequence(tr("Ctrl+Shift+F")), [this] { searchCombinations(); }, QStringLiteral("actSearch"));
     action(edit, tr("&Measuring sheet ..."), QKeySequence(tr("Ctrl+M")), [this] { fillInMeasures(); }, QStringLiteral("actMeasure"));

@@ -10,28 +10,9 @@ namespace app {
 using core::Quantity;
 using core::TargetKind;
 
-namespace {
-constexpr std::array kinds{TargetKind::Temperature, TargetKind::Noise, TargetKind::Clock, TargetKind::Gap, TargetKind::Volume, TargetKind::Mass, TargetKind::Cost, TargetKind::Power};
-}
-
-BriefDialog::BriefDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Brief"), parent) {
+BriefDialog::BriefDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Brief"), parent), m_rows(*this, [this](core::Names) { return loads(); }) {
     const core::Brief& brief = context.document.project().brief;
-    m_purpose = addText(tr("What is it for?"), QStringLiteral("purpose"), qs(brief.purpose));
-    m_room = addNumber(tr("Room temperature all is judged at"), QStringLiteral("room"), Quantity::Temperature, brief.roomC, -20, 60);
-    m_listener = addNumber(tr("Distance of the listener, m"), QStringLiteral("listener"), Quantity::None, brief.listenerM, 0.1, 10);
-    m_altitude = addNumber(tr("Altitude, m"), QStringLiteral("altitude"), Quantity::None, brief.altitudeM, -400, 6000);
-    m_load = addChoice(tr("Load all is judged at"), QStringLiteral("load"));
-    for (const core::Load& load : context.document.project().loads)
-        m_load->addItem(qs(load.name), qs(load.id));
-    m_load->setCurrentIndex(m_load->findData(qs(brief.load)));
-    auto* carry = new QHBoxLayout;
-    for (std::size_t a = 0; a < 3; ++a) {
-        m_carry[a] = addNumber({}, QStringLiteral("carry%1").arg(a), Quantity::Length, brief.carryBoxMm[a], 0, 3000);
-        m_form->takeRow(m_carry[a]);
-        m_carry[a]->setSpecialValueText(tr("none"));
-        carry->addWidget(m_carry[a]);
-    }
-    m_form->addRow(tr("Carry box, inner sizes"), carry);
+    m_rows.add(brief);
     m_table = new QTableWidget(0, 4, this);
     m_table->setObjectName(QStringLiteral("targets"));
     m_table->setHorizontalHeaderLabels({tr("Target"), tr("Kind"), tr("Of"), tr("Limit")});
@@ -54,6 +35,13 @@ BriefDialog::BriefDialog(Context& context, QWidget* parent) : FormDialog(context
     resize(640, 520);
 }
 
+std::vector<FieldRows::Offer> BriefDialog::loads() const {
+    std::vector<FieldRows::Offer> all;
+    for (const core::Load& load : m_context.document.project().loads)
+        all.push_back({qs(load.id), qs(load.name)});
+    return all;
+}
+
 void BriefDialog::addRow(const core::Target& target) {
     const int row = m_table->rowCount();
     m_table->insertRow(row);
@@ -64,8 +52,8 @@ void BriefDialog::addRow(const core::Target& target) {
     auto* subject = new QComboBox(m_table);
     auto* limit = new NumberBox(m_table);
     connect(limit, &NumberBox::refused, this, [this](const QString& why) { say(why); });
-    for (const TargetKind k : kinds)
-        kind->addItem(qs(core::targetWord(k)), static_cast<int>(k));
+    for (const auto& choice : core::ChoicesOf<TargetKind>::all)
+        kind->addItem(FieldRows::said(choice.text()), static_cast<int>(choice.value));
     subject->addItem(QStringLiteral("–"), QString());
     if (const auto* e = m_context.view().evaluation())
         for (const core::Placed& p : e->build.placed)
@@ -116,14 +104,7 @@ core::Result<void> BriefDialog::apply() {
     if (!wanted)
         return tl::make_unexpected(wanted.error());
     return m_context.document.edit(tr("Brief"), [&](core::Project& p) {
-        p.brief.purpose = m_purpose->text().toStdString();
-        p.brief.roomC = stored(m_room);
-        p.brief.listenerM = m_listener->value();
-        p.brief.altitudeM = m_altitude->value();
-        for (std::size_t a = 0; a < 3; ++a)
-            p.brief.carryBoxMm[a] = stored(m_carry[a]);
-        if (m_load->currentIndex() >= 0)
-            p.brief.load = m_load->currentData().toString().toStdString();
+        m_rows.take(p.brief);
         p.brief.targets = *wanted;
     });
 }

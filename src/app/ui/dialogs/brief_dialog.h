@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/ui/dialogs/form_dialog.h"
+#include "app/ui/fields/field_rows.h"
 
 class QTableWidget;
 
@@ -19,10 +19,9 @@ private:
     void addRow(const core::Target& target);
     [[nodiscard]] core::Result<std::vector<core::Target>> targets() const;
 
-    QLineEdit* m_purpose;
-    std::array<QDoubleSpinBox*, 3> m_carry{};
-    QDoubleSpinBox *m_room, *m_listener, *m_altitude;
-    QComboBox* m_load;
+    [[nodiscard]] std::vector<FieldRows::Offer> loads() const;
+
+    FieldRows m_rows;
     QTableWidget* m_table;
 };
 

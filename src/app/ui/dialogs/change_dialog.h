@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/ui/dialogs/form_dialog.h"
+#include "app/ui/fields/field_rows.h"
 
 namespace app {
 
@@ -15,11 +15,12 @@ protected:
     core::Result<void> apply() override;
 
 private:
-    void fillSubjects();
-    void fillValues();
-    void preview();
-    void fillEnds();
     void startWith(const core::Thing& about);
+    void askForKind();
+    void ask();
+    void follow();
+    void preview();
+    [[nodiscard]] std::vector<FieldRows::Offer> offers(core::Names names);
     [[nodiscard]] std::optional<core::Change> change() const;
     /// The changes stated so far and the one that is being stated.
     [[nodiscard]] std::vector<core::Change> changes() const;
@@ -27,14 +28,15 @@ private:
     [[nodiscard]] core::Project withParts() const;
     void oneMore();
     void showStated();
-    [[nodiscard]] std::string subject() const;
 
     std::string m_parent;
     std::vector<core::Change> m_stated; ///< before the one in the fields
     std::vector<core::Part> m_standard; ///< sizes ready to be swapped in, not on the shelf yet; their ids are free there
     QLabel* m_statedWords;
-    QComboBox *m_from, *m_kind, *m_subject, *m_value, *m_axis;
-    QDoubleSpinBox *m_share, *m_length, *m_watts;
+    core::Change m_change;              ///< as it stands in the rows
+    std::string m_subject;              ///< it started with the figures of
+    FieldRows m_rows;
+    QComboBox* m_kind;
     QLineEdit* m_note;
     QLabel* m_preview;
 };

@@ -5,6 +5,7 @@
 
 #include <QKeyEvent>
 #include <QPushButton>
+#include <QScrollArea>
 
 namespace app {
 
@@ -102,6 +103,12 @@ QLineEdit* FormDialog::addText(const QString& label, const QString& objectName, 
 }
 
 QDoubleSpinBox* FormDialog::addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double value, double low, double high) {
+    QDoubleSpinBox* box = makeNumber(objectName, quantity, value, low, high);
+    m_form->addRow(label, box);
+    return box;
+}
+
+QDoubleSpinBox* FormDialog::makeNumber(const QString& objectName, core::Quantity quantity, double value, double low, double high) {
     const core::Show show = m_context.show();
     auto* box = new NumberBox(this);
     box->setObjectName(objectName);
@@ -111,7 +118,6 @@ QDoubleSpinBox* FormDialog::addNumber(const QString& label, const QString& objec
     box->setSuffix(QStringLiteral("\u00a0") + qs(show.unit(quantity)));
     connect(box, &NumberBox::refused, this, [this, box](const QString& why) { sayBelow(box, why); });
     setStored(box, value);
-    m_form->addRow(label, box);
     return box;
 }
 
@@ -130,8 +136,39 @@ void FormDialog::setStored(QDoubleSpinBox* box, double value) const {
     box->setValue(m_context.show().value(static_cast<core::Quantity>(box->property("quantity").toInt()), value));
 }
 
+QWidget* FormDialog::scrollFields() {
+    m_layout->removeItem(m_form);
+    m_form->setParent(nullptr);
+    auto* scroll = new QScrollArea(this);
+    auto* holder = new QWidget(scroll);
+    holder->setLayout(m_form);
+    m_form->setContentsMargins(2, 2, 10, 2); // the scroll bar, and the frame of what has the focus
+    scroll->setWidget(holder);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    return scroll;
+}
+
+void FormDialog::removeFieldRow(QWidget* field) {
+    for (NumberBox* box : field->findChildren<NumberBox*>() + QList<NumberBox*>{qobject_cast<NumberBox*>(field)})
+        if (const auto note = m_notes.find(box); note != m_notes.end()) {
+            if (note->second)
+                m_form->removeRow(note->second);
+            m_notes.erase(note);
+        }
+    m_form->removeRow(field);
+}
+
 QComboBox* FormDialog::addSources(core::Source chosen) {
-    QComboBox* box = addChoice(tr("Sizes are from"), QStringLiteral("source"));
+    QComboBox* box = makeSources(chosen);
+    m_form->addRow(tr("Sizes are from"), box);
+    return box;
+}
+
+QComboBox* FormDialog::makeSources(core::Source chosen) {
+    auto* box = new QComboBox(this);
+    box->setObjectName(QStringLiteral("source"));
     using core::Source;
     for (const auto& [source, words] : {std::pair{Source::Caliper, tr("caliper, ±0.1 mm")}, std::pair{Source::SteelRule, tr("steel rule, ±0.5 mm")}, std::pair{Source::Drawing, tr("maker's drawing, ±0.2 mm")},
                                         std::pair{Source::Sheet, tr("spec sheet, ±0.5 mm; cooler and card ±1.0")}, std::pair{Source::Standard, tr("published standard, ±0.2 mm")}, std::pair{Source::Printed, tr("printed, ±0.3 mm or 0.3 %")},

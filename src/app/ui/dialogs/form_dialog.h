@@ -34,6 +34,13 @@ protected:
     virtual core::Result<void> apply() = 0;
     void say(const QString& problem);
 
+    friend class FieldRows;
+    /// The fields scroll where they do not find room; answers what holds them.
+    QWidget* scrollFields();
+    /// Takes a row out, with what it said below.
+    void removeFieldRow(QWidget* field);
+    QDoubleSpinBox* makeNumber(const QString& objectName, core::Quantity quantity, double stored, double low, double high);
+    QComboBox* makeSources(core::Source chosen);
     QLineEdit* addText(const QString& label, const QString& objectName, const QString& value = {});
     /// A number in the reader's unit; value() answers stored units.
     QDoubleSpinBox* addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double stored, double low, double high);

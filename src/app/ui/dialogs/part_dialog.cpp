@@ -16,7 +16,6 @@
 #include <QPushButton>
 
 namespace app {
-using core::Quantity;
 
 namespace {
 constexpr int listRole = Qt::UserRole, indexRole = Qt::UserRole + 1;
@@ -36,31 +35,13 @@ std::vector<core::Part> blankParts() {
             part(PartKind::Drive, {69.85, 100.45, 7}, core::DriveSpec{.form = core::DriveForm::Inch25}), part(PartKind::Memory, {8, 133.35, 32}, core::MemorySpec{}), part(PartKind::Radiator, {120, 157, 27}, core::RadiatorSpec{}),
             part(PartKind::Made, {50, 50, 10}, core::MadeSpec{}), part(PartKind::Adapter, {0, 0, 0}, core::AdapterSpec{}), part(PartKind::Cable, {0, 0, 0}, core::CableSpec{})};
 }
-
-/// "eps-8, fan 4" -> counts by kind, and back.
-std::map<std::string, int> countsOf(const QString& text) {
-    std::map<std::string, int> counts;
-    for (const QString& item : text.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
-        const QString words = item.simplified();
-        const int number = words.section(QLatin1Char(' '), -1).toInt();
-        if (!words.isEmpty())
-            counts[words.section(QLatin1Char(' '), 0, 0).toStdString()] += std::max(1, number);
-    }
-    return counts;
-}
-QString textOf(const std::map<std::string, int>& counts) {
-    QStringList items;
-    for (const auto& [kind, n] : counts)
-        items << (n == 1 ? qs(kind) : QStringLiteral("%1 %2").arg(qs(kind)).arg(n));
-    return items.join(QStringLiteral(", "));
-}
 }
 
 PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search) : FormDialog(context, tr("Add a part"), parent) {
     if (auto parts = standardParts())
         m_standard = std::move(*parts);
     m_blank = blankParts();
-    resize(560, 620);
+    resize(700, 640);
     // The shelf at the left, the figures of the chosen part at the right.
     auto* columns = new QHBoxLayout;
     auto* left = new QVBoxLayout;
@@ -91,19 +72,10 @@ PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search)
             if (const auto done = exportShelf(path); !done)
                 say(qs(done.error().text()));
     });
-    columns->addLayout(left, 1);
-    m_layout->removeItem(m_form);
-    columns->addLayout(m_form, 1);
+    columns->addLayout(left, 2);
+    columns->setSpacing(16);
+    columns->addWidget(scrollFields(), 3);
     m_layout->insertLayout(0, columns, 1);
-    m_name = addText(tr("Name"), QStringLiteral("name"));
-    m_width = addNumber(tr("Width"), QStringLiteral("width"), Quantity::Length, 10, 0.1, 2000);
-    m_height = addNumber(tr("Height"), QStringLiteral("height"), Quantity::Length, 10, 0.1, 2000);
-    m_depth = addNumber(tr("Depth, off its place"), QStringLiteral("depth"), Quantity::Length, 10, 0.1, 2000);
-    m_source = addSources(core::Source::Sheet);
-    addKindFields();
-    m_power = addNumber(tr("Power, held"), QStringLiteral("power"), Quantity::Power, 0, 0, 2000);
-    m_mass = addNumber(tr("Mass"), QStringLiteral("mass"), Quantity::Mass, 0, 0, 50000);
-    m_price = addNumber(tr("Price"), QStringLiteral("price"), Quantity::Money, 0, 0, 100000);
     m_place = addChoice(tr("Goes to"), QStringLiteral("place"));
     m_flow = addChoice(tr("Blows"), QStringLiteral("flow"));
     m_flow->addItems({tr("in"), tr("out")});
@@ -118,16 +90,17 @@ PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search)
     m_list->installEventFilter(this);
     connect(m_list, &QListWidget::itemDoubleClicked, this, &PartDialog::goToFields);
     connect(m_place, &QComboBox::currentIndexChanged, this, &PartDialog::showGhost);
-    for (QDoubleSpinBox* box : {m_width, m_height, m_depth})
-        connect(box, &QDoubleSpinBox::valueChanged, this, &PartDialog::showGhost);
+    m_rows.changed = m_spec.changed = [this] { showGhost(); };
     m_search->setText(search);
     fillList();
     m_search->setFocus();
 }
 
 void PartDialog::goToFields() {
-    m_name->setFocus(Qt::TabFocusReason);
-    m_name->selectAll();
+    if (auto* name = qobject_cast<QLineEdit*>(m_rows.field("name"))) {
+        name->setFocus(Qt::TabFocusReason);
+        name->selectAll();
+    }
 }
 
 bool PartDialog::eventFilter(QObject* watched, QEvent* event) {
@@ -179,15 +152,7 @@ void PartDialog::showPart() {
     m_buttons->button(QDialogButtonBox::Ok)->setEnabled(p != nullptr);
     if (!p)
         return;
-    m_name->setText(qs(p->name));
-    setStored(m_width, p->size[0].value.mm());
-    setStored(m_height, p->size[1].value.mm());
-    setStored(m_depth, p->size[2].value.mm());
-    m_source->setCurrentIndex(std::max(0, m_source->findData(static_cast<int>(p->size[2].source))));
-    setStored(m_power, p->powerW);
-    setStored(m_mass, p->massG);
-    setStored(m_price, p->price);
-    showKindFields(*p);
+    askFor(*p);
     m_formSize->clear();
     if (const core::StandardSize* s = core::standardOf(*p)) {
         QStringList sizes;
@@ -245,124 +210,20 @@ void PartDialog::showGhost() {
         m_context.selection.setGhost(std::nullopt);
 }
 
-QWidget* PartDialog::forKinds(QWidget* field, std::vector<PartKind> kinds) {
-    m_kindFields.emplace_back(field, std::move(kinds));
-    return field;
-}
-
-void PartDialog::addKindFields() {
-    using enum PartKind;
-    for (QWidget* size : {m_width, m_height, m_depth})
-        forKinds(size, {Board, Processor, Cooler, Fan, Card, PowerSupply, Drive, Memory, Made, Radiator});
-    forKinds(m_form2 = addText(tr("Form"), QStringLiteral("form")), {Board, PowerSupply});
-    m_form2->setToolTip(tr("mini-itx, micro-atx, atx; sfx, sfx-l, atx, tfx, flex"));
-    forKinds(m_socket = addText(tr("Socket"), QStringLiteral("socket")), {Board, Processor, Cooler});
-    m_socket->setToolTip(tr("A cooler may have kits for several: separate them by commas"));
-    forKinds(m_memory = addText(tr("Memory kind"), QStringLiteral("memoryKind")), {Board, Memory});
-    forKinds(m_type = addChoice(tr("Type"), QStringLiteral("type")), {Cooler});
-    m_type->addItems({tr("top-down"), tr("tower"), tr("liquid, with a radiator")});
-    forKinds(m_graphics = addChoice(tr("Shows a picture"), QStringLiteral("graphics")), {Processor});
-    m_graphics->addItems({tr("no, needs a card"), tr("yes")});
-    forKinds(m_rated = addNumber(tr("Rated power"), QStringLiteral("rated"), Quantity::Power, 0, 0, 3000), {PowerSupply, Cooler, Adapter});
-    m_rated->setToolTip(tr("Supply: held power. Cooler: as its maker states, 0 when not stated. Adapter: it passes at most, 0 when only its plugs limit it"));
-    forKinds(m_count = addNumber(tr("Slots, modules, fans"), QStringLiteral("count"), Quantity::None, 1, 1, 16), {Card, Memory, Radiator});
-    m_count->setDecimals(0);
-    forKinds(m_cable = addNumber(tr("Length, plug to plug"), QStringLiteral("cableLength"), Quantity::Length, 400, 1, 5000), {Cable});
-    forKinds(m_family = addText(tr("Family of modular leads"), QStringLiteral("family")), {Cable, PowerSupply});
-    forKinds(m_gives = addText(tr("Gives plugs"), QStringLiteral("gives")), {Board, PowerSupply, Adapter});
-    forKinds(m_needs = addText(tr("Needs plugs"), QStringLiteral("needs")), {Board, Card, Drive, Fan, Cooler, Memory, Adapter});
-    for (QLineEdit* field : {m_gives, m_needs})
-        field->setPlaceholderText(tr("eps-8, fan 4"));
-}
-
-void PartDialog::showKindFields(const core::Part& p) {
-    for (const auto& [field, kinds] : m_kindFields) {
-        const bool asked = std::find(kinds.begin(), kinds.end(), p.kind) != kinds.end();
-        field->setVisible(asked);
-        m_form->labelForField(field)->setVisible(asked);
-    }
-    const bool lead = p.kind == PartKind::Adapter || p.kind == PartKind::Cable;
-    for (QWidget* field : std::initializer_list<QWidget*>{m_source, m_place, m_power}) {
-        field->setVisible(!lead);
-        m_form->labelForField(field)->setVisible(!lead);
-    }
-    m_flow->setVisible(p.kind == PartKind::Fan);
-    m_form->labelForField(m_flow)->setVisible(p.kind == PartKind::Fan);
-    m_gives->setText(textOf(p.gives));
-    m_needs->setText(textOf(p.needs));
-    if (const auto* s = std::get_if<core::BoardSpec>(&p.spec)) {
-        m_form2->setText(qs(s->form));
-        m_socket->setText(qs(s->socket));
-        m_memory->setText(qs(s->memoryKind));
-    } else if (const auto* cpu = std::get_if<core::ProcessorSpec>(&p.spec)) {
-        m_socket->setText(qs(cpu->socket));
-        m_graphics->setCurrentIndex(cpu->graphics ? 1 : 0);
-    } else if (const auto* cooler = std::get_if<core::CoolerSpec>(&p.spec)) {
-        QStringList sockets;
-        for (const auto& socket : cooler->sockets)
-            sockets << qs(socket);
-        m_socket->setText(sockets.join(QStringLiteral(", ")));
-        m_type->setCurrentIndex(static_cast<int>(cooler->type));
-        setStored(m_rated, cooler->ratedTdpW);
-    } else if (const auto* supply = std::get_if<core::PowerSupplySpec>(&p.spec)) {
-        m_form2->setText(qs(supply->form));
-        setStored(m_rated, supply->ratedW);
-        m_family->setText(qs(supply->cableFamily));
-    } else if (const auto* memory = std::get_if<core::MemorySpec>(&p.spec)) {
-        m_memory->setText(qs(memory->memoryKind));
-        m_count->setValue(memory->modules);
-    } else if (const auto* card = std::get_if<core::CardSpec>(&p.spec)) {
-        m_count->setValue(card->slotCount);
-    } else if (const auto* radiator = std::get_if<core::RadiatorSpec>(&p.spec)) {
-        m_count->setValue(radiator->fans);
-    } else if (const auto* adapter = std::get_if<core::AdapterSpec>(&p.spec)) {
-        setStored(m_rated, adapter->limitW);
-    } else if (const auto* cable = std::get_if<core::CableSpec>(&p.spec)) {
-        setStored(m_cable, cable->lengthMm);
-        m_family->setText(qs(cable->family));
-    }
-}
-
-void PartDialog::readKindFields(core::Part& p) const {
-    const auto asked = [&](const QWidget* field) {
-        return std::any_of(m_kindFields.begin(), m_kindFields.end(), [&](const auto& f) { return f.first == field && std::find(f.second.begin(), f.second.end(), p.kind) != f.second.end(); });
-    };
-    const auto text = [](const QLineEdit* field) { return field->text().trimmed().toStdString(); };
-    if (asked(m_gives))
-        p.gives = countsOf(m_gives->text());
-    if (asked(m_needs))
-        p.needs = countsOf(m_needs->text());
-    const int count = static_cast<int>(m_count->value());
-    if (auto* s = std::get_if<core::BoardSpec>(&p.spec)) {
-        s->form = text(m_form2);
-        s->socket = text(m_socket);
-        s->memoryKind = text(m_memory);
-    } else if (auto* cpu = std::get_if<core::ProcessorSpec>(&p.spec)) {
-        cpu->socket = text(m_socket);
-        cpu->graphics = m_graphics->currentIndex() == 1;
-    } else if (auto* cooler = std::get_if<core::CoolerSpec>(&p.spec)) {
-        cooler->sockets.clear();
-        for (const QString& socket : m_socket->text().split(QLatin1Char(','), Qt::SkipEmptyParts))
-            cooler->sockets.push_back(socket.trimmed().toStdString());
-        cooler->type = static_cast<core::CoolerType>(m_type->currentIndex());
-        cooler->ratedTdpW = stored(m_rated);
-    } else if (auto* supply = std::get_if<core::PowerSupplySpec>(&p.spec)) {
-        supply->form = text(m_form2);
-        supply->ratedW = stored(m_rated);
-        supply->cableFamily = text(m_family);
-    } else if (auto* memory = std::get_if<core::MemorySpec>(&p.spec)) {
-        memory->memoryKind = text(m_memory);
-        memory->modules = count;
-    } else if (auto* card = std::get_if<core::CardSpec>(&p.spec)) {
-        card->slotCount = count;
-    } else if (auto* radiator = std::get_if<core::RadiatorSpec>(&p.spec)) {
-        radiator->fans = count;
-    } else if (auto* adapter = std::get_if<core::AdapterSpec>(&p.spec)) {
-        adapter->limitW = stored(m_rated);
-    } else if (auto* cable = std::get_if<core::CableSpec>(&p.spec)) {
-        cable->lengthMm = stored(m_cable);
-        cable->family = text(m_family);
-    }
+/// Rows for what matters of a part of its kind, and nothing else.
+void PartDialog::askFor(const core::Part& p) {
+    m_rows.clear();
+    m_spec.clear();
+    const bool isLead = p.kind == PartKind::Adapter || p.kind == PartKind::Cable; // it has no place, and so no size
+    std::set<std::string_view> without{"id", "kind"};
+    if (isLead)
+        without.insert({"size_mm", "power_w"});
+    m_rows.startAt(placeRows);
+    m_rows.add(p, without);
+    m_spec.startAt(m_form->rowCount() - 1); // above what a form fixes
+    core::withSpecOf(p.kind, [&]<class S>() { m_spec.add(std::get<S>(p.spec)); });
+    for (QWidget* row : {static_cast<QWidget*>(m_place), static_cast<QWidget*>(m_flow)})
+        m_form->setRowVisible(row, row == m_place ? !isLead : p.kind == PartKind::Fan);
 }
 
 core::Result<int> PartDialog::importShelf(const QString& path) {
@@ -388,27 +249,16 @@ core::Result<void> PartDialog::exportShelf(const QString& path) const {
     return store::writeWhole(path, QByteArray::fromStdString(store::writeShelfJson(m_context.document.project().shelf)));
 }
 
+/// What is chosen, with what stands in the fields.
 core::Part PartDialog::edited() const {
     core::Part part = *chosen();
-    part.name = m_name->text().trimmed().toStdString();
-    const auto loose = part.kind == core::PartKind::Cooler || part.kind == core::PartKind::Card ? core::SheetKind::CoolerOrCard : core::SheetKind::Ordinary;
-    const std::array<QDoubleSpinBox*, 3> boxes{m_width, m_height, m_depth};
-    const core::Source source = sourceOf(m_source);
-    for (std::size_t i = 0; i < 3; ++i) {
-        const core::Length typed = core::Length::fromMm(stored(boxes[i]));
-        // A size and source that were not touched keep their stated tolerance.
-        if (typed.um() / 10 != part.size[i].value.um() / 10 || source != chosen()->size[2].source) {
-            const core::Length before = part.size[i].value;
-            part.size[i] = core::measureMm(typed.mm(), source, loose);
-            for (core::Body& body : part.bodies) // a body that spans the part follows its size
-                if (body.role == core::BodyRole::Solid && body.size[i].value == before)
-                    body.size[i] = part.size[i];
-        }
-    }
-    part.powerW = stored(m_power);
-    part.massG = stored(m_mass);
-    part.price = stored(m_price);
-    readKindFields(part);
+    const core::Size3 before = part.size;
+    m_rows.take(part);
+    core::withSpecOf(part.kind, [&]<class S>() { m_spec.take(std::get<S>(part.spec)); });
+    for (core::Body& body : part.bodies) // a body that spans the part follows its size
+        for (std::size_t i = 0; i < 3; ++i)
+            if (!(part.size[i] == before[i]) && body.role == core::BodyRole::Solid && body.size[i].value == before[i].value)
+                body.size[i] = part.size[i];
     return part;
 }
 

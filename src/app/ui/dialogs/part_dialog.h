@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/ui/dialogs/form_dialog.h"
+#include "app/ui/fields/field_rows.h"
 
 class QListWidget;
 
@@ -28,25 +28,17 @@ private:
     void showPart();
     void fillPlaces();
     void addTakenPlaces();
-    void addKindFields();
-    void readKindFields(core::Part& part) const;
-    void showKindFields(const core::Part& part);
+    void askFor(const core::Part& part);
     void showGhost();
-    /// Only what matters for a kind is asked.
-    QWidget* forKinds(QWidget* field, std::vector<core::PartKind> kinds);
     [[nodiscard]] const core::Part* chosen() const;
     [[nodiscard]] core::Part edited() const;
 
     core::SharedList<core::Part> m_standard, m_blank; ///< ready sizes; an empty part of each kind
-    std::vector<std::pair<QWidget*, std::vector<core::PartKind>>> m_kindFields;
-    QLineEdit *m_form2, *m_socket, *m_memory, *m_gives, *m_needs, *m_family;
-    QDoubleSpinBox *m_rated, *m_cable, *m_count;
-    QComboBox *m_type, *m_graphics;
+    FieldRows m_rows{*this}, m_spec{*this}; ///< of the part, and of what only its kind has
     QLineEdit* m_search;
     QListWidget* m_list;
-    QLineEdit* m_name;
-    QDoubleSpinBox *m_width, *m_height, *m_depth, *m_power, *m_mass, *m_price;
-    QComboBox *m_source, *m_place, *m_flow;
+    QComboBox *m_place, *m_flow;
+    static constexpr int placeRows = 2; ///< above what is asked of the part: where it goes, and how it blows
     QLabel* m_formSize; ///< what a published form fixes
 };
 

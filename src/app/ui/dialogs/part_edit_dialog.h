@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/ui/dialogs/form_dialog.h"
+#include "app/ui/fields/field_rows.h"
 
 namespace app {
 
-/// Makes the figures of a part right that is placed already: its name, sizes, power, mass and price. All places of the
-/// same part change with it.
+/// Makes the figures of a part right that is placed already: its sizes, what it draws and weighs, and what only its kind
+/// has. All places of the same part change with it.
 class PartEditDialog : public FormDialog {
     Q_OBJECT
 public:
@@ -16,10 +16,7 @@ protected:
 
 private:
     std::string m_part;
-    QLineEdit* m_name;
-    std::array<QDoubleSpinBox*, 3> m_sizes{};
-    QDoubleSpinBox *m_power, *m_mass, *m_price;
-    QComboBox* m_source;
+    FieldRows m_rows{*this}, m_spec{*this};
 };
 
 } // namespace app

@@ -35,8 +35,10 @@ QString NumberBox::bare(const QString& text) const {
 }
 
 NumberBox::Read NumberBox::read(const QString& text) const {
-    QString t = bare(text);
     const QString said = text.trimmed();
+    if (!specialValueText().isEmpty() && said == specialValueText())
+        return {minimum(), {}};
+    QString t = bare(text);
     if (t.isEmpty())
         return {0, tr("nothing is typed")};
     if (t.count(QLatin1Char(',')) + t.count(QLatin1Char('.')) > 1)

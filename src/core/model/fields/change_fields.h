@@ -23,27 +23,27 @@ constexpr Field openingField() { return text("opening", "Opening").naming(Names:
 MD_CHANGE(SetCase, "case", "Another case", "The case of the build; what was in it stays where its places are called the same.") {
     a(text("part", "Case").naming(Names::CasePart), v.part);
 }
-MD_CHANGE(PlacePart, "place", "Add a part", "Puts a part of the shelf at a free place.") {
+MD_CHANGE(PlacePart, "place", "Place a part", "Puts a part of the shelf at a free place.") {
     a(text("part", "Part").naming(Names::Part), v.part);
     a(partAt(Names::FreePlace, "Place"), v.mount);
     a(choice("flow", "Blows", "Fans only"), v.flow, FanFlow::In);
 }
-MD_CHANGE(SwapPart, "swap", "Another part at its place", "Puts another part where one sits; what sits on it stays.") {
-    a(partAt(), v.mount);
-    a(text("part", "To").naming(Names::Part), v.part);
+MD_CHANGE(SwapPart, "swap", "Swap a part", "Puts another part where one sits; what sits on it stays.") {
+    a(partAt(Names::SwapPlace), v.mount);
+    a(text("part", "New part").naming(Names::Part), v.part);
 }
 MD_CHANGE(RemovePart, "remove", "Take a part out", "With all that sits on it.") { a(partAt(), v.mount); }
-MD_CHANGE(FlipFan, "flip-fan", "Turn a fan around", "What blew in blows out.") { a(partAt(Names::FanPlace, "Fan"), v.mount); }
-MD_CHANGE(SetFan, "set-fan", "Fan speed", "Held, or following the temperature of a part.") {
+MD_CHANGE(FlipFan, "flip-fan", "Turn a fan round", "What blew in blows out.") { a(partAt(Names::TurnedPlace, "Fan"), v.mount); }
+MD_CHANGE(SetFan, "set-fan", "Set a fan's speed", "Held, or following the temperature of a part.") {
     a(partAt(Names::FanPlace, "Fan"), v.mount);
     a(choice("mode", "Speed"), v.mode, FanMode::Fixed);
     a(number("duty", unit::share, 0, 1, "Share of full speed", "Used when it is held"), v.duty, 0.6);
 }
-MD_CHANGE(SetScreen, "set-screen", "Screen of an opening", "On, off or another.") {
+MD_CHANGE(SetScreen, "set-screen", "Dust screen", "On, off or another.") {
     a(openingField(), v.opening);
     a(choice("screen", "Screen"), v.screen);
 }
-MD_CHANGE(SetOpening, "set-opening", "Kind of an opening", "Mesh, grille, hole or closed, and how much of it is open.") {
+MD_CHANGE(SetOpening, "set-opening", "Open share of a panel", "Mesh, grille, hole or closed, and how much of it is open.") {
     a(openingField(), v.opening);
     a(choice("style", "Kind"), v.style);
     a(number("perforation", unit::share, 0, 1, "Open share"), v.perforation, 0.45);
@@ -53,17 +53,17 @@ MD_CHANGE(MovePart, "move", "Move a part", "Along an axis of the case.") {
     a(choice("axis", "Along"), v.axis);
     a(number("by_mm", unit::mm, -2000, 2000, "By"), v.by);
 }
-MD_CHANGE(Orient, "lay", "Lay the case", "The side it stands on.") { a(choice("down", "Stands on"), v.down); }
+MD_CHANGE(Orient, "lay", "Stand or lay the case", "The side it stands on.") { a(choice("down", "Stands on"), v.down); }
 MD_CHANGE(LimitPower, "limit-power", "Limit the power of a part", "Belongs to the part it was set for: it ends with a swap and never raises the power.") {
-    a(partAt(), v.mount);
+    a(partAt(Names::PoweredPlace), v.mount);
     a(number("power_w", unit::watt, 0.001, 2000, "Power, at most"), v.watts);
 }
-MD_CHANGE(ChooseVariant, "variant", "Another way to sit", "One of the variants of a place; empty: as the place is drawn.") {
+MD_CHANGE(ChooseVariant, "variant", "Another way to sit at its place", "One of the variants of a place; empty: as the place is drawn.") {
     a(partAt(Names::VariedPlace, "Place"), v.mount);
     a(text("variant", "Way").naming(Names::Variant), v.variant, std::string{});
 }
-MD_CHANGE(SetPlug, "plug", "Another plug in a socket", "Straight, or angled with its lead leaving in an own direction of the part.") {
-    a(partAt(), v.mount);
+MD_CHANGE(SetPlug, "plug", "Another plug", "Straight, or angled with its lead leaving in an own direction of the part.") {
+    a(partAt(Names::PluggedPlace), v.mount);
     a(text("port", "Socket").naming(Names::Port), v.port);
     a(choice("plug", "Plug"), v.style, PlugStyle::Straight);
     a(choice("towards", "Lead goes", "Of an angled plug"), v.towards, Direction{Axis::Y, 1});
@@ -77,8 +77,8 @@ MD_CHANGE(Disconnect, "disconnect", "Unplug a cable or adapter", "The one that w
     a(text("part", "Lead").naming(Names::JoinedLead), v.part);
     a(text("from", "From").naming(Names::JoinedEnd), v.from, std::string{});
 }
-MD_CHANGE(SetFeet, "feet", "Feet", "Count for the side it stands on at that moment; laid on another side it stands on pads of 3 mm until feet say otherwise.") { a(number("feet_mm", unit::mm, 0, 200, "Free height under the case"), v.mm); }
-MD_CHANGE(Modify, "modify", "Cut the case", "Carries out a modification of the case.") { a(text("modification", "Modification").naming(Names::Modification), v.modification); }
+MD_CHANGE(SetFeet, "feet", "Height of the feet", "Count for the side it stands on at that moment; laid on another side it stands on pads of 3 mm until feet say otherwise.") { a(number("feet_mm", unit::mm, 0, 200, "Free height under the case"), v.mm); }
+MD_CHANGE(Modify, "modify", "Modify the case", "Carries out a modification of the case.") { a(text("modification", "Modification").naming(Names::Modification), v.modification); }
 
 /// "do" and the fields of that change.
 MD_FIELDS(Change, "change", "One change of a revision: \"do\" says which, the other keys what.") { a.oneOf(v); }

@@ -22,16 +22,17 @@ struct Unit {
     const char* text = "";                 ///< as stored, e.g. "mm"
     Quantity quantity = Quantity::None;    ///< as which it is shown
     double factor = 1;                     ///< from what is stored to what Show takes
+    int decimals = 1;                      ///< of a form, where its quantity does not say
 };
 
 namespace unit {
 inline constexpr Unit none{}, share{"", Quantity::Share}, mm{"mm", Quantity::Length}, m{"m"}, celsius{"°C", Quantity::Temperature}, watt{"W", Quantity::Power}, gram{"g", Quantity::Mass},
-    money{"", Quantity::Money}, minutes{"min"}, seconds{"s"}, degrees{"°"}, megahertz{"MHz", Quantity::Clock}, kelvinPerWatt{"K/W"}, rpm{"rpm", Quantity::Speed}, cubicMetresPerSecond{"m³/s", Quantity::Flow, 3600},
-    pascal{"Pa", Quantity::Pressure}, dba{"dB(A)", Quantity::Level}, ampere{"A"}, gigabits{"Gb/s"}, cubicCentimetres{"cm³"}, cubicMillimetresPerSecond{"mm³/s"};
+    money{"", Quantity::Money}, minutes{"min", Quantity::None, 1, 0}, seconds{"s"}, degrees{"°"}, megahertz{"MHz", Quantity::Clock}, kelvinPerWatt{"K/W", Quantity::None, 1, 3}, rpm{"rpm", Quantity::Speed}, cubicMetresPerSecond{"m³/s", Quantity::Flow, 3600},
+    pascal{"Pa", Quantity::Pressure}, dba{"dB(A)", Quantity::Level}, ampere{"A", Quantity::None, 1, 2}, gigabits{"Gb/s"}, cubicCentimetres{"cm³"}, cubicMillimetresPerSecond{"mm³/s"};
 }
 
 /// What a text is the name of, when it is one: where it is looked up, and what a form offers.
-enum class Names { Nothing, Part, CasePart, LeadPart, Load, Revision, Chamber, Place, TakenPlace, FreePlace, FanPlace, VariedPlace, Variant, Opening, Modification, Port, End, ServedEnd, JoinedLead, JoinedEnd, Plug };
+enum class Names { Nothing, Part, CasePart, LeadPart, Load, Revision, Chamber, Place, TakenPlace, FreePlace, SwapPlace, TurnedPlace, FanPlace, PoweredPlace, PluggedPlace, VariedPlace, Variant, Opening, Modification, Port, End, ServedEnd, JoinedLead, JoinedEnd, Plug };
 
 /// A field that is no number.
 struct Field {

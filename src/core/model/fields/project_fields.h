@@ -21,10 +21,10 @@ MD_FIELDS(Load, "load", "How hard the machine works: shares of the rated power o
 }
 MD_FIELDS(Brief, "brief", "What must hold.") {
     a(text("purpose", "Purpose").lines(), v.purpose, std::string{});
-    a(number("room_c", unit::celsius, -20, 60, "Room", "All is judged at this room temperature"), v.roomC, 23.0);
-    a(number("listener_m", unit::m, 0.1, 10, "Listener", "Distance at which noise is judged"), v.listenerM, 1.0);
+    a(number("room_c", unit::celsius, -20, 60, "Room temperature", "All is judged at it"), v.roomC, 23.0);
+    a(number("listener_m", unit::m, 0.1, 10, "Listener at", "Distance at which noise is judged"), v.listenerM, 1.0);
     a(number("altitude_m", unit::m, -400, 6000, "Altitude"), v.altitudeM, 0.0);
-    a(text("load", "Load", "That the targets are judged at").naming(Names::Load), v.load, std::string{});
+    a(text("load", "Load judged at", "The targets are judged at it").naming(Names::Load), v.load, std::string{});
     a(list("targets", "Targets"), v.targets, {});
     a(number("carry_box_mm", unit::mm, 0, 3000, "Carry box", "Inner size of the box it is carried in, any way round; 0: none"), v.carryBoxMm, std::array<double, 3>{});
 }

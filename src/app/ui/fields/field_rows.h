@@ -1,0 +1,207 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/ui/dialogs/form_dialog.h"
+#ifndef Q_MOC_RUN
+#include "core/model/fields/project_fields.h"
+#endif
+
+#include <set>
+
+namespace app {
+
+/// Rows of a form after the field list of a struct: a number gets a box with its unit and range, a choice a list, a text that
+/// names something the list of what there is to name. Lists of structs have no row: they are made on the drawing or in the file.
+/// The object name of a widget is the key of its field.
+class FieldRows {
+public:
+    /// What a field that names something can name now.
+    struct Offer { QString value, words; };
+    using Offers = std::function<std::vector<Offer>(core::Names)>;
+    /// Rows go below @p after, or at the end where it is null.
+    explicit FieldRows(FormDialog& form, Offers offers = {}) : m_form(form), m_offers(std::move(offers)) {}
+
+    /// A row for each field of @p value, those named in @p without aside.
+    template <class T> void add(const T& value, std::set<std::string_view> without = {}) {
+        m_without = std::move(without);
+        Adding archive{*this};
+        fields(archive, value);
+        show(value);
+    }
+    /// Rows show @p value.
+    template <class T> void show(const T& value) {
+        Showing archive{*this};
+        fields(archive, value);
+    }
+    /// @p value takes what stands in the rows. What was not touched stays to the last digit.
+    template <class T> void take(T& value) const {
+        Taking archive{*this};
+        fields(archive, value);
+    }
+    /// What can be named is looked up anew, row by row: @p after each with what stands in the rows above it. True when a
+    /// choice had to change.
+    void offerAnew();
+    void clear();
+    /// Rows are added at this row of the form; -1: at its end.
+    void startAt(int row) { m_at = row; }
+    [[nodiscard]] QWidget* field(std::string_view key) const;
+    /// Something was typed or chosen in a row.
+    std::function<void()> changed;
+
+private:
+    struct Row { core::NumberField about; bool named = false; std::vector<QWidget*> boxes; QWidget* widget = nullptr; };
+
+    // ---- what the field list is handed to ----
+    template <class Self> struct Archive {
+        template <class F, class T> void operator()(const F& field, T& value) { self().one(field, value); }
+        template <class F, class T> void operator()(const F& field, T& value, const std::type_identity_t<std::remove_const_t<T>>&) { self().one(field, value); }
+        template <class F, class T> void optional(const F&, T&) {}
+        template <class T> void measure(const core::NumberField& field, T& value, core::Source) { self().one(field, value); }
+        template <class T> void measures(const core::NumberField& field, T& values, core::Source, core::SheetKind kind = {}) { self().sizes(field, values, kind); }
+        template <class T> void place(T&) {}
+        template <class T> void spec(T&) {}
+        template <class T> void oneOf(T&) {}
+        Self& self() { return static_cast<Self&>(*this); }
+    };
+    struct Adding : Archive<Adding> {
+        FieldRows& rows;
+        explicit Adding(FieldRows& r) : rows(r) {}
+        template <class F, class T> void one(const F& field, const T&) {
+            if (rows.m_without.contains(field.key))
+                return;
+            if constexpr (std::same_as<T, bool>)
+                rows.addFlag(field);
+            else if constexpr (std::same_as<F, core::NumberField> && (std::is_arithmetic_v<T> || std::same_as<T, core::Length>))
+                rows.addNumbers(field, 1, std::integral<T>);
+            else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
+                rows.addNumbers(field, std::tuple_size_v<T>, false);
+            else if constexpr (core::Chosen<T>)
+                rows.addChoice(field, labelsOf<T>());
+            else if constexpr (std::same_as<T, std::string> || std::same_as<T, std::vector<std::string>> || std::same_as<T, std::map<std::string, int>>)
+                rows.addText(field, !std::same_as<T, std::string>);
+        }
+        template <class T> void sizes(const core::NumberField& field, const T&, core::SheetKind) {
+            if (!rows.m_without.contains(field.key))
+                rows.addSizes(field);
+        }
+    };
+    struct Showing : Archive<Showing> {
+        FieldRows& rows;
+        explicit Showing(FieldRows& r) : rows(r) {}
+        template <class F, class T> void one(const F& field, const T& value) {
+            Row* row = rows.row(field.key);
+            if (!row)
+                return;
+            if constexpr (std::same_as<T, bool>)
+                rows.showFlag(*row, value);
+            else if constexpr (std::is_arithmetic_v<T>)
+                rows.showNumber(*row, 0, static_cast<double>(value));
+            else if constexpr (std::same_as<T, core::Length>)
+                rows.showNumber(*row, 0, value.mm());
+            else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
+                for (std::size_t i = 0; i < value.size(); ++i)
+                    rows.showNumber(*row, i, value[i]);
+            else if constexpr (core::Chosen<T>)
+                rows.showChoice(*row, indexOf(value));
+            else if constexpr (std::same_as<T, std::string>)
+                rows.showText(*row, qs(value));
+            else if constexpr (std::same_as<T, std::vector<std::string>>)
+                rows.showText(*row, joined(value));
+            else if constexpr (std::same_as<T, std::map<std::string, int>>)
+                rows.showText(*row, countsText(value));
+        }
+        template <class T> void sizes(const core::NumberField& field, const T& values, core::SheetKind) {
+            if (Row* row = rows.row(field.key))
+                rows.showSizes(*row, values);
+        }
+    };
+    struct Taking : Archive<Taking> {
+        const FieldRows& rows;
+        explicit Taking(const FieldRows& r) : rows(r) {}
+        template <class F, class T> void one(const F& field, T& value) {
+            const Row* row = rows.row(field.key);
+            if (!row)
+                return;
+            if constexpr (std::same_as<T, bool>)
+                value = rows.flag(*row);
+            else if constexpr (std::integral<T>)
+                value = static_cast<T>(std::lround(rows.number(*row, 0).value_or(static_cast<double>(value))));
+            else if constexpr (std::floating_point<T>)
+                value = rows.number(*row, 0).value_or(value);
+            else if constexpr (std::same_as<T, core::Length>)
+                value = core::Length::fromMm(rows.number(*row, 0).value_or(value.mm()));
+            else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
+                for (std::size_t i = 0; i < value.size(); ++i)
+                    value[i] = rows.number(*row, i).value_or(value[i]);
+            else if constexpr (core::Chosen<T>)
+                value = core::ChoicesOf<T>::all[static_cast<std::size_t>(std::clamp(rows.chosen(*row), 0, static_cast<int>(core::ChoicesOf<T>::all.size()) - 1))].value;
+            else if constexpr (std::same_as<T, std::string>)
+                value = rows.text(*row).value_or(qs(value)).toStdString();
+            else if constexpr (std::same_as<T, std::vector<std::string>>)
+                value = split(rows.text(*row).value_or(joined(value)));
+            else if constexpr (std::same_as<T, std::map<std::string, int>>)
+                value = countsOf(rows.text(*row).value_or(countsText(value)));
+        }
+        template <class T> void sizes(const core::NumberField& field, T& values, core::SheetKind kind) {
+            if (const Row* row = rows.row(field.key))
+                rows.takeSizes(*row, values, kind);
+        }
+    };
+    template <class E> static QStringList labelsOf() {
+        QStringList labels;
+        for (const auto& choice : core::ChoicesOf<E>::all)
+            labels << said(choice.text());
+        return labels;
+    }
+    template <class E> static int indexOf(const E& value) {
+        for (std::size_t i = 0; i < core::ChoicesOf<E>::all.size(); ++i)
+            if (core::ChoicesOf<E>::all[i].value == value)
+                return static_cast<int>(i);
+        return 0;
+    }
+
+    // ---- the widgets ----
+    void addFlag(const core::Field& field);
+    void addNumbers(const core::NumberField& field, std::size_t count, bool whole);
+    void addChoice(const core::Field& field, const QStringList& labels);
+    void addText(const core::Field& field, bool several);
+    void addSizes(const core::NumberField& field);
+    void put(const core::Field& field, QWidget* widget, Row row);
+    void showFlag(Row& row, bool value);
+    void showNumber(Row& row, std::size_t i, double value);
+    void showChoice(Row& row, int index);
+    void showText(Row& row, const QString& text);
+    void showSizes(Row& row, const core::Size3& sizes);
+    [[nodiscard]] bool flag(const Row& row) const;
+    /// Nothing where it was not touched.
+    [[nodiscard]] std::optional<double> number(const Row& row, std::size_t i) const;
+    [[nodiscard]] int chosen(const Row& row) const;
+    /// Nothing where there is nothing to choose from.
+    [[nodiscard]] std::optional<QString> text(const Row& row) const;
+    void takeSizes(const Row& row, core::Size3& sizes, core::SheetKind kind) const;
+    Row* row(std::string_view key);
+    const Row* row(std::string_view key) const;
+    void tell() const {
+        if (changed && !m_showing)
+            changed();
+    }
+
+public:
+    /// Words of a field list in the reader's language.
+    static QString said(const char* words);
+    /// "eps-8, fan 4" and counts by kind.
+    static std::map<std::string, int> countsOf(const QString& text);
+    static QString countsText(const std::map<std::string, int>& counts);
+
+private:
+    static QString joined(const std::vector<std::string>& items);
+    static std::vector<std::string> split(const QString& text);
+
+    FormDialog& m_form;
+    Offers m_offers;
+    std::set<std::string_view> m_without;
+    std::vector<Row> m_rows; ///< in the order of the form
+    int m_at = -1;
+    bool m_showing = false;
+};
+
+} // namespace app
