@@ -41,7 +41,7 @@ std::string settingOf(const Change& change) {
         using T = std::decay_t<decltype(c)>;
         if constexpr (std::is_same_v<T, SetFan> || std::is_same_v<T, LimitPower> || std::is_same_v<T, SwapPart> || std::is_same_v<T, ChooseVariant>)
             return c.mount;
-        else if constexpr (std::is_same_v<T, SetScreen> || std::is_same_v<T, SetOpening>)
+        else if constexpr (requires { c.opening; })
             return c.opening;
         else if constexpr (std::is_same_v<T, SetPlug>)
             return c.mount + ":" + c.port;

@@ -45,7 +45,7 @@ MD_FIELDS(Opening, "opening", "A part of a panel that air may pass. centre_mm an
     a(number("hole_mm", unit::mm, 0.1, 500, "Hole", "Across one hole; printed: 4 when left out"), v.holeMm, printed ? 4.0 : 3.0);
     a(number("thickness_mm", unit::mm, 0, 50, "Thickness", "Of the plate; printed: 3 when left out"), v.thicknessMm, printed ? 3.0 : 1.0);
     a(choice("screen", "Screen"), v.screen, Screen::None);
-    a(number("fouling", unit::none, 1, 10, "Fouling", "How many times the resistance of the clean screen or grille: 1 clean, 2 to 3 after months"), v.fouling, 1.0);
+    a(number("fouling", unit::none, 1, 10, "Fouling", "How many times the resistance of its clean screen: 1 clean, 2 to 3 after months"), v.fouling, 1.0);
     a(number("blocked_share", unit::share, 0, 1, "Blocked", "Share of the area covered by something that is not modelled"), v.blockedShare, 0.0);
 }
 MD_FIELDS(Panel, "panel", "What is said of one side of a case.") {
