@@ -173,6 +173,14 @@ template <> Resolver::Check Resolver::applyTo(const SetScreen& c, const std::str
     return std::nullopt;
 }
 
+template <> Resolver::Check Resolver::applyTo(const SetFouling& c, const std::string& place) {
+    Opening* o = opening(c.opening);
+    if (!o)
+        return unknown(place, "opening", c.opening);
+    o->fouling = c.fouling;
+    return std::nullopt;
+}
+
 template <> Resolver::Check Resolver::applyTo(const SetOpening& c, const std::string& place) {
     Opening* o = opening(c.opening);
     if (!o)

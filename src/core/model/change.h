@@ -65,11 +65,13 @@ struct Connect {
 };
 struct Disconnect { std::string part; std::string from; friend bool operator==(const Disconnect&, const Disconnect&) = default; };
 struct SetFeet { double mm = 8; friend bool operator==(const SetFeet&, const SetFeet&) = default; };
+/// How clogged the screen of an opening is: months of dust, or cleaned.
+struct SetFouling { std::string opening; double fouling = 2; friend bool operator==(const SetFouling&, const SetFouling&) = default; };
 /// Carries out a modification of the case.
 struct Modify { std::string modification; friend bool operator==(const Modify&, const Modify&) = default; };
 
 using AnyChange = std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart,
-                               Orient, LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify>;
+                               Orient, LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify, SetFouling>;
 
 /// One change. A class of its own, so that copying and comparing seventeen kinds is compiled once and not in every file
 /// that holds a project.

@@ -44,6 +44,9 @@ struct Namer {
         return c.screen == Screen::None ? "Dust screen off " + opening(c.opening)
                                         : std::string(screenWord(c.screen)) + " dust screen on " + opening(c.opening);
     }
+    std::string operator()(const SetFouling& c) const {
+        return c.fouling <= 1 ? opening(c.opening) + " cleaned" : opening(c.opening) + " clogged, " + shortest(c.fouling) + " times the resistance of its clean screen";
+    }
     std::string operator()(const SetOpening& c) const {
         if (c.style == OpeningStyle::Closed)
             return opening(c.opening) + " closed";

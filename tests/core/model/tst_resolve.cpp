@@ -46,6 +46,8 @@ private slots:
         QCOMPARE(words(Connect{"lead", "bay:card-8", {"card:power"}}), QStringLiteral("Lead 300 from Supply (card-8) to Card card (power)"));
         QCOMPARE(words(Disconnect{"lead", "bay:card-8"}), QStringLiteral("Lead 300 at Supply (card-8) unplugged"));
         QCOMPARE(words(SetFeet{12.5}), QStringLiteral("Feet of 12.5 mm"));
+        QVERIFY(words(SetFouling{"floor-vent", 2.5}).endsWith("clogged, 2.5 times the resistance of its clean screen"));
+        QVERIFY(words(SetFouling{"floor-vent", 1}).endsWith(" cleaned"));
         QCOMPARE(words(Modify{"cut"}), QStringLiteral("Front cut open"));
         const Project changed = with(p, {Modify{"cut"}, Connect{"lead", "bay:card-8", {"card:power"}}});
         const Build cut = built(changed, "R2");

@@ -91,6 +91,7 @@ const std::vector<Row>& rows() {
         {"plug", "R1", SetPlug{"card", "power", PlugStyle::Angled, {Axis::X, -1}}, {"fit"}, {"air", "noise", "power", "mass", "volume"}},
         {"connect", "R10", Connect{"fan-hub", "tray:fan", {"side-a:fan", "top:fan"}}, {"wiring", "mass", "money"}, {"air", "noise", "volume"}},
         {"disconnect", "R10", Disconnect{"lead-eps", "front-bay:eps-8"}, {"wiring"}, {"air", "noise", "power", "volume"}},
+        {"dust", "R10", SetFouling{"floor-vent", 3}, {"air"}, {"fit", "wiring", "power", "steps", "mass", "money", "volume"}},
         {"feet", "R10", SetFeet{1}, {"fit", "air"}, {"steps", "wiring", "power", "mass", "money", "volume"}},
         {"modify", "R10", Modify{"no-front-usb"}, {"steps", "findings"}, {"air", "noise", "power", "volume"}},
     };

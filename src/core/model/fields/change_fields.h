@@ -79,6 +79,10 @@ MD_CHANGE(Disconnect, "disconnect", "Unplug a cable or adapter", "The one that w
 }
 MD_CHANGE(SetFeet, "feet", "Height of the feet", "Count for the side it stands on at that moment; laid on another side it stands on pads of 3 mm until feet say otherwise.") { a(number("feet_mm", unit::mm, 0, 200, "Free height under the case"), v.mm); }
 MD_CHANGE(Modify, "modify", "Modify the case", "Carries out a modification of the case.") { a(text("modification", "Modification").naming(Names::Modification), v.modification); }
+MD_CHANGE(SetFouling, "dust", "Dust in a screen", "How clogged the screen of an opening is: what it does after months, or cleaned.") {
+    a(openingField(), v.opening);
+    a(number("fouling", unit::none, 1, 10, "Fouling", "How many times the resistance of the clean screen: 1 clean, 2 to 3 after months"), v.fouling, 2.0);
+}
 
 /// "do" and the fields of that change.
 MD_FIELDS(Change, "change", "One change of a revision: \"do\" says which, the other keys what.") { a.oneOf(v); }
