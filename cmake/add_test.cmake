@@ -18,26 +18,56 @@ set(core_headers "${PROJECT_SOURCE_DIR}/src/core/model/choices.h" "${PROJECT_SOU
 md_test_headers(test_headers_core LIBS core_verdict store HEADERS ${core_headers})
 md_test_headers(test_headers_window LIBS app_ui HEADERS <QtWidgets> ${core_headers} "${PROJECT_SOURCE_DIR}/src/app/ui/main_window.h")
 
-# md_test(tst_name SOURCES file.cpp LIBS core_air ... [LABEL core] [OWN_HEADERS]) registers a Qt Test program with CTest.
-# OWN_HEADERS: built with other flags or other parts of Qt than the precompiled headers.
-function(md_test name)
-    cmake_parse_arguments(T "OWN_HEADERS" "LABEL;TIMEOUT" "SOURCES;LIBS" ${ARGN})
-    add_executable(${name} ${T_SOURCES})
+# What CTest runs, and how: without a screen, with folders of its own.
+function(md_register test)
+    cmake_parse_arguments(R "" "LABEL;TIMEOUT" "COMMAND" ${ARGN})
+    if(NOT R_TIMEOUT)
+        set(R_TIMEOUT 180)
+    endif()
+    add_test(NAME ${test} COMMAND ${R_COMMAND})
+    set_tests_properties(${test} PROPERTIES TIMEOUT ${R_TIMEOUT} LABELS "${R_LABEL}" ENVIRONMENT
+        "QT_QPA_PLATFORM=offscreen;TZ=UTC;XDG_CONFIG_HOME=${CMAKE_BINARY_DIR}/test-config;XDG_DATA_HOME=${CMAKE_BINARY_DIR}/test-data;XDG_CACHE_HOME=${CMAKE_BINARY_DIR}/test-cache")
+endfunction()
+
+function(md_test_program name)
+    cmake_parse_arguments(P "OWN_HEADERS" "" "SOURCES;LIBS" ${ARGN})
+    add_executable(${name} ${P_SOURCES})
     set_target_properties(${name} PROPERTIES AUTOMOC ON)
     md_test_flags(${name})
-    target_link_libraries(${name} PRIVATE md_options Qt6::Test ${T_LIBS})
+    target_link_libraries(${name} PRIVATE md_options Qt6::Test ${P_LIBS})
     # Moc's own file of a test is empty: what a test declares is in its .moc.
     set_source_files_properties(${CMAKE_CURRENT_BINARY_DIR}/${name}_autogen/mocs_compilation.cpp PROPERTIES SKIP_PRECOMPILE_HEADERS ON)
-    if(T_OWN_HEADERS)
-    elseif("${T_LIBS}" MATCHES "app_ui")
+    if(P_OWN_HEADERS)
+    elseif("${P_LIBS}" MATCHES "app_ui")
         target_precompile_headers(${name} REUSE_FROM test_headers_window)
     else()
         target_precompile_headers(${name} REUSE_FROM test_headers_core)
     endif()
-    add_test(NAME ${name} COMMAND ${name})
-    if(NOT T_TIMEOUT)
-        set(T_TIMEOUT 180)
+endfunction()
+
+# md_tests(tests_core LIBS core_air ... LABEL core SOURCES a/tst_one.cpp b/tst_two.cpp): one program for the tests of a module,
+# one test of CTest for each file. A template that many tests use is then compiled once. Each file is a namespace of its own.
+function(md_tests program)
+    cmake_parse_arguments(T "WINDOW" "LABEL" "SOURCES;LIBS" ${ARGN})
+    md_test_program(${program} SOURCES ${PROJECT_SOURCE_DIR}/tests/support/main.cpp ${T_SOURCES} LIBS ${T_LIBS})
+    set_target_properties(${program} PROPERTIES UNITY_BUILD ${MD_UNITY} UNITY_BUILD_BATCH_SIZE 6)
+    if(T_WINDOW)
+        target_compile_definitions(${program} PRIVATE MD_WINDOW)
     endif()
-    set_tests_properties(${name} PROPERTIES TIMEOUT ${T_TIMEOUT} LABELS "${T_LABEL}" ENVIRONMENT
-        "QT_QPA_PLATFORM=offscreen;TZ=UTC;XDG_CONFIG_HOME=${CMAKE_BINARY_DIR}/test-config;XDG_DATA_HOME=${CMAKE_BINARY_DIR}/test-data;XDG_CACHE_HOME=${CMAKE_BINARY_DIR}/test-cache")
+    foreach(source IN LISTS T_SOURCES)
+        cmake_path(GET source STEM name)
+        md_register(${name} COMMAND ${program} ${name} LABEL ${T_LABEL})
+    endforeach()
+endfunction()
+
+# md_test(tst_name SOURCES file.cpp LIBS core_air ... [LABEL core] [OWN_HEADERS]): a test that is a program of its own.
+# OWN_HEADERS: built with other flags or other parts of Qt than the precompiled headers.
+function(md_test name)
+    cmake_parse_arguments(T "OWN_HEADERS" "LABEL;TIMEOUT" "SOURCES;LIBS" ${ARGN})
+    set(own)
+    if(T_OWN_HEADERS)
+        set(own OWN_HEADERS)
+    endif()
+    md_test_program(${name} SOURCES ${T_SOURCES} LIBS ${T_LIBS} ${own})
+    md_register(${name} COMMAND ${name} LABEL ${T_LABEL} TIMEOUT ${T_TIMEOUT})
 endfunction()

@@ -9,6 +9,7 @@
 #include "app/ui/dialogs/record_dialog.h"
 #include "support/demo.h"
 #include "support/things.h"
+#include "support/registry.h"
 
 #include <QApplication>
 #include <QCheckBox>
@@ -17,6 +18,8 @@
 #include <QSignalSpy>
 #include <QTableWidget>
 #include <QTemporaryDir>
+
+namespace tst_dialogs {
 
 using namespace app;
 
@@ -448,5 +451,6 @@ private slots:
         }
     }
 };
-QTEST_MAIN(DialogsTest)
+} // namespace tst_dialogs
+MD_TEST(tst_dialogs, DialogsTest)
 #include "tst_dialogs.moc"

@@ -6,6 +6,7 @@
 #include "app/ui/stations/fit_page.h"
 #include "support/painted_words.h"
 #include "support/window.h"
+#include "support/registry.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -17,6 +18,8 @@
 #include <QWheelEvent>
 
 #include <set>
+
+namespace tst_fit_window {
 
 using support::Window;
 using List = app::FitLook::List;
@@ -746,5 +749,6 @@ private slots:
         QVERIFY(!w.document().result().evaluation->wiring.ports.isShort("tacho"));
     }
 };
-QTEST_MAIN(FitWindowTest)
+} // namespace tst_fit_window
+MD_TEST(tst_fit_window, FitWindowTest)
 #include "tst_fit_window.moc"

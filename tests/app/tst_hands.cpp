@@ -6,6 +6,7 @@
 #include "app/ui/fields/number_box.h"
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/stations/fit_page.h"
+#include "support/registry.h"
 
 #include <QCheckBox>
 #include <QClipboard>
@@ -22,6 +23,8 @@
 
 #include <map>
 #include <set>
+
+namespace tst_hands {
 
 using app::NumberBox;
 using support::Window;
@@ -601,5 +604,6 @@ private Q_SLOTS:
         QCOMPARE(w.document().project().shelf.size(), shelf);
     }
 };
-QTEST_MAIN(HandsTest)
+} // namespace tst_hands
+MD_TEST(tst_hands, HandsTest)
 #include "tst_hands.moc"

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/scene/labels.h"
 #include "support/window.h"
+#include "support/registry.h"
 
 #include <QSignalSpy>
 
 #include <random>
 #include <set>
+
+namespace tst_labels {
 
 // Nothing is covered and nothing is cut in silence: where words stand, and whether every row is reached.
 class LabelsTest : public QObject {
@@ -196,5 +199,6 @@ private slots:
         QCOMPARE(painted, 5);
     }
 };
-QTEST_MAIN(LabelsTest)
+} // namespace tst_labels
+MD_TEST(tst_labels, LabelsTest)
 #include "tst_labels.moc"

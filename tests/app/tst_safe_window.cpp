@@ -6,6 +6,7 @@
 #include "app/ui/dialogs/record_dialog.h"
 #include "app/ui/recording/recorder.h"
 #include "app/ui/stations/bench_page.h"
+#include "support/registry.h"
 
 #include <QElapsedTimer>
 #include <QLabel>
@@ -15,6 +16,8 @@
 
 #include <csignal>
 #include <sys/resource.h>
+
+namespace tst_safe_window {
 
 using support::Window;
 
@@ -453,5 +456,6 @@ private slots:
         }
     }
 };
-QTEST_MAIN(SafeWindowTest)
+} // namespace tst_safe_window
+MD_TEST(tst_safe_window, SafeWindowTest)
 #include "tst_safe_window.moc"

@@ -2,9 +2,12 @@
 #include "app/scene/stations.h"
 #include "support/demo.h"
 #include "support/things.h"
+#include "support/registry.h"
 
 #include <QImage>
 #include <QSignalSpy>
+
+namespace tst_scene {
 
 using namespace app;
 
@@ -223,5 +226,6 @@ private slots:
         QCOMPARE(channelName(v, run, core::ChannelKind::Other, "", "humidity"), QString("humidity"));
     }
 };
-QTEST_MAIN(SceneTest)
+} // namespace tst_scene
+MD_TEST(tst_scene, SceneTest)
 #include "tst_scene.moc"

@@ -1,12 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/stations/fit_page.h"
 #include "support/window.h"
+#include "support/registry.h"
 
 #include <QElapsedTimer>
 #include <QSignalSpy>
 
 #include <atomic>
 #include <random>
+
+namespace tst_stage_store {
 
 using app::StageStore;
 using app::Standing;
@@ -290,5 +293,6 @@ private slots:
         w.document().undoStack().setClean();
     }
 };
-QTEST_MAIN(StageStoreTest)
+} // namespace tst_stage_store
+MD_TEST(tst_stage_store, StageStoreTest)
 #include "tst_stage_store.moc"

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/style.h"
 #include "support/window.h"
+#include "support/registry.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -14,6 +15,8 @@
 #include <QSpinBox>
 #include <QTableWidget>
 #include <QtTest>
+
+namespace tst_style {
 
 using namespace app;
 
@@ -194,5 +197,6 @@ private Q_SLOTS:
     }
 };
 
-QTEST_MAIN(StyleTest)
+} // namespace tst_style
+MD_TEST(tst_style, StyleTest)
 #include "tst_style.moc"

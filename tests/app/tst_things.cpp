@@ -6,11 +6,14 @@
 #include "support/builds.h"
 #include "support/painted_words.h"
 #include "support/window.h"
+#include "support/registry.h"
 
 #include <QRegularExpression>
 
 #include <random>
 #include <set>
+
+namespace tst_things {
 
 // What a finding is about: "Show" leads to a thing that can be explained, whatever the project.
 namespace {
@@ -340,5 +343,6 @@ private slots:
         }
     }
 };
-QTEST_MAIN(ThingsTest)
+} // namespace tst_things
+MD_TEST(tst_things, ThingsTest)
 #include "tst_things.moc"

@@ -9,6 +9,7 @@
 #include "app/ui/stations/bench_page.h"
 #include "app/ui/stations/fit_page.h"
 #include "support/window.h"
+#include "support/registry.h"
 
 #include <qcustomplot.h>
 
@@ -28,6 +29,8 @@
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTableWidget>
+
+namespace tst_window {
 
 using support::Window;
 
@@ -848,5 +851,6 @@ private slots:
         QCOMPARE(seen.size(), 5);
     }
 };
-QTEST_MAIN(WindowTest)
+} // namespace tst_window
+MD_TEST(tst_window, WindowTest)
 #include "tst_window.moc"

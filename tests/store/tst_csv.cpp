@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/csv.h"
 #include "store/csv_fields.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <random>
+
+namespace tst_csv {
 
 using core::ChannelKind;
 
@@ -213,5 +216,6 @@ private slots:
             QCOMPARE(v, seconds);
     }
 };
-QTEST_APPLESS_MAIN(CsvTest)
+} // namespace tst_csv
+MD_TEST(tst_csv, CsvTest)
 #include "tst_csv.moc"

@@ -3,10 +3,13 @@
 #include "core/verdict/judge.h"
 #include "store/project_fields.h"
 #include "support/demo.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <set>
+
+namespace tst_extremes {
 
 using namespace core;
 using store::Json;
@@ -168,5 +171,6 @@ private slots:
         }
     }
 };
-QTEST_APPLESS_MAIN(ExtremesTest)
+} // namespace tst_extremes
+MD_TEST(tst_extremes, ExtremesTest)
 #include "tst_extremes.moc"

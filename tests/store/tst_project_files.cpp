@@ -3,11 +3,14 @@
 #include "store/sqlite/database.h"
 #include "support/demo.h"
 #include "support/disk.h"
+#include "support/registry.h"
 
 #include <QTemporaryDir>
 #include <QProcess>
 
 #include <random>
+
+namespace tst_project_files {
 
 using namespace core;
 using namespace support;
@@ -240,5 +243,6 @@ private slots:
         QVERIFY(!store::readShelfJson("{\"format\":\"mini-draft-shelf\",\"version\":9,\"parts\":[]}", "s.json"));
     }
 };
-QTEST_GUILESS_MAIN(ProjectFilesTest)
+} // namespace tst_project_files
+MD_TEST(tst_project_files, ProjectFilesTest)
 #include "tst_project_files.moc"

@@ -3,9 +3,12 @@
 #include "store/files.h"
 #include "store/project_fields.h"
 #include "support/random_fields.h"
+#include "support/registry.h"
 
 #include <QTemporaryDir>
 #include <QtTest>
+
+namespace tst_round_trip {
 
 using namespace core;
 
@@ -213,5 +216,6 @@ private slots:
         QVERIFY(ok);
     }
 };
-QTEST_GUILESS_MAIN(RoundTripTest)
+} // namespace tst_round_trip
+MD_TEST(tst_round_trip, RoundTripTest)
 #include "tst_round_trip.moc"

@@ -9,11 +9,14 @@
 #include "store/run_files.h"
 #include "support/demo.h"
 #include "support/disk.h"
+#include "support/registry.h"
 
 #include <random>
 #include <sys/stat.h>
 #include <unistd.h>
 #endif
+
+namespace tst_safe_store {
 
 using namespace core;
 using namespace support;
@@ -494,5 +497,6 @@ private slots:
         QVERIFY(!format.error().remedy.empty());
     }
 };
-QTEST_GUILESS_MAIN(SafeStoreTest)
+} // namespace tst_safe_store
+MD_TEST(tst_safe_store, SafeStoreTest)
 #include "tst_safe_store.moc"

@@ -3,9 +3,12 @@
 #include "store/csv.h"
 #include "store/subjects.h"
 #include "support/builds.h"
+#include "support/registry.h"
 #endif
 
 #include <QtTest>
+
+namespace tst_subjects {
 
 using namespace support;
 
@@ -107,5 +110,6 @@ private slots:
         QCOMPARE(static_cast<int>(store::columnFromHeader(heading.toStdString()).kind), kind);
     }
 };
-QTEST_APPLESS_MAIN(SubjectsTest)
+} // namespace tst_subjects
+MD_TEST(tst_subjects, SubjectsTest)
 #include "tst_subjects.moc"

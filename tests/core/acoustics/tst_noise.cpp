@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/acoustics/noise.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_noise {
 
 using namespace support;
 
@@ -126,5 +129,6 @@ private slots:
         QCOMPARE_LE(std::abs(acoustics::noiseOf(b, prediction, 0.5).totalDba - acoustics::noiseOf(b, prediction, 1.0).totalDba - 6.0206), 1e-3);
     }
 };
-QTEST_APPLESS_MAIN(NoiseTest)
+} // namespace tst_noise
+MD_TEST(tst_noise, NoiseTest)
 #include "tst_noise.moc"

@@ -2,10 +2,13 @@
 #include "core/advise/search.h"
 #include "core/advise/what_to_change.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <set>
+
+namespace tst_advise {
 
 using namespace support;
 
@@ -236,5 +239,6 @@ private slots:
         QVERIFY(!many && many.error().what.find("5") != std::string::npos);
     }
 };
-QTEST_APPLESS_MAIN(AdviseTest)
+} // namespace tst_advise
+MD_TEST(tst_advise, AdviseTest)
 #include "tst_advise.moc"

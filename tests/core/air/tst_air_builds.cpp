@@ -2,10 +2,13 @@
 #include "core/air/predict.h"
 #include "core/air/transient.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <random>
+
+namespace tst_air_builds {
 
 using namespace support;
 using air::FanDirection;
@@ -207,5 +210,6 @@ private slots:
             QCOMPARE_LE(std::abs(play.state().parts[i].temperatureC - steady.parts[i].temperatureC), 0.3);
     }
 };
-QTEST_APPLESS_MAIN(AirBuildsTest)
+} // namespace tst_air_builds
+MD_TEST(tst_air_builds, AirBuildsTest)
 #include "tst_air_builds.moc"

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/elements.h"
 #include "core/air/network.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_air_elements {
 
 using namespace core::air;
 
@@ -167,5 +170,6 @@ private slots:
         QCOMPARE_GT(big.curve.freeFlowM3s, fanClass(140, 25).curve.freeFlowM3s);
     }
 };
-QTEST_APPLESS_MAIN(AirElementsTest)
+} // namespace tst_air_elements
+MD_TEST(tst_air_elements, AirElementsTest)
 #include "tst_air_elements.moc"

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/network.h"
 #include "core/air/transient.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_air_networks {
 
 using namespace core::air;
 
@@ -197,5 +200,6 @@ private slots:
         QCOMPARE_LE(std::abs(play.state().temperatureC[1] - steady.temperatureC[1]), 0.02);
     }
 };
-QTEST_APPLESS_MAIN(AirNetworksTest)
+} // namespace tst_air_networks
+MD_TEST(tst_air_networks, AirNetworksTest)
 #include "tst_air_networks.moc"

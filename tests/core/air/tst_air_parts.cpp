@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/predict.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_air_parts {
 
 using namespace support;
 
@@ -185,5 +188,6 @@ private slots:
             QVERIFY(chamber.airC > 23);
     }
 };
-QTEST_APPLESS_MAIN(AirPartsTest)
+} // namespace tst_air_parts
+MD_TEST(tst_air_parts, AirPartsTest)
 #include "tst_air_parts.moc"

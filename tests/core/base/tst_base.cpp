@@ -3,10 +3,13 @@
 #include "core/base/measure.h"
 #include "core/base/show.h"
 #include "core/base/text.h"
+#include "support/registry.h"
 
 #include <clocale>
 
 #include <QtTest>
+
+namespace tst_base {
 
 using namespace core;
 
@@ -186,5 +189,6 @@ private slots:
         QCOMPARE(markWord(Mark::Open), std::string_view("open"));
     }
 };
-QTEST_APPLESS_MAIN(BaseTest)
+} // namespace tst_base
+MD_TEST(tst_base, BaseTest)
 #include "tst_base.moc"

@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bench/analyse.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <cmath>
+
+namespace tst_doubtful_logs {
 
 using namespace core;
 using bench::SettleState;
@@ -133,5 +136,6 @@ private slots:
         QVERIFY2(a.unsettled.starts_with("disturbed: cpu_c"), a.unsettled.c_str());
     }
 };
-QTEST_APPLESS_MAIN(DoubtfulLogsTest)
+} // namespace tst_doubtful_logs
+MD_TEST(tst_doubtful_logs, DoubtfulLogsTest)
 #include "tst_doubtful_logs.moc"

@@ -2,6 +2,9 @@
 #include "core/bench/analyse.h"
 #include "core/model/build.h"
 #include "support/demo.h"
+#include "support/registry.h"
+
+namespace tst_logs {
 
 using namespace core;
 using namespace core::bench;
@@ -264,5 +267,6 @@ private slots:
         QVERIFY(analyse(run, {}).channels.size() > 3); // there was more to do
     }
 };
-QTEST_APPLESS_MAIN(LogsTest)
+} // namespace tst_logs
+MD_TEST(tst_logs, LogsTest)
 #include "tst_logs.moc"

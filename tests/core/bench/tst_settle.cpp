@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bench/settle.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_settle {
 
 using namespace core::bench;
 
@@ -136,5 +139,6 @@ private slots:
         QVERIFY(settle(SettleInput{}).why.starts_with("too few"));
     }
 };
-QTEST_APPLESS_MAIN(SettleTest)
+} // namespace tst_settle
+MD_TEST(tst_settle, SettleTest)
 #include "tst_settle.moc"

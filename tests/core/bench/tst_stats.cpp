@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bench/analyse.h"
 #include "support/demo.h"
+#include "support/registry.h"
+
+namespace tst_stats {
 
 using namespace core;
 using namespace core::bench;
@@ -219,5 +222,6 @@ private slots:
         QVERIFY(!lastStep(t, ramp, 0.08)); // a ramp that follows the temperature is no step
     }
 };
-QTEST_APPLESS_MAIN(StatsTest)
+} // namespace tst_stats
+MD_TEST(tst_stats, StatsTest)
 #include "tst_stats.moc"

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/explain/working.h"
 #include "support/demo.h"
+#include "support/registry.h"
+
+namespace tst_working {
 
 using namespace core;
 
@@ -158,5 +161,6 @@ private slots:
         QVERIFY(!w.sentence.empty());
     }
 };
-QTEST_APPLESS_MAIN(WorkingTest)
+} // namespace tst_working
+MD_TEST(tst_working, WorkingTest)
 #include "tst_working.moc"

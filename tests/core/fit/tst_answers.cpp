@@ -4,10 +4,13 @@
 #include "core/fit/measure_next.h"
 #include "core/fit/room.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <random>
+
+namespace tst_answers {
 
 using namespace support;
 using fit::Passage;
@@ -297,5 +300,6 @@ private slots:
         QVERIFY(yes > 500 && yes < 3500);
     }
 };
-QTEST_APPLESS_MAIN(AnswersTest)
+} // namespace tst_answers
+MD_TEST(tst_answers, AnswersTest)
 #include "tst_answers.moc"

@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/fit.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <random>
 #include <set>
+
+namespace tst_fit {
 
 using namespace support;
 using fit::GapState;
@@ -257,5 +260,6 @@ private slots:
         QVERIFY(!fit::clearanceFor(one, other).source.empty());
     }
 };
-QTEST_APPLESS_MAIN(FitTest)
+} // namespace tst_fit
+MD_TEST(tst_fit, FitTest)
 #include "tst_fit.moc"

@@ -3,11 +3,14 @@
 #include "core/fit/section_drawing.h"
 #include "core/rules/findings.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <numbers>
 #include <set>
+
+namespace tst_fit_cases {
 
 using namespace support;
 using fit::GapState;
@@ -777,5 +780,6 @@ private:
             }
     }
 };
-QTEST_APPLESS_MAIN(FitCasesTest)
+} // namespace tst_fit_cases
+MD_TEST(tst_fit_cases, FitCasesTest)
 #include "tst_fit_cases.moc"

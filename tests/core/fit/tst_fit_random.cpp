@@ -2,10 +2,13 @@
 #include "core/fit/fit.h"
 #include "core/model/choices.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <random>
+
+namespace tst_fit_random {
 
 using namespace support;
 
@@ -174,5 +177,6 @@ private slots:
         QVERIFY(good > 200 && refused > 200);
     }
 };
-QTEST_APPLESS_MAIN(FitRandomTest)
+} // namespace tst_fit_random
+MD_TEST(tst_fit_random, FitRandomTest)
 #include "tst_fit_random.moc"

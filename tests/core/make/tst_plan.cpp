@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/make/plan.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_plan {
 
 using namespace support;
 
@@ -181,5 +184,6 @@ private slots:
         QVERIFY(plan->cautions[0].find("ventilate") != std::string::npos);
     }
 };
-QTEST_APPLESS_MAIN(PlanTest)
+} // namespace tst_plan
+MD_TEST(tst_plan, PlanTest)
 #include "tst_plan.moc"

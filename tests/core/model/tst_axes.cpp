@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QFile>
 #include <QtTest>
+
+namespace tst_axes {
 
 using namespace support;
 
@@ -35,5 +38,6 @@ private slots:
         QCOMPARE(rows, 8);
     }
 };
-QTEST_APPLESS_MAIN(AxesTest)
+} // namespace tst_axes
+MD_TEST(tst_axes, AxesTest)
 #include "tst_axes.moc"

@@ -2,8 +2,11 @@
 #include "core/model/blank_case.h"
 #include "core/model/choices.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_model {
 
 using namespace support;
 
@@ -164,5 +167,6 @@ private slots:
         QVERIFY(!directionFromWord("+w"));
     }
 };
-QTEST_APPLESS_MAIN(ModelTest)
+} // namespace tst_model
+MD_TEST(tst_model, ModelTest)
 #include "tst_model.moc"

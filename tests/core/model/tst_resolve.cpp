@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_resolve {
 
 using namespace support;
 
@@ -234,5 +237,6 @@ private slots:
         QVERIFY(problemOf(p, "R77").contains("\"R77\" is not there"));
     }
 };
-QTEST_APPLESS_MAIN(ResolveTest)
+} // namespace tst_resolve
+MD_TEST(tst_resolve, ResolveTest)
 #include "tst_resolve.moc"

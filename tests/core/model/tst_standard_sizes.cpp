@@ -2,6 +2,9 @@
 #include "support/demo.h" // before <span>: the meta-object compiler stumbles over it
 
 #include "core/model/standard_sizes.h"
+#include "support/registry.h"
+
+namespace tst_standard_sizes {
 
 using namespace core;
 
@@ -112,5 +115,6 @@ private slots:
                 QVERIFY(!standardOf(memory));
     }
 };
-QTEST_APPLESS_MAIN(StandardSizesTest)
+} // namespace tst_standard_sizes
+MD_TEST(tst_standard_sizes, StandardSizesTest)
 #include "tst_standard_sizes.moc"

@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/thing.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <random>
 #include <unordered_set>
+
+namespace tst_thing {
 
 using namespace core;
 
@@ -103,5 +106,6 @@ private slots:
         QCOMPARE(subjectOf(TopicRef{"supply"}), std::string("supply"));
     }
 };
-QTEST_APPLESS_MAIN(ThingTest)
+} // namespace tst_thing
+MD_TEST(tst_thing, ThingTest)
 #include "tst_thing.moc"

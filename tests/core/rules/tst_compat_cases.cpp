@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/rules/findings.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <functional>
+
+namespace tst_compat_cases {
 
 using namespace support;
 using rules::Severity;
@@ -512,5 +515,6 @@ private slots:
         QCOMPARE(QString::fromStdString(rows[0].by), QStringLiteral("Adapter bracket"));
     }
 };
-QTEST_APPLESS_MAIN(CompatCasesTest)
+} // namespace tst_compat_cases
+MD_TEST(tst_compat_cases, CompatCasesTest)
 #include "tst_compat_cases.moc"

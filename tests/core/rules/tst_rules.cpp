@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/rules/findings.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_rules {
 
 using namespace support;
 using rules::Severity;
@@ -173,5 +176,6 @@ private slots:
         QCOMPARE(row->takers.size(), std::size_t{2});
     }
 };
-QTEST_APPLESS_MAIN(RulesTest)
+} // namespace tst_rules
+MD_TEST(tst_rules, RulesTest)
 #include "tst_rules.moc"

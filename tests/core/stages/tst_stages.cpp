@@ -2,11 +2,14 @@
 #include "core/stages/evaluate.h"
 #include "core/model/choices.h"
 #include "support/demo.h"
+#include "support/registry.h"
 
 #include <QtTest>
 
 #include <random>
 #include <set>
+
+namespace tst_stages {
 
 using namespace core;
 using stages::Stage;
@@ -147,5 +150,6 @@ private slots:
         QCOMPARE(asked, 3); // nothing is asked after it said no
     }
 };
-QTEST_APPLESS_MAIN(StagesTest)
+} // namespace tst_stages
+MD_TEST(tst_stages, StagesTest)
 #include "tst_stages.moc"

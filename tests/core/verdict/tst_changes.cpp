@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/explain/fit_words.h"
 #include "support/demo.h"
+#include "support/registry.h"
 
 #include <functional>
 #include <map>
 #include <set>
+
+namespace tst_changes {
 
 using namespace core;
 
@@ -135,5 +138,6 @@ private slots:
         QCOMPARE(kinds.size(), std::variant_size_v<AnyChange>);
     }
 };
-QTEST_APPLESS_MAIN(ChangesTest)
+} // namespace tst_changes
+MD_TEST(tst_changes, ChangesTest)
 #include "tst_changes.moc"

@@ -4,9 +4,12 @@
 #include "core/model/choices.h"
 #include "core/verdict/judge.h"
 #include "support/demo.h"
+#include "support/registry.h"
 #endif
 
 #include <QtTest>
+
+namespace tst_fresh {
 
 using namespace core;
 
@@ -78,5 +81,6 @@ private slots:
         }
     }
 };
-QTEST_APPLESS_MAIN(FreshTest)
+} // namespace tst_fresh
+MD_TEST(tst_fresh, FreshTest)
 #include "tst_fresh.moc"

@@ -2,8 +2,11 @@
 #include "core/verdict/marks.h"
 #include "support/builds.h"
 #include "support/demo.h"
+#include "support/registry.h"
 
 #include <random>
+
+namespace tst_marks {
 
 using namespace core;
 using verdict::Basis;
@@ -173,5 +176,6 @@ private slots:
         QCOMPARE(verdict::markOfStation(*cold, v, rules::Station::Verdict), v.targets.empty() ? Mark::None : Mark::Crossed);
     }
 };
-QTEST_APPLESS_MAIN(MarksTest)
+} // namespace tst_marks
+MD_TEST(tst_marks, MarksTest)
 #include "tst_marks.moc"

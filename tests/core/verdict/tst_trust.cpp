@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/verdict/judge.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_trust {
 
 using namespace support;
 using bench::SettleState;
@@ -126,5 +129,6 @@ private slots:
         QCOMPARE_LE(std::abs(b.cpu().high - 71), 1e-9);
     }
 };
-QTEST_APPLESS_MAIN(TrustTest)
+} // namespace tst_trust
+MD_TEST(tst_trust, TrustTest)
 #include "tst_trust.moc"

@@ -2,8 +2,11 @@
 #include "core/verdict/compare.h"
 #include "core/verdict/judge.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_verdict {
 
 using namespace support;
 using verdict::Basis;
@@ -230,5 +233,6 @@ private slots:
         QCOMPARE(options.capC.at("card"), 87.0);
     }
 };
-QTEST_APPLESS_MAIN(VerdictTest)
+} // namespace tst_verdict
+MD_TEST(tst_verdict, VerdictTest)
 #include "tst_verdict.moc"
