@@ -51,6 +51,7 @@ function(md_tests program)
     cmake_parse_arguments(T "WINDOW" "LABEL" "SOURCES;LIBS" ${ARGN})
     md_test_program(${program} SOURCES ${PROJECT_SOURCE_DIR}/tests/support/main.cpp ${T_SOURCES} LIBS ${T_LIBS})
     set_target_properties(${program} PROPERTIES UNITY_BUILD ${MD_UNITY} UNITY_BUILD_BATCH_SIZE 6)
+    target_compile_options(${program} PRIVATE -Wno-subobject-linkage) # said of files that are put together
     if(T_WINDOW)
         target_compile_definitions(${program} PRIVATE MD_WINDOW)
     endif()

@@ -121,27 +121,15 @@ void makeDoWithoutFolders() {
         std::fprintf(stderr, "mini-draft: %s cannot be written: settings are not kept, and unsaved work is copied to %s\n", qPrintable(config), qPrintable(QDir::tempPath()));
 }
 
-int run(int argc, char** argv, QStringList& again) {
-    QElapsedTimer sinceStart;
-    sinceStart.start();
-    qInstallMessageHandler(sayFatal);
-    if (!hasDisplay(argc, argv)) {
-        std::fprintf(stderr, "mini-draft: there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set): start it on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
-        return 2;
-    }
-    makeDoWithoutFolders();
-    QCoreApplication::setApplicationName(QStringLiteral("mini-draft"));
-    QCoreApplication::setOrganizationName(QStringLiteral("mini-draft"));
-    scaleAsChosen(argc, argv);
-    QApplication application(argc, argv);
-    std::setlocale(LC_NUMERIC, "C"); // libraries below Qt read and write numbers with a point
+void nameProgram() {
     QApplication::setAttribute(Qt::AA_DontUseNativeDialogs); // file lists in the program's own theme, dark as well
     QApplication::setApplicationDisplayName(QStringLiteral("Mini Draft"));
     QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
     QApplication::setDesktopFileName(QStringLiteral("mini-draft"));
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/mini-draft.svg")));
+}
 
-    QCommandLineParser parser;
+void readOptions(QCommandLineParser& parser, const QApplication& application) {
     parser.setApplicationDescription(QStringLiteral("Plans, tests and validates a compact computer."));
     parser.addHelpOption();
     parser.addVersionOption();
@@ -152,19 +140,10 @@ int run(int argc, char** argv, QStringList& again) {
                        {QStringLiteral("size"), QStringLiteral("Size of the window, e.g. 1280x800."), QStringLiteral("size")},
                        {QStringLiteral("time-to-paint"), QStringLiteral("Print the milliseconds to the first painted window and quit.")}});
     parser.process(application);
+}
 
-    QTranslator translator;
-    if (translator.load(QLocale(), QStringLiteral("mini-draft"), QStringLiteral("_"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/mini-draft/translations")))
-        QApplication::installTranslator(&translator);
-
-    app::loadFonts();
-    app::installPaintedAccessibility();
-    app::Context context;
-    context.settings = app::Settings::load();
-    QApplication::setStyle(new app::SheetStyle(context.theme));
-    context.document.setBackground(true);
-    app::MainWindow window(context);
-    const bool once = parser.isSet(QStringLiteral("shots")) || parser.isSet(QStringLiteral("time-to-paint"));
+/// Theme and size of the window: as asked for this start, else as they were.
+void dress(app::MainWindow& window, app::Context& context, const QCommandLineParser& parser, bool once) {
     const QString theme = parser.value(QStringLiteral("theme"));
     const app::ThemeChoice kept = context.settings.theme;
     window.applyTheme(theme == QLatin1String("dark") ? app::ThemeChoice::Dark : theme == QLatin1String("light") || once ? app::ThemeChoice::Light : kept);
@@ -179,6 +158,10 @@ int run(int argc, char** argv, QStringList& again) {
         constexpr int titleBar = 40, edges = 8;
         window.resize(window.size().boundedTo(screen->availableSize() - QSize(edges, titleBar)));
     }
+}
+
+/// The project that was named, else that of the last session, at the revision that was asked for.
+void openWanted(app::MainWindow& window, app::Context& context, const QCommandLineParser& parser, bool once) {
     const QString given = parser.positionalArguments().value(0);
     // Without a name the last session's project comes back.
     const QString wanted = !given.isEmpty() ? given : !once && QFileInfo::exists(context.settings.lastProject) ? context.settings.lastProject : QString();
@@ -190,6 +173,41 @@ int run(int argc, char** argv, QStringList& again) {
         window.openInBackground(wanted);
     if (once && parser.isSet(QStringLiteral("revision")))
         context.document.selectRevision(parser.value(QStringLiteral("revision")).toStdString());
+}
+
+int run(int argc, char** argv, QStringList& again) {
+    QElapsedTimer sinceStart;
+    sinceStart.start();
+    qInstallMessageHandler(sayFatal);
+    if (!hasDisplay(argc, argv)) {
+        std::fprintf(stderr, "mini-draft: there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set): start it on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
+        return 2;
+    }
+    makeDoWithoutFolders();
+    QCoreApplication::setApplicationName(QStringLiteral("mini-draft"));
+    QCoreApplication::setOrganizationName(QStringLiteral("mini-draft"));
+    scaleAsChosen(argc, argv);
+    QApplication application(argc, argv);
+    std::setlocale(LC_NUMERIC, "C"); // libraries below Qt read and write numbers with a point
+    nameProgram();
+
+    QCommandLineParser parser;
+    readOptions(parser, application);
+
+    QTranslator translator;
+    if (translator.load(QLocale(), QStringLiteral("mini-draft"), QStringLiteral("_"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/mini-draft/translations")))
+        QApplication::installTranslator(&translator);
+
+    app::loadFonts();
+    app::installPaintedAccessibility();
+    app::Context context;
+    context.settings = app::Settings::load();
+    QApplication::setStyle(new app::SheetStyle(context.theme));
+    context.document.setBackground(true);
+    app::MainWindow window(context);
+    const bool once = parser.isSet(QStringLiteral("shots")) || parser.isSet(QStringLiteral("time-to-paint"));
+    dress(window, context, parser, once);
+    openWanted(window, context, parser, once);
     window.show();
     // The system asks the program to end: what is not saved goes to the disk first.
     devices::onEndSignals(&window, [&window](int) {

@@ -70,6 +70,8 @@ public:
     void baselineSign(const QPointF& centre);
     void stamp(const QPointF& topLeft, core::explain::Stamp stamp);
     void fanGlyph(const QPointF& centre, double radius, bool intoPage);
+    /// SVG, PDF and printers, where lines stay lines.
+    [[nodiscard]] bool isVector() const;
     void screw(const QPointF& centre);
     [[nodiscard]] QColor markColor(core::Mark mark) const;
     void hatch(const QRectF& r, core::PartKind kind, const QColor& ground, const QColor& ink, double edge = 1.2);

@@ -3,6 +3,8 @@
 
 #include "core/base/text.h"
 
+#include <QTime>
+
 namespace app {
 using core::ChannelKind;
 using core::Quantity;
@@ -146,6 +148,53 @@ void paintLiveTraces(Canvas& c, const QRectF& r, const View& v, const core::Samp
         paintPlot(c, {r.left(), r.top(), r.width(), r.height() * share}, v, samples, heat, capsOf(v, heat, TargetKind::Temperature), Quantity::Temperature);
     if (!noise.empty())
         paintPlot(c, {r.left(), r.top() + (heat.empty() ? 0 : r.height() * share), r.width(), heat.empty() ? r.height() : r.height() * (1 - share)}, v, samples, noise, capsOf(v, noise, TargetKind::Noise), Quantity::Level);
+}
+
+namespace {
+
+/// The newest reading of each of the first channels, large.
+void paintLiveNumbers(Canvas& c, const QRectF& r, const View& v, const LiveLook& look) {
+    const core::Run live{.revision = look.revision};
+    std::vector<const core::Channel*> shown;
+    for (const core::Channel& ch : look.samples.channels)
+        if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
+            shown.push_back(&ch);
+    const double w = r.width() / share(shown.size());
+    const double large = w < 84 ? 22 : 31; // the unit keeps its place beside the number
+    for (std::size_t i = 0; i < shown.size(); ++i) {
+        const core::Channel& ch = *shown[i];
+        const double x = r.left() + w * static_cast<double>(i) + 10;
+        c.second({x, r.top() + 8, w - 14, 18}, c.elided(channelName(v, live, ch.kind, ch.subject, ch.name), w - 16, 12));
+        const double value = ch.values.empty() ? std::nan("") : ch.values.back();
+        if (!std::isfinite(value)) {
+            c.text({x, r.top() + 28, w - 14, 38}, QObject::tr("lost"), 20, Weight::SemiBold, c.t.block);
+            continue;
+        }
+        const bool thermal = ch.kind == ChannelKind::Temperature || ch.kind == ChannelKind::Ambient;
+        const QString number = thermal ? qs(v.show.number(Quantity::Temperature, value)) : ch.kind == ChannelKind::Clock ? qs(core::fixed(value / 1000, 2)) : qs(core::fixed(value, ch.kind == ChannelKind::Level ? 1 : 0));
+        c.text({x, r.top() + 26, w, 40}, number, large, Weight::SemiBold, c.t.ink);
+        c.second({x + c.width(number, large, Weight::SemiBold) + 5, r.top() + 38, 50, 24}, thermal ? qs(v.show.unit(Quantity::Temperature)) : ch.kind == ChannelKind::Clock ? QStringLiteral("GHz") : qs(ch.unit));
+    }
+}
+
+} // namespace
+
+void paintLiveHead(Canvas& c, const QRectF& r, const View& v, const LiveLook& look) {
+    c.box(r, c.t.field, c.t.ink, 1.4);
+    const QRectF head(r.left(), r.top(), 112, r.height());
+    c.p.fillRect(head, c.t.ink);
+    c.p.setPen(Qt::NoPen);
+    c.p.setBrush(c.t.paper);
+    c.p.drawEllipse(QPointF(head.left() + 18, head.top() + 18), 5, 5);
+    c.text({head.left() + 30, head.top() + 8, 80, 20}, QObject::tr("Recording"), 13, Weight::SemiBold, c.t.paper);
+    c.text({head.left() + 12, head.top() + 30, 96, 18}, qs(look.revision), 12, Weight::Regular, c.t.paper);
+    const double seconds = look.samples.timeS.empty() ? 0 : look.samples.timeS.back() - look.samples.timeS.front();
+    c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(std::clamp(seconds, 0.0, 86399.0))).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
+    if (look.simulated)
+        c.text({r.left(), r.bottom() + 4, head.width(), 18}, QObject::tr("simulated readings"), 11.5, Weight::SemiBold, c.t.ink2);
+    if (look.samples.timeS.empty() || !look.note.isEmpty()) // the source said something, or nothing at all yet
+        c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 20, 18}, c.elided(look.note.isEmpty() ? QObject::tr("waiting for the first reading") : look.note, r.width() - head.width() - 24, 12));
+    paintLiveNumbers(c, r.adjusted(head.width(), 0, 0, 0), v, look);
 }
 
 } // namespace app

@@ -152,90 +152,115 @@ QString wordsBetween(const View& v, const std::string& from, const std::string& 
     return revisions > 1 ? QObject::tr("%1 revisions together: %2").arg(revisions).arg(words.join(QStringLiteral("; "))) : words.join(QString());
 }
 
-void steps(Canvas& c, const QRectF& r, const View& v) {
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("What each change did"), QObject::tr("CPU, %1").arg(v.unit(Quantity::Temperature)));
-    const auto ids = shownRevisions(v, 6);
+/// The temperature of each revision, and what each change between two did to it.
+class Steps {
+public:
+    Steps(Canvas& c, const QRectF& r, const View& v) : m_c(c), m_r(r), m_v(v), m_plot(r.left() + 34, r.top() + 60, r.width() - 40, r.height() - 90), m_labels(QRectF(r.left(), m_plot.top() - 2, r.width(), m_plot.height() + 6)) {}
+    void paint() {
+        m_c.heading(m_r.left(), m_r.top(), m_r.width(), QObject::tr("What each change did"), QObject::tr("CPU, %1").arg(m_v.unit(Quantity::Temperature)));
+        look();
+        if (m_points.size() < 2)
+            return m_c.second({m_r.left(), m_r.top() + 30, m_r.width(), 20}, QObject::tr("Two revisions with a temperature make a chart."));
+        m_slot = m_plot.width() / static_cast<double>(m_points.size() * 2 - 1);
+        scale();
+        // Lines first, words last: each stands where no line runs.
+        for (std::size_t i = 0; i < m_points.size(); ++i) {
+            level(i);
+            if (i + 1 < m_points.size())
+                change(i);
+        }
+        if (m_cap) {
+            m_labels.keepOff(QRectF(m_plot.left(), y(m_cap->limit) - 2, m_plot.width(), 4));
+            m_values.push_back({QObject::tr("cap %1").arg(qs(core::fixed(m_v.show.value(Quantity::Temperature, m_cap->limit), 0))), {m_plot.right() - 26, y(m_cap->limit) - 11}, 11.5, Weight::SemiBold});
+        }
+        for (const Word& word : m_values)
+            if (const auto at = m_labels.place({m_c.width(word.text, word.px, word.weight) + 6, 15}, word.near, 120)) {
+                m_c.text(*at, word.text, word.px, word.weight, m_c.t.ink, Qt::AlignCenter);
+                m_c.label(*at);
+            }
+    }
+
+private:
     struct Point { std::string id; double value, half; bool predicted; };
-    std::vector<Point> points;
-    const core::verdict::TargetResult* cap = nullptr;
-    for (const std::string& id : ids) {
-        const auto& result = v.document.shown(id);
-        if (const auto* t = targetOf(result, core::TargetKind::Temperature); t && t->basis != Basis::Missing) {
-            points.push_back({id, t->value, 0.5 * (t->high - t->low), t->basis == Basis::Predicted});
-            if (id == v.document.revision())
-                cap = t;
-        }
-    }
-    if (points.size() < 2) {
-        c.second({r.left(), r.top() + 30, r.width(), 20}, QObject::tr("Two revisions with a temperature make a chart."));
-        return;
-    }
-    double low = cap ? cap->limit : 1e9, high = cap ? cap->limit : -1e9;
-    for (const Point& p : points) {
-        low = std::min(low, p.value - std::min(p.half, 3.0));
-        high = std::max(high, p.value + std::min(p.half, 3.0));
-    }
-    low -= 3;
-    high += 3;
-    const QRectF plot(r.left() + 34, r.top() + 60, r.width() - 40, r.height() - 90);
-    const auto y = [&](double c0) { return plot.bottom() - (c0 - low) / (high - low) * plot.height(); };
-    for (double tick = std::ceil(low / 5) * 5; tick < high; tick += 5) {
-        c.hline(plot.left(), plot.right(), y(tick), c.t.hair);
-        c.text({r.left(), y(tick) - 8, 28, 16}, qs(core::fixed(v.show.value(Quantity::Temperature, tick), 0)), 11, Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
-    }
-    if (cap) {
-        c.hline(plot.left(), plot.right(), y(cap->limit), c.t.ink, 1.6, Qt::DashLine);
-    }
-    const double slot = plot.width() / static_cast<double>(points.size() * 2 - 1);
-    // Lines first, words last: each stands where no line runs.
-    Labels labels(QRectF(r.left(), plot.top() - 2, r.width(), plot.height() + 6));
     struct Word { QString text; QPointF near; double px; Weight weight; };
-    std::vector<Word> values;
-    for (std::size_t i = 0; i < points.size(); ++i) {
-        const Point& p = points[i];
-        const double x = plot.left() + slot * 2 * static_cast<double>(i), at = y(p.value);
-        c.hline(x, x + slot, at, p.predicted ? c.t.line : c.t.ink, 3);
-        labels.keepOff(QRectF(x, at - 3, slot, 6));
-        values.push_back({v.number(Quantity::Temperature, p.value), {x + slot / 2, at - 12}, 12, Weight::SemiBold});
-        if (p.id == v.document.revision())
-            c.box({x + slot / 2 - 22, plot.bottom() + 6, 44, 18}, c.t.marker, c.t.medge, 1.5);
-        if (p.id == v.project().baseline)
-            c.baselineSign({x + slot / 2 - 22, plot.bottom() + 15});
-        c.text({x, plot.bottom() + 6, slot, 18}, qs(p.id), 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
-        const core::Thing key = targetThing(v, targetOf(v.document.shown(p.id), core::TargetKind::Temperature)->id, p.id);
-        c.hit({x, at - 18, slot, 24}, key, QObject::tr("%1, CPU %2").arg(qs(p.id), v.text(Quantity::Temperature, p.value)));
-        if (i + 1 == points.size())
-            break;
-        const Point& n = points[i + 1];
-        const double d = n.value - p.value, u = std::hypot(p.half, n.half);
-        QRectF bar = QRectF(QPointF(x + slot * 1.25, at), QPointF(x + slot * 1.75, y(n.value))).normalized();
-        bar.setHeight(std::max(2.0, bar.height()));
-        c.p.fillRect(bar, c.t.sheet);
-        c.pattern(bar, d <= 0 ? Canvas::Pattern::LevelLines : Canvas::Pattern::Diagonal);
-        c.box(bar, {}, d <= 0 ? c.t.cool : c.t.warm, 1.4);
-        const double mid = bar.center().x();
-        c.vline(mid, std::max(plot.top(), y(n.value + std::min(u, 4.0))), std::min(plot.bottom(), y(n.value - std::min(u, 4.0))), c.t.ink, 1.4);
-        labels.keepOff(bar.adjusted(-1, -1, 1, 1));
-        labels.keepOff(QRectF(QPointF(mid - 1, y(n.value + std::min(u, 4.0))), QPointF(mid + 1, y(n.value - std::min(u, 4.0)))));
-        values.push_back({v.signedNumber(Quantity::TemperatureDifference, d) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, u), {mid, bar.bottom() + 14}, 11.5, Weight::Medium});
-        // Words of all that was changed between the two, in a row of their own above the plot.
-        const QString words = wordsBetween(v, p.id, n.id);
-        const double wordsY = plot.top() - 30 + (i % 2 ? 15 : 0);
-        c.text({x + slot * 0.25, wordsY, slot * 2.5, 15}, c.elided(words, slot * 2.5, 11), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
-        c.vline(mid, wordsY + 15, std::max(wordsY + 15, bar.top() - 4), c.t.hair, 1);
-        c.hit({x + slot, wordsY, slot, 16}, key, words);
-        labels.keepOff(QRectF(QPointF(mid - 0.5, wordsY + 15), QPointF(mid + 0.5, bar.top() - 4)).normalized());
-    }
-    if (cap) {
-        labels.keepOff(QRectF(plot.left(), y(cap->limit) - 2, plot.width(), 4));
-        values.push_back({QObject::tr("cap %1").arg(qs(core::fixed(v.show.value(Quantity::Temperature, cap->limit), 0))), {plot.right() - 26, y(cap->limit) - 11}, 11.5, Weight::SemiBold});
-    }
-    for (const Word& word : values)
-        if (const auto at = labels.place({c.width(word.text, word.px, word.weight) + 6, 15}, word.near, 120)) {
-            c.text(*at, word.text, word.px, word.weight, c.t.ink, Qt::AlignCenter);
-            c.label(*at);
+
+    void look() {
+        for (const std::string& id : shownRevisions(m_v, 6)) {
+            const auto* t = targetOf(m_v.document.shown(id), core::TargetKind::Temperature);
+            if (!t || t->basis == Basis::Missing)
+                continue;
+            m_points.push_back({id, t->value, 0.5 * (t->high - t->low), t->basis == Basis::Predicted});
+            if (id == m_v.document.revision())
+                m_cap = t;
         }
-}
+    }
+    void scale() {
+        m_low = m_cap ? m_cap->limit : 1e9;
+        m_high = m_cap ? m_cap->limit : -1e9;
+        for (const Point& p : m_points) {
+            m_low = std::min(m_low, p.value - std::min(p.half, 3.0));
+            m_high = std::max(m_high, p.value + std::min(p.half, 3.0));
+        }
+        m_low -= 3;
+        m_high += 3;
+        for (double tick = std::ceil(m_low / 5) * 5; tick < m_high; tick += 5) {
+            m_c.hline(m_plot.left(), m_plot.right(), y(tick), m_c.t.hair);
+            m_c.text({m_r.left(), y(tick) - 8, 28, 16}, qs(core::fixed(m_v.show.value(Quantity::Temperature, tick), 0)), 11, Weight::Regular, m_c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
+        }
+        if (m_cap)
+            m_c.hline(m_plot.left(), m_plot.right(), y(m_cap->limit), m_c.t.ink, 1.6, Qt::DashLine);
+    }
+    [[nodiscard]] double y(double celsius) const { return m_plot.bottom() - (celsius - m_low) / (m_high - m_low) * m_plot.height(); }
+    [[nodiscard]] double x(std::size_t i) const { return m_plot.left() + m_slot * 2 * static_cast<double>(i); }
+    [[nodiscard]] core::Thing thing(const Point& p) const { return targetThing(m_v, targetOf(m_v.document.shown(p.id), core::TargetKind::Temperature)->id, p.id); }
+
+    /// The value of one revision, and its name below.
+    void level(std::size_t i) {
+        const Point& p = m_points[i];
+        const double left = x(i), at = y(p.value);
+        m_c.hline(left, left + m_slot, at, p.predicted ? m_c.t.line : m_c.t.ink, 3);
+        m_labels.keepOff(QRectF(left, at - 3, m_slot, 6));
+        m_values.push_back({m_v.number(Quantity::Temperature, p.value), {left + m_slot / 2, at - 12}, 12, Weight::SemiBold});
+        if (p.id == m_v.document.revision())
+            m_c.box({left + m_slot / 2 - 22, m_plot.bottom() + 6, 44, 18}, m_c.t.marker, m_c.t.medge, 1.5);
+        if (p.id == m_v.project().baseline)
+            m_c.baselineSign({left + m_slot / 2 - 22, m_plot.bottom() + 15});
+        m_c.text({left, m_plot.bottom() + 6, m_slot, 18}, qs(p.id), 12, Weight::SemiBold, m_c.t.ink, Qt::AlignCenter);
+        m_c.hit({left, at - 18, m_slot, 24}, thing(p), QObject::tr("%1, CPU %2").arg(qs(p.id), m_v.text(Quantity::Temperature, p.value)));
+    }
+    /// What lies between a revision and the next: the difference with its band, and the words of all that was changed.
+    void change(std::size_t i) {
+        const Point &p = m_points[i], &n = m_points[i + 1];
+        const double left = x(i), at = y(p.value), d = n.value - p.value, u = std::hypot(p.half, n.half);
+        QRectF bar = QRectF(QPointF(left + m_slot * 1.25, at), QPointF(left + m_slot * 1.75, y(n.value))).normalized();
+        bar.setHeight(std::max(2.0, bar.height()));
+        m_c.p.fillRect(bar, m_c.t.sheet);
+        m_c.pattern(bar, d <= 0 ? Canvas::Pattern::LevelLines : Canvas::Pattern::Diagonal);
+        m_c.box(bar, {}, d <= 0 ? m_c.t.cool : m_c.t.warm, 1.4);
+        const double mid = bar.center().x(), upper = y(n.value + std::min(u, 4.0)), lower = y(n.value - std::min(u, 4.0));
+        m_c.vline(mid, std::max(m_plot.top(), upper), std::min(m_plot.bottom(), lower), m_c.t.ink, 1.4);
+        m_labels.keepOff(bar.adjusted(-1, -1, 1, 1));
+        m_labels.keepOff(QRectF(QPointF(mid - 1, upper), QPointF(mid + 1, lower)));
+        m_values.push_back({m_v.signedNumber(Quantity::TemperatureDifference, d) + QStringLiteral(" ±") + m_v.number(Quantity::TemperatureDifference, u), {mid, bar.bottom() + 14}, 11.5, Weight::Medium});
+        // In a row of their own above the plot.
+        const QString words = wordsBetween(m_v, p.id, n.id);
+        const double wordsY = m_plot.top() - 30 + (i % 2 ? 15 : 0);
+        m_c.text({left + m_slot * 0.25, wordsY, m_slot * 2.5, 15}, m_c.elided(words, m_slot * 2.5, 11), 11, Weight::Regular, m_c.t.ink2, Qt::AlignCenter);
+        m_c.vline(mid, wordsY + 15, std::max(wordsY + 15, bar.top() - 4), m_c.t.hair, 1);
+        m_c.hit({left + m_slot, wordsY, m_slot, 16}, thing(p), words);
+        m_labels.keepOff(QRectF(QPointF(mid - 0.5, wordsY + 15), QPointF(mid + 0.5, bar.top() - 4)).normalized());
+    }
+
+    Canvas& m_c;
+    QRectF m_r;
+    const View& m_v;
+    QRectF m_plot;
+    Labels m_labels;
+    std::vector<Point> m_points;
+    std::vector<Word> m_values;
+    const core::verdict::TargetResult* m_cap = nullptr;
+    double m_low = 0, m_high = 1, m_slot = 1;
+};
 
 void beforeList(Canvas& c, const QRectF& r, const View& v) {
     const auto& verdict = v.result().verdict;
@@ -265,7 +290,7 @@ void paintVerdict(Canvas& c, const QRectF& r, const View& v) {
     banner(c, {r.left(), r.top() + 32, r.width(), 56}, v);
     const double y = board(c, {r.left(), r.top() + 98, r.width(), 300}, v) + 10;
     const double list = std::clamp(r.width() * 0.33, 230.0, 340.0);
-    steps(c, {r.left(), y, r.width() - list - 26, r.bottom() - y}, v);
+    Steps(c, {r.left(), y, r.width() - list - 26, r.bottom() - y}, v).paint();
     c.vline(r.right() - list - 13, y, r.bottom(), c.t.line);
     beforeList(c, {r.right() - list, y, list, r.bottom() - y}, v);
 }

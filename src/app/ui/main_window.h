@@ -143,6 +143,12 @@ private:
     [[nodiscard]] QScrollArea* scrolled(QWidget* page);
     // main_window_actions.cpp
     void buildActions();
+    void buildFileActions();
+    void buildEditActions();
+    void buildRevisionActions();
+    void buildViewActions();
+    void addSizes(QMenu* sizes);
+    void addUnits(QMenu* units);
     void fillRecent();
     void offerRestart(int percent);
     QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run, const QString& objectName = {});

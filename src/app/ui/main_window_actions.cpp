@@ -40,6 +40,19 @@ QAction* MainWindow::action(QMenu* menu, const QString& text, const QKeySequence
 
 void MainWindow::buildActions() {
     m_menu = new QMenu(this);
+    buildFileActions();
+    buildEditActions();
+    buildRevisionActions();
+    buildViewActions();
+    QMenu* help = m_menu->addMenu(tr("&Help"));
+    action(help, tr("&Keys ..."), QKeySequence(tr("F1")), [this] { (new KeysDialog(m_context, *m_menu, this))->open(); }, QStringLiteral("actKeys"));
+    action(help, tr("&About Mini Draft"), {}, [this] { about(); });
+    // An action that is not shown has no keys either.
+    connect(new QShortcut(QKeySequence(tr("F10")), this), &QShortcut::activated, this, &MainWindow::openMenu);
+    qApp->installEventFilter(this);
+}
+
+void MainWindow::buildFileActions() {
     QMenu* file = m_menu->addMenu(tr("&File"));
     action(file, tr("&New project ..."), QKeySequence(tr("Ctrl+Shift+N")), [this] { newProject(); }, QStringLiteral("actNewProject"));
     action(file, tr("&Open ..."), QKeySequence::Open, [this] { open(); });
@@ -57,7 +70,9 @@ void MainWindow::buildActions() {
     action(file, tr("Export s&ections ..."), QKeySequence(tr("Ctrl+Shift+E")), [this] { askSections(); }, QStringLiteral("actSections"));
     file->addSeparator();
     action(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
+}
 
+void MainWindow::buildEditActions() {
     QMenu* edit = m_menu->addMenu(tr("&Edit"));
     QUndoStack& undo = m_context.document.undoStack();
     for (auto* a : {undo.createUndoAction(this, tr("Undo")), undo.createRedoAction(this, tr("Redo"))}) {
@@ -77,7 +92,9 @@ void MainWindow::buildActions() {
     action(edit, tr("Re&name ..."), QKeySequence(tr("F2")), [this] { renameThing(thingSelected()); }, QStringLiteral("actRename"));
     action(edit, tr("&Take out, delete"), QKeySequence::Delete, [this] { removeThing(thingSelected()); }, QStringLiteral("actRemove"));
     action(edit, tr("&Find a part or number ..."), QKeySequence(tr("/")), [this] { find(); });
+}
 
+void MainWindow::buildRevisionActions() {
     QMenu* revision = m_menu->addMenu(tr("&Revision"));
     action(revision, tr("&New revision ..."), QKeySequence(tr("Ctrl+N")), [this] { newRevision(); }, QStringLiteral("actNewRevision"));
     action(revision, tr("&Pin as baseline"), QKeySequence(tr("P")), [this] { pinBaseline(); }, QStringLiteral("actPin"));
@@ -88,7 +105,9 @@ void MainWindow::buildActions() {
     QMenu* bench = m_menu->addMenu(tr("&Bench"));
     action(bench, tr("&Record ..."), QKeySequence(tr("Ctrl+R")), [this] { record(); });
     m_stopAction = action(bench, tr("&Stop recording"), QKeySequence(tr("Ctrl+.")), [this] { m_recorder->stop(); });
+}
 
+void MainWindow::buildViewActions() {
     QMenu* view = m_menu->addMenu(tr("&View"));
     const std::array names{tr("Brief"), tr("Fit"), tr("Air"), tr("Make"), tr("Bench"), tr("Verdict")};
     for (int i = 0; i < 6; ++i)
@@ -105,7 +124,11 @@ void MainWindow::buildActions() {
     action(view, tr("Previous region"), QKeySequence(tr("Shift+F6")), [this] { nextRegion(-1); });
     view->addSeparator();
     action(view, tr("Light, dark, follow the system"), QKeySequence(tr("Ctrl+L")), [this] { applyTheme(static_cast<ThemeChoice>((static_cast<int>(m_context.settings.theme) + 1) % 3)); });
-    QMenu* sizes = view->addMenu(tr("Text &size"));
+    addSizes(view->addMenu(tr("Text &size")));
+    addUnits(view->addMenu(tr("&Units")));
+}
+
+void MainWindow::addSizes(QMenu* sizes) {
     auto* group = new QActionGroup(sizes);
     for (const int percent : {100, 110, 125, 150}) {
         QAction* a = action(sizes, tr("%1 %").arg(percent), {}, [this, percent] {
@@ -117,7 +140,9 @@ void MainWindow::buildActions() {
         a->setChecked(m_context.settings.sizePercent == percent);
         group->addAction(a);
     }
-    QMenu* units = view->addMenu(tr("&Units"));
+}
+
+void MainWindow::addUnits(QMenu* units) {
     const auto unit = [&](const QString& text, const QString& name, bool core::UnitChoice::* member) {
         QAction* a = action(units, text, {}, [] {}, name);
         a->setCheckable(true);
@@ -131,13 +156,6 @@ void MainWindow::buildActions() {
     unit(tr("Temperatures in °F"), QStringLiteral("actFahrenheit"), &core::UnitChoice::fahrenheit);
     unit(tr("Flows in CFM"), QStringLiteral("actCfm"), &core::UnitChoice::cfm);
     unit(tr("Lengths in inch"), QStringLiteral("actInch"), &core::UnitChoice::inch);
-
-    QMenu* help = m_menu->addMenu(tr("&Help"));
-    action(help, tr("&Keys ..."), QKeySequence(tr("F1")), [this] { (new KeysDialog(m_context, *m_menu, this))->open(); }, QStringLiteral("actKeys"));
-    action(help, tr("&About Mini Draft"), {}, [this] { about(); });
-    // An action that is not shown has no keys either.
-    connect(new QShortcut(QKeySequence(tr("F10")), this), &QShortcut::activated, this, &MainWindow::openMenu);
-    qApp->installEventFilter(this);
 }
 
 void MainWindow::openMenu() {

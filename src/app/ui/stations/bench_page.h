@@ -35,7 +35,6 @@ private:
     void plot();
     void plotChannel(QCustomPlot* plot, const core::Run& run, core::ChannelKind kind, const std::string& subject, const QString& unit);
     [[nodiscard]] static const core::Channel* channelOf(const core::Run& run, core::ChannelKind kind, const std::string& subject);
-    void drawLive(Canvas& canvas, const QRectF& r);
     void chooseRunOfRevision();
     [[nodiscard]] const core::bench::ChannelResult* plotted() const;
 
