@@ -1,8 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 #include "app/ui/painted_accessible.h"
-#include "app/ui/stations/bench_page.h"
-#include "app/ui/stations/fit_page.h"
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/registry.h"
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/style.h"
 
 #include "devices/end_signals.h"
@@ -48,7 +49,6 @@ bool shoot(app::MainWindow& window, const QString& folder, const QString& name) 
 /// One PNG of each station and of the answers of Fit, as the window shows them.
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {
     QDir().mkpath(folder);
-    const QStringList names{QStringLiteral("brief"), QStringLiteral("fit"), QStringLiteral("air"), QStringLiteral("make"), QStringLiteral("bench"), QStringLiteral("verdict")};
     const std::array<core::Thing, 6> things{core::TotalRef{core::Total::Power}, {}, core::PartRef{"tray/cpu"}, {}, {}, core::TargetRef{"noise", {}}};
     context.document.finishAnalyses();
     for (int i = 0; i < 6; ++i) {
@@ -60,7 +60,7 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
             context.selection.select(core::RunRef{window.bench()->run()});
         else
             window.page(i)->stepSelection(1);
-        if (!shoot(window, folder, names[i]))
+        if (!shoot(window, folder, QString::fromLatin1(app::stations()[static_cast<std::size_t>(i)].picture)))
             return 2;
         if (i != 1)
             continue;

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/ui/dialogs/brief_dialog.h"
+#include "app/stations/brief/brief_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/import_dialog.h"
 #include "app/ui/dialogs/new_project_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
-#include "app/ui/dialogs/printer_dialog.h"
+#include "app/stations/make/printer_dialog.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "support/demo.h"
 #include "support/things.h"

@@ -3,7 +3,7 @@
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
 #include "app/ui/dialogs/sections_dialog.h"
-#include "app/ui/stations/fit_page.h"
+#include "app/stations/fit/fit_page.h"
 #include "support/painted_words.h"
 #include "support/window.h"
 #include "support/registry.h"

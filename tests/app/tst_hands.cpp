@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/window.h"
 
-#include "app/ui/dialogs/brief_dialog.h"
+#include "app/stations/brief/brief_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/fields/number_box.h"
 #include "app/ui/shell/revision_rail.h"
-#include "app/ui/stations/fit_page.h"
+#include "app/stations/fit/fit_page.h"
 #include "support/registry.h"
 
 #include <QCheckBox>

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/scene/labels.h"
+#include "app/paint/labels.h"
 #include "support/window.h"
 #include "support/registry.h"
 

@@ -5,7 +5,7 @@
 #include "app/model/recovery.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "app/ui/recording/recorder.h"
-#include "app/ui/stations/bench_page.h"
+#include "app/stations/bench/bench_page.h"
 #include "support/registry.h"
 
 #include <QElapsedTimer>

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/scene/stations.h"
+#include "app/paint/stations.h"
+#include "app/stations/registry.h"
 #include "support/demo.h"
 #include "support/things.h"
 #include "support/registry.h"

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/ui/stations/fit_page.h"
+#include "app/stations/fit/fit_page.h"
 #include "support/window.h"
 #include "support/registry.h"
 

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/selection.h"
-#include "app/scene/live_trace.h"
+#include "app/stations/bench/live_trace.h"
 #include "app/ui/shell/working_panel.h"
 #include "core/model/choices.h"
 #include "support/builds.h"

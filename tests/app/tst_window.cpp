@@ -6,8 +6,8 @@
 #include "app/ui/shell/station_strip.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/recording/recorder.h"
-#include "app/ui/stations/bench_page.h"
-#include "app/ui/stations/fit_page.h"
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/fit/fit_page.h"
 #include "support/window.h"
 #include "support/registry.h"
 

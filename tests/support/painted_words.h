@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/scene/stations.h"
+#include "app/paint/stations.h"
 
 #include <QBuffer>
 #include <QRegularExpression>

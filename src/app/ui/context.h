@@ -3,7 +3,7 @@
 #include "app/model/document.h"
 #include "app/model/selection.h"
 #include "app/model/settings.h"
-#include "app/scene/stations.h"
+#include "app/paint/stations.h"
 
 namespace app {
 

@@ -8,10 +8,11 @@
 #include "app/ui/shell/station_strip.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
-#include "app/ui/stations/air_page.h"
-#include "app/ui/stations/bench_page.h"
-#include "app/ui/stations/brief_page.h"
-#include "app/ui/stations/fit_page.h"
+#include "app/stations/air/air_page.h"
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/brief/brief_page.h"
+#include "app/stations/registry.h"
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/style.h"
 #include "core/base/text.h"
 
@@ -102,9 +103,9 @@ void MainWindow::buildShell() {
 }
 
 void MainWindow::buildPages() {
-    m_bench = new BenchPage(m_context, *m_recorder);
-    m_pages = {new BriefPage(m_context), new FitPage(m_context), new AirPage(m_context), new StationPage(m_context, tr("Make"), paintMake), m_bench, new StationPage(m_context, tr("Verdict"), paintVerdict)};
     for (std::size_t i = 0; i < m_pages.size(); ++i) {
+        m_pages[i] = stations()[i].page(m_context, *m_recorder);
+        m_pages[i]->setAccessibleName(stations()[i].title());
         m_pages[i]->setObjectName(QStringLiteral("page%1").arg(i));
         m_stack->addWidget(scrolled(m_pages[i]));
         // One button at the upper left of an empty stage: the next thing to do.
@@ -115,6 +116,7 @@ void MainWindow::buildPages() {
         connect(start, &QPushButton::clicked, this, &MainWindow::newProject);
         m_startButtons.push_back(start);
     }
+    m_bench = static_cast<BenchPage*>(m_pages[4]);
     connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this, &MainWindow::editBrief);
     connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked, this, [this] { addPart(); });
     auto* import = m_bench->addButton(tr("Read in a log"), QStringLiteral("readLog"), 226, 0, 104);

@@ -3,7 +3,7 @@
 #include "app/model/background_job.h"
 #include "app/model/recovery.h"
 #include "app/ui/context.h"
-#include "app/ui/stations/station_page.h"
+#include "app/stations/station_page.h"
 
 #include <QMainWindow>
 #include <QPointer>

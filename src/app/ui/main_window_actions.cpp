@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 
-#include "app/ui/dialogs/brief_dialog.h"
-#include "app/ui/dialogs/printer_dialog.h"
+#include "app/stations/brief/brief_dialog.h"
+#include "app/stations/make/printer_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/find_dialog.h"
 #include "app/ui/dialogs/keys_dialog.h"
@@ -14,7 +14,8 @@
 #include "app/ui/recording/recorder.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
-#include "app/ui/stations/bench_page.h"
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/registry.h"
 #include "app/ui/style.h"
 
 #include <QAction>
@@ -109,9 +110,8 @@ void MainWindow::buildRevisionActions() {
 
 void MainWindow::buildViewActions() {
     QMenu* view = m_menu->addMenu(tr("&View"));
-    const std::array names{tr("Brief"), tr("Fit"), tr("Air"), tr("Make"), tr("Bench"), tr("Verdict")};
-    for (int i = 0; i < 6; ++i)
-        action(view, names[static_cast<std::size_t>(i)], QKeySequence(QString::number(i + 1)), [this, i] { setStation(i); });
+    for (int i = 0; i < static_cast<int>(stations().size()); ++i)
+        action(view, stations()[static_cast<std::size_t>(i)].title(), QKeySequence(QString::number(i + 1)), [this, i] { setStation(i); });
     view->addSeparator();
     action(view, tr("Next figure"), QKeySequence(tr("J")), [this] { page(station())->stepSelection(1); });
     action(view, tr("Previous figure"), QKeySequence(tr("K")), [this] { page(station())->stepSelection(-1); });

@@ -7,7 +7,7 @@
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
-#include "app/ui/stations/fit_page.h"
+#include "app/stations/fit/fit_page.h"
 #include "core/model/edits.h"
 
 #include <QClipboard>

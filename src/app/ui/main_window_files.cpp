@@ -4,7 +4,7 @@
 #include "app/model/recovery.h"
 #include "app/ui/recording/recorder.h"
 #include "app/ui/shell/findings_line.h"
-#include "app/ui/stations/bench_page.h"
+#include "app/stations/bench/bench_page.h"
 #include "core/base/text.h"
 #include "core/model/differences.h"
 

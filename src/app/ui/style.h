@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/scene/theme.h"
+#include "app/paint/theme.h"
 
 #include <QProxyStyle>
 

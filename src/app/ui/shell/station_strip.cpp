@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/shell/station_strip.h"
 
+#include "app/stations/registry.h"
+
+#include <QCoreApplication>
 #include <QKeyEvent>
 #include <QPainterPath>
 
@@ -12,17 +15,6 @@ StationStrip::StationStrip(Context& context, QWidget* parent) : PaintedPanel(con
     setFixedHeight(60);
     setAccessibleName(tr("Stations"));
     setObjectName(QStringLiteral("stationStrip"));
-}
-
-QString StationStrip::stationName(int station) {
-    switch (station) {
-    case 0: return tr("Brief");
-    case 1: return tr("Fit");
-    case 2: return tr("Air");
-    case 3: return tr("Make");
-    case 4: return tr("Bench");
-    default: return tr("Verdict");
-    }
 }
 
 void StationStrip::setCurrent(int station) {
@@ -95,13 +87,14 @@ void StationStrip::paintContent(Canvas& c) {
         c.p.drawEllipse(balloon, 11, 11);
         c.text({balloon.x() - 11, balloon.y() - 11, 22, 22}, QString::number(i + 1), 12, Weight::SemiBold, on ? t.paper : t.ink, Qt::AlignCenter);
         const auto& l = live[static_cast<std::size_t>(i)];
-        c.text({r.left() + 44, 13, tab - 70, 20}, stationName(i), 15, on ? Weight::SemiBold : Weight::Medium, t.ink);
+        const StationRow& row = stations()[static_cast<std::size_t>(i)];
+        c.text({r.left() + 44, 13, tab - 70, 20}, row.title(), 15, on ? Weight::SemiBold : Weight::Medium, t.ink);
         QString words = l.text;
         if (c.width(words, 12) > tab - 50)
             words.remove(tr("tightest ")); // the word goes first when the tab is narrow
         c.text({r.left() + 44, 32, tab - 48, 18}, c.elided(words, tab - 50, 12, on ? Weight::Medium : Weight::Regular), 12, on ? Weight::Medium : Weight::Regular, on ? t.ink : t.ink2);
         l.settle ? c.settleSign({r.right() - 24, 17}, *l.settle) : c.mark({r.right() - 24, 18}, l.mark);
-        c.hit({r.left(), 0, tab, h}, Handle{.act = Act::OpenStation, .row = i}, tr("%1: %2, %3. Key %4").arg(stationName(i), l.text, l.word()).arg(i + 1));
+        c.hit({r.left(), 0, tab, h}, Handle{.act = Act::OpenStation, .row = i}, tr("%1: %2, %3. %4 Key %5").arg(row.title(), l.text, l.word(), QCoreApplication::translate("stations", row.question)).arg(i + 1));
     }
     // The lower edge is a ruler, open under the current tab.
     const double a = left + tab * m_current, b = a + tab;

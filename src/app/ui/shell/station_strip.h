@@ -16,7 +16,6 @@ public:
     void setRailWidth(int width) { m_railWidth = width; update(); }
     [[nodiscard]] QSize sizeHint() const override { return {800, 60}; }
 
-    [[nodiscard]] static QString stationName(int station);
 
 Q_SIGNALS:
     void stationChosen(int station);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/shell/working_panel.h"
 
-#include "app/scene/fit_details.h"
+#include "app/stations/fit/fit_details.h"
 #include "core/base/text.h"
 
 #include <QVBoxLayout>

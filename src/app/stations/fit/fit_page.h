@@ -1,0 +1,57 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/stations/station_page.h"
+
+namespace app {
+
+/// Three aligned sections whose cuts can be moved, zoomed and nudged on, and the list of gaps or of answers.
+class FitPage : public StationPage {
+    Q_OBJECT
+public:
+    FitPage(Context& context, QWidget* parent = nullptr);
+    [[nodiscard]] const Cuts& cuts() const { return m_look.cuts; }
+    [[nodiscard]] const FitLook& look() const { return m_look; }
+    void chooseCut(core::Axis axis) { m_look.cuts.moved = axis; update(); }
+    void moveCut(double mm);
+    void choose(FitLook::List list);
+    void zoomBy(double factor, const QPointF& about);
+    void showAll();
+    /// Brings the answers of the chosen list up to date; painting asks for it.
+    void answer() const;
+    void drawFirstWay();
+    /// The change of a row of "Change", made on the revision looked at.
+    void apply(std::size_t row);
+
+Q_SIGNALS:
+    void refused(const core::Problem& problem);
+    void fillInWanted();
+    void addPartWanted();
+    void sheetWanted();
+
+protected:
+    void clicked(const Hit& hit) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void dragTo(const Handle& handle, double x);
+    void nextSort();
+    void nextFilter();
+    double& cut(core::Axis axis);
+    void moveToNextEdge();
+    void nudgePart(core::Axis axis, double mm);
+    void makeGhost();
+    void scrollList(int rows);
+    void scrollToTop();
+    mutable FitLook m_look;
+    mutable FitAnswers m_answers;
+    bool m_drawFirstWay = false; ///< as soon as it is known
+    mutable const void* m_answeredOf = nullptr; ///< the result they are of
+    std::vector<core::fit::PlacedBody> m_ghost;
+    QPointF m_press;
+    Handle m_drag; ///< what is dragged
+};
+
+} // namespace app
