@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// How long a builder waits: one full look at a demo revision and its parts, beside a dense solve by Eigen of the same size.
+// How long a builder waits: one full look at a demo revision and its parts, beside a dense solve by Eigen of the same
+// size.
 #include "core/acoustics/noise.h"
 #include "core/verdict/judge.h"
 #include "demo.h"

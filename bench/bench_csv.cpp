@@ -15,7 +15,9 @@ const std::string& bigLog() {
         std::string out = "time_s,a_c,b_c,c_c,d_c,fan_rpm,cpu_mhz,power_w,level_dba,other\n";
         char row[160];
         for (int i = 0; i < 1'000'000; ++i) {
-            const int n = std::snprintf(row, sizeof row, "%d,%.2f,%.2f,%.1f,%.3f,%d,%d,%.1f,%.1f,%d\n", i, 40 + (i % 977) * 0.03, 50 + (i % 313) * 0.05, 60.5, 33.125, 1500 + i % 40, 4100 - i % 90, 203.4, 38.2, i % 7);
+            const int n =
+                std::snprintf(row, sizeof row, "%d,%.2f,%.2f,%.1f,%.3f,%d,%d,%.1f,%.1f,%d\n", i, 40 + (i % 977) * 0.03,
+                              50 + (i % 313) * 0.05, 60.5, 33.125, 1500 + i % 40, 4100 - i % 90, 203.4, 38.2, i % 7);
             out.append(row, static_cast<std::size_t>(n));
         }
         return out;

@@ -81,7 +81,9 @@ void libraryTree(benchmark::State& state) {
         for (const auto& b : fit::bodiesOf(*build)) {
             const auto size = [&](std::size_t k) { return (b.high[k] - b.low[k]).mm() + 25; };
             const auto middle = [&](std::size_t k) { return 0.5 * (b.high[k] + b.low[k]).mm(); };
-            objects.push_back(std::make_unique<fcl::CollisionObjectd>(std::make_shared<fcl::Boxd>(size(0), size(1), size(2)), fcl::Matrix3d::Identity(), fcl::Vector3d(middle(0), middle(1), middle(2))));
+            objects.push_back(std::make_unique<fcl::CollisionObjectd>(
+                std::make_shared<fcl::Boxd>(size(0), size(1), size(2)), fcl::Matrix3d::Identity(),
+                fcl::Vector3d(middle(0), middle(1), middle(2))));
             tree.registerObject(objects.back().get());
         }
         tree.setup();

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-// The real window with far more than anybody has: 500 runs of an hour at 1 s and 12 channels, 300 revisions, 400 parts on
-// the shelf, 60 placed. Prints what a builder would notice; a heartbeat in the window's thread finds every freeze.
+// The real window with far more than anybody has: 500 runs of an hour at 1 s and 12 channels, 300 revisions, 400 parts
+// on the shelf, 60 placed. Prints what a builder would notice; a heartbeat in the window's thread finds every freeze.
 #include "app/ui/main_window.h"
 #include "app/ui/style.h"
 #include "bench/demo.h"
@@ -23,7 +23,11 @@ constexpr int runs = 500, rows = 3600, channels = 12, revisions = 300, shelf = 4
 core::Project grown() {
     core::Project p = shared::demo();
     p.runs.clear();
-    core::Part dummy{.id = "dummy", .kind = core::PartKind::Made, .name = "Block", .size = {core::measureMm(4, core::Source::Drawing), core::measureMm(4, core::Source::Drawing), core::measureMm(4, core::Source::Drawing)}};
+    core::Part dummy{.id = "dummy",
+                     .kind = core::PartKind::Made,
+                     .name = "Block",
+                     .size = {core::measureMm(4, core::Source::Drawing), core::measureMm(4, core::Source::Drawing),
+                              core::measureMm(4, core::Source::Drawing)}};
     dummy.spec = core::MadeSpec{.volumeCm3 = 1};
     for (int i = 0; static_cast<int>(p.shelf.size()) < shelf; ++i) {
         dummy.id = "block-" + std::to_string(i);
@@ -41,28 +45,54 @@ core::Project grown() {
     for (core::Part& part : p.shelf)
         if (part.id == setCase->part)
             for (int i = 0; i < placed - 13; ++i) {
-                const auto at = [](double mm) { return core::Offset{core::Ref::Low, core::measureMm(mm, core::Source::Drawing)}; };
-                part.mounts.push_back({.id = "rack-" + std::to_string(i), .name = "Rack " + std::to_string(i), .accepts = {core::PartKind::Made}, .at = {at(2 + 6 * (i % 8)), at(2 + 6 * (i / 8)), at(2)}});
-                rack.push_back(core::PlacePart{"block-" + std::to_string(i), "rack-" + std::to_string(i), core::FanFlow::In});
+                const auto at = [](double mm) {
+                    return core::Offset{core::Ref::Low, core::measureMm(mm, core::Source::Drawing)};
+                };
+                part.mounts.push_back({.id = "rack-" + std::to_string(i),
+                                       .name = "Rack " + std::to_string(i),
+                                       .accepts = {core::PartKind::Made},
+                                       .at = {at(2 + 6 * (i % 8)), at(2 + 6 * (i / 8)), at(2)}});
+                rack.push_back(
+                    core::PlacePart{"block-" + std::to_string(i), "rack-" + std::to_string(i), core::FanFlow::In});
             }
     p.revisions.push_back({.id = "Q0", .parent = last, .changes = rack});
     for (int i = 1; static_cast<int>(p.revisions.size()) < revisions; ++i)
-        p.revisions.push_back({.id = "Q" + std::to_string(i), .parent = "Q" + std::to_string(i % 7 ? 0 : i - 1), .changes = {core::MovePart{"rack-" + std::to_string(i % 40), core::Axis::Z, core::Length::fromMm(1 + i % 9)}}});
+        p.revisions.push_back({.id = "Q" + std::to_string(i),
+                               .parent = "Q" + std::to_string(i % 7 ? 0 : i - 1),
+                               .changes = {core::MovePart{"rack-" + std::to_string(i % 40), core::Axis::Z,
+                                                          core::Length::fromMm(1 + i % 9)}}});
     for (int i = 0; i < runs; ++i) {
         auto samples = std::make_shared<core::Samples>();
         const double scale = 1 + 0.001 * i;
         for (int c = 0; c < channels; ++c)
-            samples->channels.push_back({.name = "channel " + std::to_string(c), .unit = {}, .kind = c < 5 ? core::ChannelKind::Temperature : c == 5 ? core::ChannelKind::Ambient : c == 6 ? core::ChannelKind::Power : c == 7 ? core::ChannelKind::Clock : core::ChannelKind::Rpm, .subject = c == 0 ? "tray/cpu" : "", .values = {}});
+            samples->channels.push_back({.name = "channel " + std::to_string(c),
+                                         .unit = {},
+                                         .kind = c < 5    ? core::ChannelKind::Temperature
+                                                 : c == 5 ? core::ChannelKind::Ambient
+                                                 : c == 6 ? core::ChannelKind::Power
+                                                 : c == 7 ? core::ChannelKind::Clock
+                                                          : core::ChannelKind::Rpm,
+                                         .subject = c == 0 ? "tray/cpu" : "",
+                                         .values = {}});
         for (int t = 0; t < rows; ++t) {
             samples->timeS.push_back(t);
             const bool on = t > 120 && t < 3300;
             for (int c = 0; c < channels; ++c) {
                 const double noise = 0.125 * ((t * 7919 + c * 104729 + i * 31) % 9 - 4);
                 const double rise = on ? 1 - std::exp(-(t - 120) / 420.0) : 0.3;
-                samples->channels[static_cast<std::size_t>(c)].values.push_back(c < 5 ? 38 + 30 * scale * rise + noise : c == 5 ? 23 + noise : c == 6 ? (on ? 90 : 20) + noise : c == 7 ? 4000 + 8 * noise : std::round(900 + 40 * noise));
+                samples->channels[static_cast<std::size_t>(c)].values.push_back(c < 5 ? 38 + 30 * scale * rise + noise
+                                                                                : c == 5 ? 23 + noise
+                                                                                : c == 6 ? (on ? 90 : 20) + noise
+                                                                                : c == 7
+                                                                                    ? 4000 + 8 * noise
+                                                                                    : std::round(900 + 40 * noise));
             }
         }
-        core::Run run{.id = "run-" + std::to_string(i), .name = "Run " + std::to_string(i), .revision = "Q" + std::to_string(i % 250), .load = p.brief.load, .source = "file"};
+        core::Run run{.id = "run-" + std::to_string(i),
+                      .name = "Run " + std::to_string(i),
+                      .revision = "Q" + std::to_string(i % 250),
+                      .load = p.brief.load,
+                      .source = "file"};
         run.samples = samples;
         p.runs.push_back(std::move(run));
     }
@@ -73,7 +103,10 @@ double memoryMb(const char* what) {
     std::ifstream status("/proc/self/status");
     for (std::string line; std::getline(status, line);)
         if (line.starts_with(what))
-            return core::numberFrom(std::string_view(line).substr(line.find_first_of("0123456789"), line.find(" kB") - line.find_first_of("0123456789"))).value_or(0) / 1024;
+            return core::numberFrom(std::string_view(line).substr(line.find_first_of("0123456789"),
+                                                                  line.find(" kB") - line.find_first_of("0123456789")))
+                       .value_or(0) /
+                   1024;
     return 0;
 }
 
@@ -85,9 +118,7 @@ public:
         m_timer.start(2);
         m_clock.start();
     }
-    void beat() {
-        m_worst = std::max(m_worst, m_clock.restart());
-    }
+    void beat() { m_worst = std::max(m_worst, m_clock.restart()); }
     qint64 take() {
         beat();
         return std::exchange(m_worst, 0);
@@ -120,7 +151,9 @@ int main(int argc, char** argv) {
         for (const QString& place : {path, QString(path + QStringLiteral(".folder/"))}) {
             t.restart();
             const auto done = store::saveProject(made, place);
-            std::printf("save as %-28s %6.2f s %s\n", place.endsWith(QLatin1Char('/')) ? "a folder, 500 logs" : "one file", static_cast<double>(t.elapsed()) / 1000, done ? "" : done.error().text().c_str());
+            std::printf("save as %-28s %6.2f s %s\n",
+                        place.endsWith(QLatin1Char('/')) ? "a folder, 500 logs" : "one file",
+                        static_cast<double>(t.elapsed()) / 1000, done ? "" : done.error().text().c_str());
         }
         return 0;
     }
@@ -139,13 +172,15 @@ int main(int argc, char** argv) {
     window->openInBackground(path);
     waitFor(60000, [&] { return !context.document.project().runs.empty(); });
     if (context.document.project().runs.empty()) {
-        std::fprintf(stderr, "%s is not there: make it first, with a second argument\n", path.toLocal8Bit().constData());
+        std::fprintf(stderr, "%s is not there: make it first, with a second argument\n",
+                     path.toLocal8Bit().constData());
         return 1;
     }
     QApplication::processEvents();
     window->grab();
     const auto firstPicture = clock.elapsed();
-    std::printf("open to first picture             %6.2f s, longest freeze %lld ms, %.0f MB now, %.0f MB at most\n", static_cast<double>(firstPicture) / 1000, heart.take(), memoryMb("VmRSS"), memoryMb("VmHWM"));
+    std::printf("open to first picture             %6.2f s, longest freeze %lld ms, %.0f MB now, %.0f MB at most\n",
+                static_cast<double>(firstPicture) / 1000, heart.take(), memoryMb("VmRSS"), memoryMb("VmHWM"));
     for (int station = 0; station < 6; ++station) {
         window->setStation(station);
         waitFor(400, [] { return false; });
@@ -157,7 +192,9 @@ int main(int argc, char** argv) {
     (void)heart.take();
     for (int i = 0; i < 5; ++i) {
         clock.restart();
-        if (const auto done = context.document.addChange(core::MovePart{"rack-3", core::Axis::Z, core::Length::fromMm(0.5 + i)}); !done)
+        if (const auto done =
+                context.document.addChange(core::MovePart{"rack-3", core::Axis::Z, core::Length::fromMm(0.5 + i)});
+            !done)
             std::printf("%s\n", done.error().text().c_str());
         const auto value = clock.elapsed();
         QApplication::processEvents();
@@ -168,8 +205,10 @@ int main(int argc, char** argv) {
     clock.restart();
     window->startSave(path, store::Foreign::Refuse);
     waitFor(60000, [&] { return !context.document.isModified(); });
-    std::printf("save                              %6.2f s, longest freeze %lld ms\n", static_cast<double>(clock.elapsed()) / 1000, heart.take());
-    std::printf("memory                            %.0f MB now, %.0f MB at most\n", memoryMb("VmRSS"), memoryMb("VmHWM"));
+    std::printf("save                              %6.2f s, longest freeze %lld ms\n",
+                static_cast<double>(clock.elapsed()) / 1000, heart.take());
+    std::printf("memory                            %.0f MB now, %.0f MB at most\n", memoryMb("VmRSS"),
+                memoryMb("VmHWM"));
     window->startSave(path, store::Foreign::Refuse);
     waitFor(100, [] { return false; });
     clock.restart();

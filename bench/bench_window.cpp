@@ -8,9 +8,9 @@
 #include <QApplication>
 
 #include <algorithm>
+#include <benchmark/benchmark.h>
 #include <chrono>
 #include <vector>
-#include <benchmark/benchmark.h>
 
 namespace {
 
@@ -24,7 +24,8 @@ struct Shown {
         window->applyTheme(app::ThemeChoice::Light);
         window->resize(1280, 800);
         window->show();
-        context.document.reset(store::openProject(QStringLiteral(MD_SOURCE_DIR) + QStringLiteral("/data/demo/dig-tent"))->project, {});
+        context.document.reset(
+            store::openProject(QStringLiteral(MD_SOURCE_DIR) + QStringLiteral("/data/demo/dig-tent"))->project, {});
         context.document.finishAnalyses();
         QApplication::processEvents();
     }
@@ -44,7 +45,8 @@ void paintStation(benchmark::State& state) {
 }
 BENCHMARK(paintStation)->DenseRange(0, 5)->Unit(benchmark::kMillisecond);
 
-/// Model to pixels: the fan of the shown revision is turned, everything is recomputed and the window painted. One frame is 16 ms.
+/// Model to pixels: the fan of the shown revision is turned, everything is recomputed and the window painted. One frame
+/// is 16 ms.
 void turnAFan(benchmark::State& state) {
     shown().window->setStation(2);
     (void)shown().context.document.newRevision("R10", {core::SetFan{"top", core::FanMode::Fixed, 0.6}});
@@ -83,8 +85,8 @@ struct Painted : QObject {
     }
 };
 
-/// The same as it happens: a click at the pace of the program, until the sheet with the result is painted (p50, p99), until
-/// Working and the rail are as well (all), and how long the handler of the click held the window.
+/// The same as it happens: a click at the pace of the program, until the sheet with the result is painted (p50, p99),
+/// until Working and the rail are as well (all), and how long the handler of the click held the window.
 void turnAFanByHand(benchmark::State& state) {
     auto& document = shown().context.document;
     document.setBackground(true);
@@ -97,7 +99,9 @@ void turnAFanByHand(benchmark::State& state) {
     shown().window->page(2)->installEventFilter(&painted);
     for (auto _ : state) {
         const auto begin = std::chrono::steady_clock::now();
-        const auto ms = [&] { return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count(); };
+        const auto ms = [&] {
+            return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+        };
         (void)document.addChange(core::FlipFan{"side-a"});
         handlers.push_back(ms());
         painted.count = 0;
@@ -131,7 +135,8 @@ void paintPanel(benchmark::State& state) {
     if (which >= seen.size())
         return state.SkipWithError("no such panel");
     QImage image(seen[which]->size(), QImage::Format_ARGB32_Premultiplied);
-    state.SetLabel(seen[which]->accessibleName().toStdString() + " " + std::to_string(seen[which]->width()) + " x " + std::to_string(seen[which]->height()));
+    state.SetLabel(seen[which]->accessibleName().toStdString() + " " + std::to_string(seen[which]->width()) + " x " +
+                   std::to_string(seen[which]->height()));
     for (auto _ : state)
         seen[which]->render(&image);
 }

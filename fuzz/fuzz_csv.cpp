@@ -21,7 +21,8 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
         auto known = store::recogniseCsv(written, "again", store::NoRows::Allow);
         if (!known)
             std::abort();
-        for (store::CsvColumn& column : known->columns) { // as project.json says of a file of ours: values stand as they are
+        for (store::CsvColumn& column :
+             known->columns) { // as project.json says of a file of ours: values stand as they are
             column.scale = 1;
             column.fahrenheit = false;
         }

@@ -12,7 +12,8 @@ extern "C" int LLVMFuzzerTestOneInput(const unsigned char* data, std::size_t siz
         if (!line && line.error().text().empty())
             std::abort();
         if (line)
-            if (const auto* d = std::get_if<devices::DataLine>(&*line); d && !devices::parseLine(devices::dataText(d->timeS, d->values)))
+            if (const auto* d = std::get_if<devices::DataLine>(&*line);
+                d && !devices::parseLine(devices::dataText(d->timeS, d->values)))
                 std::abort();
         text = end == std::string_view::npos ? std::string_view{} : text.substr(end + 1);
     }

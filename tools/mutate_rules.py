@@ -6,6 +6,7 @@ Usage: tools/mutate_rules.py [BUILD_DIR] [WORDS]      (default build/release; WO
 Works on the sources in place and puts every file back, also when interrupted. Ends with 1 when a mutant survives.
 """
 import pathlib
+import re
 import subprocess
 import sys
 
@@ -132,6 +133,11 @@ MUTANTS = [
 MUTANTS = [m for m in MUTANTS if ONLY in m[0]]
 
 
+def found(before, text):
+    """Where the text stands, however it is laid out: any blanks stand for blanks."""
+    return re.search(r"\s+".join(re.escape(word) for word in before.split()), text)
+
+
 def run(test):
     built = subprocess.run(["cmake", "--build", BUILD, "--target", "tests_core"], capture_output=True, text=True)
     if built.returncode:
@@ -147,12 +153,13 @@ def main():
     for name, file, before, after, target in MUTANTS:
         path = ROOT / file
         text = path.read_text()
-        if text.count(before) < 1:
+        at = found(before, text)
+        if not at:
             print(f"GONE      {name}: \"{before}\" is no longer in {file}")
             survived += 1
             continue
         try:
-            path.write_text(text.replace(before, after, 1))
+            path.write_text(text[:at.start()] + after + text[at.end():])
             result = run(target)
         finally:
             path.write_text(text)

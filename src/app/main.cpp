@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/fit/fit_page.h"
+#include "app/stations/registry.h"
 #include "app/ui/main_window.h"
 #include "app/ui/painted_accessible.h"
-#include "app/stations/bench/bench_page.h"
-#include "app/stations/registry.h"
-#include "app/stations/fit/fit_page.h"
 #include "app/ui/style.h"
 
 #include "devices/end_signals.h"
@@ -12,12 +12,12 @@
 #include <QApplication>
 #include <QBuffer>
 #include <QCommandLineParser>
-#include <QProcess>
 #include <QDir>
 #include <QElapsedTimer>
 #include <QFileInfo>
 #include <QIcon>
 #include <QLibraryInfo>
+#include <QProcess>
 #include <QScreen>
 #include <QStandardPaths>
 #include <QTimer>
@@ -49,7 +49,8 @@ bool shoot(app::MainWindow& window, const QString& folder, const QString& name) 
 /// One PNG of each station and of the answers of Fit, as the window shows them.
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {
     QDir().mkpath(folder);
-    const std::array<core::Thing, 6> things{core::TotalRef{core::Total::Power}, {}, core::PartRef{"tray/cpu"}, {}, {}, core::TargetRef{"noise", {}}};
+    const std::array<core::Thing, 6> things{core::TotalRef{core::Total::Power}, {}, core::PartRef{"tray/cpu"}, {}, {},
+                                            core::TargetRef{"noise", {}}};
     context.document.finishAnalyses();
     for (int i = 0; i < 6; ++i) {
         window.setStation(i);
@@ -66,7 +67,10 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
             continue;
         auto* fit = static_cast<app::FitPage*>(window.page(1));
         using List = app::FitLook::List;
-        for (const auto& [list, name] : {std::pair{List::Change, QStringLiteral("fit-change")}, std::pair{List::Measure, QStringLiteral("fit-measure")}, std::pair{List::Room, QStringLiteral("fit-room")}, std::pair{List::GoingIn, QStringLiteral("fit-going-in")}}) {
+        for (const auto& [list, name] : {std::pair{List::Change, QStringLiteral("fit-change")},
+                                         std::pair{List::Measure, QStringLiteral("fit-measure")},
+                                         std::pair{List::Room, QStringLiteral("fit-room")},
+                                         std::pair{List::GoingIn, QStringLiteral("fit-going-in")}}) {
             fit->choose(list);
             if (!shoot(window, folder, name))
                 return 2;
@@ -78,9 +82,11 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
 
 constexpr const char* scaleIsOurs = "MINI_DRAFT_SCALE";
 
-/// Text and drawing as large as was chosen. Qt reads the factor when it starts; pictures for the documents are always at 1.
+/// Text and drawing as large as was chosen. Qt reads the factor when it starts; pictures for the documents are always
+/// at 1.
 void scaleAsChosen(int argc, char** argv) {
-    const bool pictures = std::any_of(argv, argv + argc, [](const char* a) { return std::strncmp(a, "--shots", 7) == 0; });
+    const bool pictures =
+        std::any_of(argv, argv + argc, [](const char* a) { return std::strncmp(a, "--shots", 7) == 0; });
     const int percent = app::Settings::load().sizePercent;
     // What this program set is not what the user set: a program that starts itself anew sets it again.
     const bool users = qEnvironmentVariableIsSet("QT_SCALE_FACTOR") && !qEnvironmentVariableIsSet(scaleIsOurs);
@@ -95,15 +101,20 @@ void sayFatal(QtMsgType type, const QMessageLogContext&, const QString& text) {
     std::fprintf(stderr, "mini-draft: %s\n", text.toLocal8Bit().constData());
     if (type != QtFatalMsg)
         return;
-    std::fprintf(stderr, "mini-draft: it needs a display: start it on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
+    std::fprintf(stderr, "mini-draft: it needs a display: start it on a desktop, or with xvfb-run; mini-draft-cli "
+                         "answers without one\n");
     std::fflush(nullptr);
     ::_exit(2);
 }
 
 /// A display that is not even named needs no library to find out.
 bool hasDisplay(int argc, char** argv) {
-    const auto given = [&](const char* option) { return std::any_of(argv + 1, argv + argc, [&](const char* a) { return std::strncmp(a, option, std::strlen(option)) == 0; }); };
-    return !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") || !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") || given("-platform") || given("--platform") ||
+    const auto given = [&](const char* option) {
+        return std::any_of(argv + 1, argv + argc,
+                           [&](const char* a) { return std::strncmp(a, option, std::strlen(option)) == 0; });
+    };
+    return !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
+           !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") || given("-platform") || given("--platform") ||
            given("--version") || given("--help") || given("-h") || given("-v");
 }
 
@@ -118,7 +129,9 @@ void makeDoWithoutFolders() {
     }
     const QString config = QStandardPaths::writableLocation(QStandardPaths::ConfigLocation);
     if (!QDir().mkpath(config) || !QFileInfo(config).isWritable())
-        std::fprintf(stderr, "mini-draft: %s cannot be written: settings are not kept, and unsaved work is copied to %s\n", qPrintable(config), qPrintable(QDir::tempPath()));
+        std::fprintf(stderr,
+                     "mini-draft: %s cannot be written: settings are not kept, and unsaved work is copied to %s\n",
+                     qPrintable(config), qPrintable(QDir::tempPath()));
 }
 
 void nameProgram() {
@@ -133,12 +146,17 @@ void readOptions(QCommandLineParser& parser, const QApplication& application) {
     parser.setApplicationDescription(QStringLiteral("Plans, tests and validates a compact computer."));
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument(QStringLiteral("project"), QStringLiteral("project file (.minidraft) or interchange folder"), QStringLiteral("[project]"));
-    parser.addOptions({{QStringLiteral("shots"), QStringLiteral("Write one PNG of each station to this folder and quit."), QStringLiteral("folder")},
-                       {QStringLiteral("revision"), QStringLiteral("Revision to look at."), QStringLiteral("id")},
-                       {QStringLiteral("theme"), QStringLiteral("light or dark, for this start only."), QStringLiteral("theme")},
-                       {QStringLiteral("size"), QStringLiteral("Size of the window, e.g. 1280x800."), QStringLiteral("size")},
-                       {QStringLiteral("time-to-paint"), QStringLiteral("Print the milliseconds to the first painted window and quit.")}});
+    parser.addPositionalArgument(QStringLiteral("project"),
+                                 QStringLiteral("project file (.minidraft) or interchange folder"),
+                                 QStringLiteral("[project]"));
+    parser.addOptions(
+        {{QStringLiteral("shots"), QStringLiteral("Write one PNG of each station to this folder and quit."),
+          QStringLiteral("folder")},
+         {QStringLiteral("revision"), QStringLiteral("Revision to look at."), QStringLiteral("id")},
+         {QStringLiteral("theme"), QStringLiteral("light or dark, for this start only."), QStringLiteral("theme")},
+         {QStringLiteral("size"), QStringLiteral("Size of the window, e.g. 1280x800."), QStringLiteral("size")},
+         {QStringLiteral("time-to-paint"),
+          QStringLiteral("Print the milliseconds to the first painted window and quit.")}});
     parser.process(application);
 }
 
@@ -146,7 +164,9 @@ void readOptions(QCommandLineParser& parser, const QApplication& application) {
 void dress(app::MainWindow& window, app::Context& context, const QCommandLineParser& parser, bool once) {
     const QString theme = parser.value(QStringLiteral("theme"));
     const app::ThemeChoice kept = context.settings.theme;
-    window.applyTheme(theme == QLatin1String("dark") ? app::ThemeChoice::Dark : theme == QLatin1String("light") || once ? app::ThemeChoice::Light : kept);
+    window.applyTheme(theme == QLatin1String("dark")            ? app::ThemeChoice::Dark
+                      : theme == QLatin1String("light") || once ? app::ThemeChoice::Light
+                                                                : kept);
     context.settings.theme = kept;
     if (!context.settings.geometry.isEmpty() && !once)
         window.restoreGeometry(context.settings.geometry);
@@ -164,9 +184,16 @@ void dress(app::MainWindow& window, app::Context& context, const QCommandLinePar
 void openWanted(app::MainWindow& window, app::Context& context, const QCommandLineParser& parser, bool once) {
     const QString given = parser.positionalArguments().value(0);
     // Without a name the last session's project comes back.
-    const QString wanted = !given.isEmpty() ? given : !once && QFileInfo::exists(context.settings.lastProject) ? context.settings.lastProject : QString();
+    const QString wanted = !given.isEmpty()                                           ? given
+                           : !once && QFileInfo::exists(context.settings.lastProject) ? context.settings.lastProject
+                                                                                      : QString();
     if (parser.isSet(QStringLiteral("revision"))) // chosen when the project is there
-        QObject::connect(&context.document, &app::Document::pathChanged, &window, [&context, revision = parser.value(QStringLiteral("revision")).toStdString()] { context.document.selectRevision(revision); }, Qt::ConnectionType(Qt::QueuedConnection | Qt::SingleShotConnection));
+        QObject::connect(
+            &context.document, &app::Document::pathChanged, &window,
+            [&context, revision = parser.value(QStringLiteral("revision")).toStdString()] {
+                context.document.selectRevision(revision);
+            },
+            Qt::ConnectionType(Qt::QueuedConnection | Qt::SingleShotConnection));
     if (!wanted.isEmpty() && once)
         window.openPath(wanted);
     else if (!wanted.isEmpty())
@@ -180,7 +207,8 @@ int run(int argc, char** argv, QStringList& again) {
     sinceStart.start();
     qInstallMessageHandler(sayFatal);
     if (!hasDisplay(argc, argv)) {
-        std::fprintf(stderr, "mini-draft: there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set): start it on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
+        std::fprintf(stderr, "mini-draft: there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set): start it "
+                             "on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
         return 2;
     }
     makeDoWithoutFolders();
@@ -195,7 +223,8 @@ int run(int argc, char** argv, QStringList& again) {
     readOptions(parser, application);
 
     QTranslator translator;
-    if (translator.load(QLocale(), QStringLiteral("mini-draft"), QStringLiteral("_"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/mini-draft/translations")))
+    if (translator.load(QLocale(), QStringLiteral("mini-draft"), QStringLiteral("_"),
+                        QCoreApplication::applicationDirPath() + QStringLiteral("/../share/mini-draft/translations")))
         QApplication::installTranslator(&translator);
 
     app::loadFonts();
@@ -223,7 +252,8 @@ int run(int argc, char** argv, QStringList& again) {
     }
     const int code = QApplication::exec();
     if (window.wantsRestart())
-        again = QStringList{QApplication::applicationFilePath()} + (context.document.path().isEmpty() ? QStringList{} : QStringList{context.document.path()});
+        again = QStringList{QApplication::applicationFilePath()} +
+                (context.document.path().isEmpty() ? QStringList{} : QStringList{context.document.path()});
     return code;
 }
 

@@ -39,9 +39,13 @@ int capture(const Options& options) {
         code = std::max(code, with);
         QCoreApplication::quit();
     };
-    QObject::connect(lines.get(), &devices::SampleSource::note, [](const QString& text) { note("note: " + text.toStdString()); });
+    QObject::connect(lines.get(), &devices::SampleSource::note,
+                     [](const QString& text) { note("note: " + text.toStdString()); });
     QObject::connect(lines.get(), &devices::SampleSource::channelsKnown, [&] {
-        store::LogAbout about{.source = lines->name().toStdString(), .simulated = lines->simulated(), .started = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), .channels = lines->channels()};
+        store::LogAbout about{.source = lines->name().toStdString(),
+                              .simulated = lines->simulated(),
+                              .started = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(),
+                              .channels = lines->channels()};
         if (const auto opened = file.open(output, about, overwrite(options)); !opened)
             stop(badInput(opened.error()));
     });
@@ -62,7 +66,8 @@ int capture(const Options& options) {
     });
     QObject::connect(lines.get(), &devices::SampleSource::ended, [&](const QString& reason) {
         if (!reason.isEmpty())
-            note(reason.toStdString() + (file.isOpen() ? "; what was read is in " + options.output : "; nothing was read"));
+            note(reason.toStdString() +
+                 (file.isOpen() ? "; what was read is in " + options.output : "; nothing was read"));
         stop(reason.isEmpty() ? (rows > 0 ? ExitFine : ExitBadInput) : rows > 0 ? ExitNotMet : ExitBadInput);
     });
     QObject context;
@@ -70,7 +75,8 @@ int capture(const Options& options) {
         note(std::string("stopped by ") + (number == SIGINT ? "Ctrl+C" : "signal " + std::to_string(number)));
         lines->stop();
     });
-    QMetaObject::invokeMethod(lines.get(), [&] { lines->start(); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        lines.get(), [&] { lines->start(); }, Qt::QueuedConnection);
     QCoreApplication::exec();
     if (const auto closed = file.close(); !closed)
         code = std::max(code, badInput(closed.error()));

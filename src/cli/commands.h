@@ -21,7 +21,7 @@ struct Options {
     bool fitPage = false; ///< sections: fitted to the sheet instead of true size
     std::string sheet;    ///< sections: "own", "A4" or "A3"; empty: own, fitted A4
     double scale = 0;     ///< sections: 0 is true size, or what fits with @c fitPage
-    std::string what; ///< schema: "project", "shelf" or "tables"
+    std::string what;     ///< schema: "project", "shelf" or "tables"
     // import
     std::string log, name;
     std::vector<std::string> subjects; ///< "COLUMN=MOUNT"
@@ -47,23 +47,29 @@ struct Look {
     std::string revision;
     core::stages::Evaluation evaluation;
 };
-/// Errors: as load(), revisionOf() and evaluate(), or an unknown --load. The evaluation points into the project of the same object.
+/// Errors: as load(), revisionOf() and evaluate(), or an unknown --load. The evaluation points into the project of the
+/// same object.
 [[nodiscard]] core::Result<std::unique_ptr<Look>> look(const Options& options);
 
 /// Analyses of the runs, of one revision or one run only where an id is given.
-[[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {}, const std::string& run = {});
+[[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {},
+                                                     const std::string& run = {});
 /// null where there is no number.
 [[nodiscard]] store::Json finite(double value);
 void print(const store::Json& json);
 /// Text for standard output, control characters made visible; the same in every locale.
 void put(const std::string& text);
-template <class... Arguments> void say(const char* format, const Arguments&... arguments) { put(fmt::sprintf(format, arguments...)); }
+template <class... Arguments> void say(const char* format, const Arguments&... arguments) {
+    put(fmt::sprintf(format, arguments...));
+}
 /// A note on standard error.
 void note(const std::string& text);
 /// Whether all that was said arrived: a full disk behind standard output is an error like any other.
 [[nodiscard]] int finished(int code);
 /// How a file of ours is written here.
-[[nodiscard]] inline store::Overwrite overwrite(const Options& options) { return options.force ? store::Overwrite::Replace : store::Overwrite::Refuse; }
+[[nodiscard]] inline store::Overwrite overwrite(const Options& options) {
+    return options.force ? store::Overwrite::Replace : store::Overwrite::Refuse;
+}
 
 int fit(const Options& options);
 int air(const Options& options);
@@ -76,9 +82,10 @@ int sections(const Options& options);
 int schema(const Options& options);
 int capture(const Options& options);
 
-/// Findings as every command prints them: those in their order; @p counts picks those the command is about, whose blockers
-/// decide what it ends with.
-store::Json findingsJson(const std::vector<core::rules::Finding>& findings, const std::function<bool(const core::rules::Finding&)>& counts);
+/// Findings as every command prints them: those in their order; @p counts picks those the command is about, whose
+/// blockers decide what it ends with.
+store::Json findingsJson(const std::vector<core::rules::Finding>& findings,
+                         const std::function<bool(const core::rules::Finding&)>& counts);
 void sayFindings(const store::Json& findings);
 
 } // namespace cli

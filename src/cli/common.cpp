@@ -29,7 +29,8 @@ int finished(int code) {
     errno = 0;
     if (std::fflush(stdout) == 0 && !std::ferror(stdout))
         return code;
-    note(std::string("standard output cannot be written: ") + std::strerror(errno ? errno : ENOSPC) + " (make room where it goes to)");
+    note(std::string("standard output cannot be written: ") + std::strerror(errno ? errno : ENOSPC) +
+         " (make room where it goes to)");
     return ExitBadInput;
 }
 
@@ -45,11 +46,13 @@ core::Result<core::Project> load(const Options& options) {
 core::Result<std::string> revisionOf(const Options& options, const core::Project& project) {
     if (!options.revision.empty()) {
         if (!project.revision(options.revision))
-            return core::problem("--revision", "revision \"" + options.revision + "\" is not there", "one of the project's revisions");
+            return core::problem("--revision", "revision \"" + options.revision + "\" is not there",
+                                 "one of the project's revisions");
         return options.revision;
     }
     if (project.revisions.empty())
-        return core::problem(options.project, "the project has no revision", "add one: its first change chooses the case");
+        return core::problem(options.project, "the project has no revision",
+                             "add one: its first change chooses the case");
     return project.revisions.back().id;
 }
 
@@ -72,13 +75,15 @@ core::Result<std::unique_ptr<Look>> look(const Options& options) {
     return look;
 }
 
-core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision, const std::string& only) {
+core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision,
+                                       const std::string& only) {
     core::verdict::RunAnalyses analyses;
     for (const core::Run& run : project.runs) {
         if ((!revision.empty() && run.revision != revision) || (!only.empty() && run.id != only))
             continue;
         const auto build = core::resolve(project, run.revision);
-        analyses[run.id] = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::stages::benchOptions(project, build ? &*build : nullptr)));
+        analyses[run.id] = std::make_shared<core::bench::RunAnalysis>(
+            core::bench::analyse(run, core::stages::benchOptions(project, build ? &*build : nullptr)));
     }
     return analyses;
 }
@@ -87,11 +92,18 @@ store::Json finite(double value) { return std::isfinite(value) ? store::Json(val
 
 void print(const store::Json& json) { put(json.dump(2, ' ', false, store::Json::error_handler_t::replace) + "\n"); }
 
-store::Json findingsJson(const std::vector<core::rules::Finding>& findings, const std::function<bool(const core::rules::Finding&)>& counts) {
+store::Json findingsJson(const std::vector<core::rules::Finding>& findings,
+                         const std::function<bool(const core::rules::Finding&)>& counts) {
     store::Json all = store::Json::array();
     for (const auto& f : findings)
         if (counts(f))
-            all.push_back({{"id", f.id}, {"severity", std::string(core::rules::severityWord(f.severity))}, {"station", std::string(core::rules::stationWord(f.station))}, {"subject", f.subject}, {"about", core::textOf(f.about)}, {"text", f.text}, {"rule", f.rule},
+            all.push_back({{"id", f.id},
+                           {"severity", std::string(core::rules::severityWord(f.severity))},
+                           {"station", std::string(core::rules::stationWord(f.station))},
+                           {"subject", f.subject},
+                           {"about", core::textOf(f.about)},
+                           {"text", f.text},
+                           {"rule", f.rule},
                            {"remedies", f.remedies}});
     return all;
 }

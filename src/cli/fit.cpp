@@ -12,7 +12,11 @@ namespace {
 store::Json gapJson(const core::fit::Gap& gap) {
     store::Json chain = store::Json::array();
     for (const auto& item : gap.chain)
-        chain.push_back({{"label", item.label}, {"sign", item.sign}, {"factor", item.factor}, {"value_mm", item.valueMm}, {"tolerance_mm", item.toleranceMm},
+        chain.push_back({{"label", item.label},
+                         {"sign", item.sign},
+                         {"factor", item.factor},
+                         {"value_mm", item.valueMm},
+                         {"tolerance_mm", item.toleranceMm},
                          {"source", std::string(core::sourceWord(item.source))}});
     return {{"id", gap.id},
             {"thing", core::textOf(gap.ref)},
@@ -38,21 +42,44 @@ store::Json gapJson(const core::fit::Gap& gap) {
 store::Json roomJson(const core::Project& project, const core::stages::Evaluation& e, const core::Show& show) {
     store::Json rooms = store::Json::array();
     for (const auto& r : core::fit::roomLeft(project, e.build, {.needs = project.needs}))
-        rooms.push_back({{"mount", r.mount}, {"name", r.name}, {"free", r.free}, {"size", std::string(core::fit::ownAxisWord(r.own))}, {"now_mm", r.nowMm}, {"most_mm", r.mostMm}, {"surely_mm", r.surelyMm},
-                         {"limit", r.limit}, {"rule", r.rule}, {"text", core::explain::textOf(r, show)}});
+        rooms.push_back({{"mount", r.mount},
+                         {"name", r.name},
+                         {"free", r.free},
+                         {"size", std::string(core::fit::ownAxisWord(r.own))},
+                         {"now_mm", r.nowMm},
+                         {"most_mm", r.mostMm},
+                         {"surely_mm", r.surelyMm},
+                         {"limit", r.limit},
+                         {"rule", r.rule},
+                         {"text", core::explain::textOf(r, show)}});
     return rooms;
 }
 
-store::Json changesJson(const core::Project& project, const core::stages::Evaluation& e, const std::string& load, const core::Show& show) {
+store::Json changesJson(const core::Project& project, const core::stages::Evaluation& e, const std::string& load,
+                        const core::Show& show) {
     store::Json all = store::Json::array();
     for (const auto& gap : e.fit.gaps) {
         if (!gap.isShort())
             continue;
         store::Json mends = store::Json::array();
         for (const auto& m : core::advise::whatToChange(project, e, gap, load))
-            mends.push_back({{"change", store::changeJson(m.change)}, {"mends", m.mends}, {"won_mm", m.wonMm}, {"margin_mm", m.marginMm}, {"spoils", m.spoils}, {"processor_k", finite(m.processorK)},
-                             {"card_k", finite(m.cardK)}, {"noise_db", m.noiseDb}, {"screws", m.screws}, {"minutes", m.minutes}, {"price", m.price}, {"volume_l", m.volumeL}, {"text", core::explain::textOf(m, show)}});
-        all.push_back({{"gap", gap.id}, {"short_mm", -gap.marginMm()}, {"mends", mends}, {"edit", core::advise::whatToEdit(gap)}});
+            mends.push_back({{"change", store::changeJson(m.change)},
+                             {"mends", m.mends},
+                             {"won_mm", m.wonMm},
+                             {"margin_mm", m.marginMm},
+                             {"spoils", m.spoils},
+                             {"processor_k", finite(m.processorK)},
+                             {"card_k", finite(m.cardK)},
+                             {"noise_db", m.noiseDb},
+                             {"screws", m.screws},
+                             {"minutes", m.minutes},
+                             {"price", m.price},
+                             {"volume_l", m.volumeL},
+                             {"text", core::explain::textOf(m, show)}});
+        all.push_back({{"gap", gap.id},
+                       {"short_mm", -gap.marginMm()},
+                       {"mends", mends},
+                       {"edit", core::advise::whatToEdit(gap)}});
     }
     return all;
 }
@@ -60,49 +87,88 @@ store::Json changesJson(const core::Project& project, const core::stages::Evalua
 store::Json measureJson(const core::fit::FitResult& fit, const core::Show& show) {
     store::Json all = store::Json::array();
     for (const auto& m : core::fit::measureNext(fit))
-        all.push_back({{"dimension", m.label}, {"part", m.origin.part}, {"value_mm", m.now.value.mm()}, {"tolerance_mm", m.now.tolerance.mm()}, {"source", std::string(core::sourceWord(m.now.source))},
-                       {"risk_now", m.riskNow}, {"risk_then", m.riskThen}, {"worst_won_mm", m.worstWonMm}, {"gaps", m.gaps}, {"text", core::explain::textOf(m, show)}});
+        all.push_back({{"dimension", m.label},
+                       {"part", m.origin.part},
+                       {"value_mm", m.now.value.mm()},
+                       {"tolerance_mm", m.now.tolerance.mm()},
+                       {"source", std::string(core::sourceWord(m.now.source))},
+                       {"risk_now", m.riskNow},
+                       {"risk_then", m.riskThen},
+                       {"worst_won_mm", m.worstWonMm},
+                       {"gaps", m.gaps},
+                       {"text", core::explain::textOf(m, show)}});
     return all;
 }
 
 store::Json insertionJson(const core::stages::Evaluation& e) {
     store::Json all = store::Json::array();
     for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
-        all.push_back({{"mount", i.mount}, {"answer", std::string(core::fit::passageWord(i.passage))}, {"side", std::string(core::sideWord(i.side))}, {"margin_mm", i.marginMm}, {"tilt_deg", i.tiltDeg},
-                       {"tight", i.tight}, {"before", i.before}, {"blocked_by", i.blockedBy}, {"positions", i.poses.size()}, {"text", i.text}});
+        all.push_back({{"mount", i.mount},
+                       {"answer", std::string(core::fit::passageWord(i.passage))},
+                       {"side", std::string(core::sideWord(i.side))},
+                       {"margin_mm", i.marginMm},
+                       {"tilt_deg", i.tiltDeg},
+                       {"tight", i.tight},
+                       {"before", i.before},
+                       {"blocked_by", i.blockedBy},
+                       {"positions", i.poses.size()},
+                       {"text", i.text}});
     return all;
 }
 
 store::Json portsJson(const core::Build& build, const core::rules::PortMap& map) {
-    const auto holder = [&](const core::rules::Holder& h) { return h.isLead ? core::textOf(core::rules::thingOf(build, h)) : h.mount; };
+    const auto holder = [&](const core::rules::Holder& h) {
+        return h.isLead ? core::textOf(core::rules::thingOf(build, h)) : h.mount;
+    };
     store::Json needs = store::Json::array(), offers = store::Json::array(), free = store::Json::array();
     for (std::size_t n = 0; n < map.needs.size(); ++n) {
         const auto& need = map.needs[n];
         const auto* socket = need.socket < 0 ? nullptr : &map.sockets[static_cast<std::size_t>(need.socket)];
-        needs.push_back({{"kind", need.kind}, {"taker", holder(need.taker)}, {"giver", socket ? store::Json(holder(socket->giver)) : store::Json(nullptr)}, {"via", need.via}, {"short", socket == nullptr},
+        needs.push_back({{"kind", need.kind},
+                         {"taker", holder(need.taker)},
+                         {"giver", socket ? store::Json(holder(socket->giver)) : store::Json(nullptr)},
+                         {"via", need.via},
+                         {"short", socket == nullptr},
                          {"text", core::explain::textOf(map, n)}});
     }
     for (const auto& s : map.sockets)
         if (s.takenBy < 0)
             free.push_back({{"kind", s.kind}, {"giver", holder(s.giver)}});
     for (const auto& o : map.offers)
-        offers.push_back({{"part", o.part}, {"name", o.name}, {"kind", o.kind}, {"price", o.price}, {"can_be_fed", o.canBeFed}});
+        offers.push_back(
+            {{"part", o.part}, {"name", o.name}, {"kind", o.kind}, {"price", o.price}, {"can_be_fed", o.canBeFed}});
     return {{"plugs", needs}, {"free", free}, {"adapters", offers}};
 }
 
 store::Json linksJson(const core::rules::Wiring& wiring) {
     store::Json all = store::Json::array();
     for (const auto& l : wiring.links)
-        all.push_back({{"mount", l.mount}, {"chain", l.chain}, {"generation", l.generation}, {"lanes", l.lanes}, {"usable_gb_s", l.usableGbs}, {"need_gb_s", l.needGbs}, {"narrowest", l.narrowest},
-                       {"enough", l.enough}, {"text", l.text}});
-    const auto budget = [](const core::rules::LaneBudget& b) { return store::Json{{"given", b.given}, {"used", b.used}, {"users", b.users}}; };
-    return {{"chains", all}, {"lanes", {{"processor", budget(wiring.lanes.processor)}, {"chipset", budget(wiring.lanes.chipset)}}}};
+        all.push_back({{"mount", l.mount},
+                       {"chain", l.chain},
+                       {"generation", l.generation},
+                       {"lanes", l.lanes},
+                       {"usable_gb_s", l.usableGbs},
+                       {"need_gb_s", l.needGbs},
+                       {"narrowest", l.narrowest},
+                       {"enough", l.enough},
+                       {"text", l.text}});
+    const auto budget = [](const core::rules::LaneBudget& b) {
+        return store::Json{{"given", b.given}, {"used", b.used}, {"users", b.users}};
+    };
+    return {{"chains", all},
+            {"lanes", {{"processor", budget(wiring.lanes.processor)}, {"chipset", budget(wiring.lanes.chipset)}}}};
 }
 
 store::Json ledgerJson(const core::rules::Wiring& wiring) {
     store::Json all = store::Json::array();
     for (const auto& row : wiring.ledger)
-        all.push_back({{"modification", row.modification}, {"what", row.what}, {"replace", row.replace}, {"by", row.by}, {"homeless", row.homeless}, {"open", row.open}, {"text", row.text}});
+        all.push_back({{"modification", row.modification},
+                       {"what", row.what},
+                       {"replace", row.replace},
+                       {"by", row.by},
+                       {"homeless", row.homeless},
+                       {"open", row.open},
+                       {"text", row.text}});
     return all;
 }
 
@@ -116,8 +182,19 @@ store::Json placedJson(const core::Build& build) {
             high.push_back(p.highAt[a].mm());
         }
         for (const core::Port& port : p.ports)
-            ports.push_back({{"id", port.id}, {"kind", port.kind}, {"at_mm", p.inCaseMm(port.at)}, {"direction", core::directionWord(p.inCase(port.out))}});
-        all.push_back({{"mount", p.mount}, {"part", p.part->id}, {"name", p.name}, {"low_mm", low}, {"high_mm", high}, {"facing", core::directionWord(p.facing())}, {"up", core::directionWord(p.frame.axis[1])}, {"outside", p.outside}, {"ports", ports}});
+            ports.push_back({{"id", port.id},
+                             {"kind", port.kind},
+                             {"at_mm", p.inCaseMm(port.at)},
+                             {"direction", core::directionWord(p.inCase(port.out))}});
+        all.push_back({{"mount", p.mount},
+                       {"part", p.part->id},
+                       {"name", p.name},
+                       {"low_mm", low},
+                       {"high_mm", high},
+                       {"facing", core::directionWord(p.facing())},
+                       {"up", core::directionWord(p.frame.axis[1])},
+                       {"outside", p.outside},
+                       {"ports", ports}});
     }
     return all;
 }
@@ -125,8 +202,16 @@ store::Json placedJson(const core::Build& build) {
 store::Json seatsJson(const core::Build& build) {
     store::Json all = store::Json::array();
     for (const auto& s : core::fit::seats(build))
-        all.push_back({{"mount", s.mount}, {"opening", s.opening}, {"offset_mm", s.offsetMm}, {"uncovered_share", s.uncoveredShare}, {"overlap_mm", s.overlapMm}, {"cut_out", s.cutOut}, {"holes", s.holes}, {"holes_in_metal", s.holesInMetal},
-                       {"hole_edge_mm", finite(s.edgeMm)}, {"need_edge_mm", s.needEdgeMm}});
+        all.push_back({{"mount", s.mount},
+                       {"opening", s.opening},
+                       {"offset_mm", s.offsetMm},
+                       {"uncovered_share", s.uncoveredShare},
+                       {"overlap_mm", s.overlapMm},
+                       {"cut_out", s.cutOut},
+                       {"holes", s.holes},
+                       {"holes_in_metal", s.holesInMetal},
+                       {"hole_edge_mm", finite(s.edgeMm)},
+                       {"need_edge_mm", s.needEdgeMm}});
     return all;
 }
 
@@ -140,8 +225,15 @@ store::Json jointsJson(const core::fit::FitResult& fit) {
 store::Json cablesJson(const core::rules::Wiring& wiring) {
     store::Json all = store::Json::array();
     for (const auto& c : wiring.cables)
-        all.push_back({{"part", c.part}, {"from", c.from}, {"to", c.to}, {"length_mm", c.lengthMm}, {"way_mm", c.wayMm}, {"slack_mm", c.slackMm}, {"assumed", c.assumed},
-                       {"state", std::string(core::rules::leadStateWord(c.state))}, {"text", c.text}});
+        all.push_back({{"part", c.part},
+                       {"from", c.from},
+                       {"to", c.to},
+                       {"length_mm", c.lengthMm},
+                       {"way_mm", c.wayMm},
+                       {"slack_mm", c.slackMm},
+                       {"assumed", c.assumed},
+                       {"state", std::string(core::rules::leadStateWord(c.state))},
+                       {"text", c.text}});
     return all;
 }
 
@@ -155,8 +247,11 @@ int fit(const Options& options) {
     const std::string& revision = (*looked)->revision;
     const core::Show show(core::UnitChoice{.currency = (*looked)->project.currency});
     using core::rules::Station;
-    const store::Json findings = findingsJson(e.findings, [](const auto& f) { return f.station == Station::Brief || f.station == Station::Fit || f.rule == "bed"; });
-    const bool blocked = std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });
+    const store::Json findings = findingsJson(e.findings, [](const auto& f) {
+        return f.station == Station::Brief || f.station == Station::Fit || f.rule == "bed";
+    });
+    const bool blocked =
+        std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });
     if (options.json) {
         store::Json gaps = store::Json::array();
         for (const auto& gap : e.fit.gaps)
@@ -180,20 +275,29 @@ int fit(const Options& options) {
                {"outside_mm", e.fit.outsideMm},
                {"mass_g", e.massG},
                {"price", e.price},
-               {"power", {{"draw_w", e.power.drawW}, {"supply_w", e.power.supplyW}, {"share", e.power.share}, {"wall_w", e.power.wallW}}}});
+               {"power",
+                {{"draw_w", e.power.drawW},
+                 {"supply_w", e.power.supplyW},
+                 {"share", e.power.share},
+                 {"wall_w", e.power.wallW}}}});
         return blocked ? ExitNotMet : ExitFine;
     }
-    say("%s: %.2f L, %zu gaps, parts draw %.0f W of %.0f W\n", revision.c_str(), e.fit.volumeL, e.fit.gaps.size(), e.power.drawW, e.power.supplyW);
+    say("%s: %.2f L, %zu gaps, parts draw %.0f W of %.0f W\n", revision.c_str(), e.fit.volumeL, e.fit.gaps.size(),
+        e.power.drawW, e.power.supplyW);
     for (const auto& gap : e.fit.gaps)
-        say("  %-7s %s to %s: %s ±%s mm, needs %s, %s at worst\n", std::string(core::fit::gapStateWord(gap.state)).c_str(), gap.between[0].text.c_str(), gap.between[1].text.c_str(),
-                    core::fixed(gap.nominal.mm(), 1).c_str(), core::fixed(gap.worstBandMm, 1).c_str(), core::fixed(gap.requiredMm, 1).c_str(), core::withSign(gap.marginMm(), 1).c_str());
+        say("  %-7s %s to %s: %s ±%s mm, needs %s, %s at worst\n",
+            std::string(core::fit::gapStateWord(gap.state)).c_str(), gap.between[0].text.c_str(),
+            gap.between[1].text.c_str(), core::fixed(gap.nominal.mm(), 1).c_str(),
+            core::fixed(gap.worstBandMm, 1).c_str(), core::fixed(gap.requiredMm, 1).c_str(),
+            core::withSign(gap.marginMm(), 1).c_str());
     for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
         say("  going in: %s\n", i.text.c_str());
     for (const auto& gap : e.fit.gaps)
         if (gap.isShort())
             for (const auto& mend : core::advise::whatToChange((*looked)->project, e, gap, options.load))
                 if (mend.mends)
-                    say("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(), core::explain::textOf(mend, show).c_str());
+                    say("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(),
+                        core::explain::textOf(mend, show).c_str());
     for (const auto& next : core::fit::measureNext(e.fit))
         say("  measure next: %s\n", core::explain::textOf(next, show).c_str());
     for (const auto& j : e.fit.joints)

@@ -10,7 +10,9 @@ int main(int argc, char** argv) {
     QCoreApplication app(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // options are read with a point everywhere
     cli::Options o;
-    CLI::App cli("Fit, air, bench and verdict of a compact computer, without a screen.\nExit: 0 fine, 1 blockers or targets missed, 2 bad input.", "mini-draft-cli");
+    CLI::App cli("Fit, air, bench and verdict of a compact computer, without a screen.\nExit: 0 fine, 1 blockers or "
+                 "targets missed, 2 bad input.",
+                 "mini-draft-cli");
     cli.set_version_flag("--version", "mini-draft-cli 0.1.0");
     cli.require_subcommand(1);
     int (*command)(const cli::Options&) = nullptr;
@@ -28,9 +30,12 @@ int main(int argc, char** argv) {
         sub->add_option("-r,--revision", o.revision, "revision (default: the last one)");
         return sub;
     };
-    withRevision(withProject(add("fit", "gaps with their chains, answers, compatibility, power", cli::fit)))->add_option("--load", o.load, "load of the project");
-    withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air)))->add_option("--load", o.load, "load of the project");
-    withRevision(withProject(add("bench", "settled values of logged runs", cli::bench)))->add_option("--run", o.run, "one run");
+    withRevision(withProject(add("fit", "gaps with their chains, answers, compatibility, power", cli::fit)))
+        ->add_option("--load", o.load, "load of the project");
+    withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air)))
+        ->add_option("--load", o.load, "load of the project");
+    withRevision(withProject(add("bench", "settled values of logged runs", cli::bench)))
+        ->add_option("--run", o.run, "one run");
     withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict)));
     const auto withForce = [&](CLI::App* sub, const char* help) { sub->add_flag("--force", o.force, help); };
     auto* report = withRevision(withProject(add("report", "one self-contained HTML page", cli::report)));
@@ -43,10 +48,12 @@ int main(int argc, char** argv) {
     import->add_option("--load", o.load, "load of the project (default: that of the brief)");
     import->add_option("--room", o.room, "room temperature in °C, when it was not logged");
     import->add_flag("--read-the-rest", o.readTheRest, "take fields that are not numbers as missing");
-    auto* exporting = withProject(add("export", "write an interchange folder, or a .minidraft file", cli::exportFolder));
+    auto* exporting =
+        withProject(add("export", "write an interchange folder, or a .minidraft file", cli::exportFolder));
     exporting->add_option("-o,--output", o.output, "folder or file to write")->required();
     withForce(exporting, "replace another project that stands there");
-    auto* sections = withRevision(withProject(add("sections", "front, side and top section as DXF or SVG, at 1:1", cli::sections)));
+    auto* sections =
+        withRevision(withProject(add("sections", "front, side and top section as DXF or SVG, at 1:1", cli::sections)));
     sections->add_option("-o,--output", o.output, "file to write, .dxf or .svg")->required();
     withForce(sections, "overwrite a file that is there");
     sections->add_flag("--fit-page", o.fitPage, "fitted to the sheet (A4 unless said) instead of true size");
@@ -58,9 +65,12 @@ int main(int argc, char** argv) {
     capture->add_option("--seconds", o.seconds, "stop after so many seconds of readings");
     capture->add_option("source", o.source, "program that writes the line protocol, or socket:NAME")->required();
     capture->add_option("arguments", o.sourceArguments, "arguments of that program, after --");
-    CLI::App* schema = cli.add_subcommand("schema", "the JSON Schema of a project or a parts file, or all fields as tables");
+    CLI::App* schema =
+        cli.add_subcommand("schema", "the JSON Schema of a project or a parts file, or all fields as tables");
     schema->callback([&command] { command = cli::schema; });
-    schema->add_option("what", o.what, "project, shelf or tables")->required()->check(CLI::IsMember({"project", "shelf", "tables"}));
+    schema->add_option("what", o.what, "project, shelf or tables")
+        ->required()
+        ->check(CLI::IsMember({"project", "shelf", "tables"}));
     try {
         cli.parse(argc, argv);
     } catch (const CLI::ParseError& e) {

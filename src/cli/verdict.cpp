@@ -9,7 +9,6 @@ namespace cli {
 namespace {
 using core::verdict::RevisionVerdict;
 
-
 std::vector<std::string> texts(const std::vector<core::verdict::Reason>& reasons) {
     std::vector<std::string> all;
     for (const auto& reason : reasons)
@@ -21,10 +20,28 @@ store::Json verdictJson(const RevisionVerdict& v) {
     using store::Json;
     Json targets = Json::array();
     for (const auto& t : v.targets)
-        targets.push_back({{"id", t.id}, {"name", t.name}, {"unit", std::string(core::targetUnit(t.kind))}, {"value", finite(t.value)}, {"low", finite(t.low)}, {"high", finite(t.high)},
-                           {"limit", t.limit}, {"headroom", finite(t.headroom)}, {"state", std::string(core::markWord(t.state))}, {"basis", std::string(core::verdict::basisWord(t.basis))},
-                           {"run", t.run}, {"runs", t.runs}, {"simulated", t.simulated}, {"why", t.why}});
-    return {{"id", v.id}, {"targets", targets}, {"proven", v.proven}, {"blockers", v.blockers}, {"can_be_validated", v.canBeValidated}, {"validated", v.validated}, {"before", texts(v.before)}, {"problem", v.problem}};
+        targets.push_back({{"id", t.id},
+                           {"name", t.name},
+                           {"unit", std::string(core::targetUnit(t.kind))},
+                           {"value", finite(t.value)},
+                           {"low", finite(t.low)},
+                           {"high", finite(t.high)},
+                           {"limit", t.limit},
+                           {"headroom", finite(t.headroom)},
+                           {"state", std::string(core::markWord(t.state))},
+                           {"basis", std::string(core::verdict::basisWord(t.basis))},
+                           {"run", t.run},
+                           {"runs", t.runs},
+                           {"simulated", t.simulated},
+                           {"why", t.why}});
+    return {{"id", v.id},
+            {"targets", targets},
+            {"proven", v.proven},
+            {"blockers", v.blockers},
+            {"can_be_validated", v.canBeValidated},
+            {"validated", v.validated},
+            {"before", texts(v.before)},
+            {"problem", v.problem}};
 }
 
 std::vector<core::stages::Evaluation> evaluateAll(const core::Project& project) {
@@ -45,7 +62,9 @@ int verdict(const Options& options) {
     if (!chosen)
         return badInput(chosen.error());
     const auto analyses = analyseRuns(*project, options.revision);
-    const auto baseline = project->revision(project->baseline) ? core::stages::evaluate(*project, project->baseline) : core::Result<core::stages::Evaluation>(core::problem({}, {}));
+    const auto baseline = project->revision(project->baseline)
+                              ? core::stages::evaluate(*project, project->baseline)
+                              : core::Result<core::stages::Evaluation>(core::problem({}, {}));
     store::Json revisions = store::Json::array();
     bool met = false;
     for (const core::Revision& r : project->revisions) {
@@ -57,7 +76,9 @@ int verdict(const Options& options) {
         store::Json findings = store::Json::array();
         const auto e = core::stages::evaluate(*project, r.id);
         if (e)
-            v = core::verdict::judge(*project, *e, analyses), findings = findingsJson(e->findings, [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
+            v = core::verdict::judge(*project, *e, analyses),
+            findings =
+                findingsJson(e->findings, [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
         else
             v.problem = e.error().text();
         if (r.id == *chosen) {
@@ -69,17 +90,25 @@ int verdict(const Options& options) {
         revisions.back()["findings"] = findings;
         if (e && baseline && r.id != project->baseline)
             for (const auto& d : core::verdict::against(*e, *baseline)) {
-                differences[d.id] = {{"now", d.now}, {"baseline", d.then}, {"by", d.by()}, {"percent", d.then != 0 ? store::Json(d.percent()) : store::Json()}};
-                words += (words.empty() ? "" : "; ") + d.name + " " + core::verdict::textOf(d, core::Show({.currency = project->currency}));
+                differences[d.id] = {{"now", d.now},
+                                     {"baseline", d.then},
+                                     {"by", d.by()},
+                                     {"percent", d.then != 0 ? store::Json(d.percent()) : store::Json()}};
+                words += (words.empty() ? "" : "; ") + d.name + " " +
+                         core::verdict::textOf(d, core::Show({.currency = project->currency}));
             }
         revisions.back()["against_baseline"] = differences;
         if (options.json)
             continue;
-        say("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers, v.validated ? ", validated" : "");
+        say("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers,
+            v.validated ? ", validated" : "");
         for (const auto& t : v.targets)
             say("  %-8s %-26s %s\n", std::string(core::markWord(t.state)).c_str(), t.name.c_str(),
-                        t.basis == core::verdict::Basis::Missing ? ("missing: " + t.why).c_str()
-                                                                 : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " + core::verdict::basisText(t)).c_str());
+                t.basis == core::verdict::Basis::Missing
+                    ? ("missing: " + t.why).c_str()
+                    : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " +
+                       core::verdict::basisText(t))
+                          .c_str());
         if (!v.problem.empty())
             say("  does not resolve: %s\n", v.problem.c_str());
         if (!words.empty())
@@ -100,8 +129,10 @@ int report(const Options& options) {
         return badInput(revision.error());
     const auto evaluations = evaluateAll(*project);
     const auto analyses = analyseRuns(*project);
-    const std::string page = report::html(*project, evaluations, analyses, *revision, core::Show({.currency = project->currency}));
-    const QString path = options.output.empty() ? QString::fromStdString(core::fileNameFrom(*revision) + ".html") : QString::fromStdString(options.output);
+    const std::string page =
+        report::html(*project, evaluations, analyses, *revision, core::Show({.currency = project->currency}));
+    const QString path = options.output.empty() ? QString::fromStdString(core::fileNameFrom(*revision) + ".html")
+                                                : QString::fromStdString(options.output);
     if (const auto done = store::writeWhole(path, QByteArray::fromStdString(page), overwrite(options)); !done)
         return badInput(done.error());
     if (options.json)

@@ -16,8 +16,11 @@
 
 namespace devices {
 namespace {
-long long nowMs() { return std::chrono::duration_cast<std::chrono::milliseconds>(std::chrono::steady_clock::now().time_since_epoch()).count(); }
+long long nowMs() {
+    return std::chrono::duration_cast<std::chrono::milliseconds>(std::chrono::steady_clock::now().time_since_epoch())
+        .count();
 }
+} // namespace
 
 CaptureFile::~CaptureFile() { (void)close(); }
 
@@ -27,7 +30,8 @@ core::Result<void> CaptureFile::open(const QString& path, const store::LogAbout&
     const int flags = O_WRONLY | O_CREAT | O_CLOEXEC | (overwrite == store::Overwrite::Refuse ? O_EXCL : O_TRUNC);
     m_fd = ::open(QFile::encodeName(path).constData(), flags, 0666);
     if (m_fd < 0 && errno == EEXIST)
-        return core::problem(path.toStdString(), "is there already and was not overwritten", "another name, or say that it may be overwritten");
+        return core::problem(path.toStdString(), "is there already and was not overwritten",
+                             "another name, or say that it may be overwritten");
     if (m_fd < 0)
         return tl::make_unexpected(store::cannotWrite(path, errno));
     m_whole = 0;

@@ -8,8 +8,8 @@
 namespace devices {
 
 /// A log that is written row by row and forced to the disk once a second, so that a capture survives the end of the
-/// program and loses at most the last second. The file is an ordinary CSV log; what its columns are and whose it is stands
-/// in a small file beside it.
+/// program and loses at most the last second. The file is an ordinary CSV log; what its columns are and whose it is
+/// stands in a small file beside it.
 class CaptureFile {
 public:
     CaptureFile() = default;
@@ -18,7 +18,8 @@ public:
     CaptureFile& operator=(const CaptureFile&) = delete;
 
     /// Errors: the file cannot be made, or is there and may not be overwritten.
-    [[nodiscard]] core::Result<void> open(const QString& path, const store::LogAbout& about, store::Overwrite overwrite = store::Overwrite::Replace);
+    [[nodiscard]] core::Result<void> open(const QString& path, const store::LogAbout& about,
+                                          store::Overwrite overwrite = store::Overwrite::Replace);
     /// Errors: the words of the disk. What stands in the file are whole rows then, too: a row is there or is not.
     [[nodiscard]] core::Result<void> add(double timeS, const std::vector<double>& values);
     [[nodiscard]] core::Result<void> close();

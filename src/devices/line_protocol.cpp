@@ -54,7 +54,8 @@ core::Result<Line> parseLine(std::string_view bytes) {
         if (w.size() < 3 || w[1] != "mini-draft" || !number(w[2], version))
             return wrong(text, "M mini-draft 1 <name>");
         if (version != 1)
-            return core::problem("line \"" + std::string(text.substr(0, 60)) + "\"", "is protocol version " + std::string(w[2]), "version 1");
+            return core::problem("line \"" + std::string(text.substr(0, 60)) + "\"",
+                                 "is protocol version " + std::string(w[2]), "version 1");
         Hello hello{1, w.size() > 3 ? std::string(w[3]) : std::string{}};
         hello.simulated = (w.size() > 4 && w[4] == "simulated") || hello.name == "rig"; // as the rig said it before
         return Line{std::move(hello)};
@@ -84,16 +85,22 @@ core::Result<Line> parseLine(std::string_view bytes) {
         }
         return Line{std::move(d)};
     }
-    case 'N': return Line{NoteLine{rest}};
-    case 'E': return Line{EndLine{rest}};
-    default: return wrong(text, "M, C, D, N or E first");
+    case 'N':
+        return Line{NoteLine{rest}};
+    case 'E':
+        return Line{EndLine{rest}};
+    default:
+        return wrong(text, "M, C, D, N or E first");
     }
 }
 
-std::string helloText(const std::string& name, bool simulated) { return "M mini-draft 1 " + name + (simulated ? " simulated" : ""); }
+std::string helloText(const std::string& name, bool simulated) {
+    return "M mini-draft 1 " + name + (simulated ? " simulated" : "");
+}
 
 std::string channelText(const core::Channel& c) {
-    return "C " + c.name + " " + std::string(core::channelKindWord(c.kind)) + " " + orDash(c.unit) + " " + orDash(c.subject);
+    return "C " + c.name + " " + std::string(core::channelKindWord(c.kind)) + " " + orDash(c.unit) + " " +
+           orDash(c.subject);
 }
 
 std::string dataText(double timeS, const std::vector<double>& values) {

@@ -15,11 +15,24 @@ namespace devices {
 //   N <text>                           a note
 //   E <text>                           the end, with its reason
 
-struct Hello { int version = 0; std::string name; bool simulated = false; };
-struct ChannelLine { core::Channel channel; };
-struct DataLine { double timeS = 0; std::vector<double> values; };
-struct NoteLine { std::string text; };
-struct EndLine { std::string text; };
+struct Hello {
+    int version = 0;
+    std::string name;
+    bool simulated = false;
+};
+struct ChannelLine {
+    core::Channel channel;
+};
+struct DataLine {
+    double timeS = 0;
+    std::vector<double> values;
+};
+struct NoteLine {
+    std::string text;
+};
+struct EndLine {
+    std::string text;
+};
 using Line = std::variant<Hello, ChannelLine, DataLine, NoteLine, EndLine>;
 
 /// One line without its newline. Errors name what was expected.

@@ -38,7 +38,8 @@ void LineSource::start() {
         m_socket = std::make_unique<QLocalSocket>();
         m_device = m_socket.get();
         connect(m_socket.get(), &QLocalSocket::disconnected, this, [this] { finish(tr("the connection was closed")); });
-        connect(m_socket.get(), &QLocalSocket::errorOccurred, this, [this] { finish(tr("socket %1: %2").arg(m_socketName, m_socket->errorString())); });
+        connect(m_socket.get(), &QLocalSocket::errorOccurred, this,
+                [this] { finish(tr("socket %1: %2").arg(m_socketName, m_socket->errorString())); });
         connect(m_device, &QIODevice::readyRead, this, &LineSource::readLines);
         m_socket->connectToServer(m_socketName, QIODevice::ReadOnly);
         return;
@@ -52,7 +53,8 @@ void LineSource::start() {
     });
     connect(m_process.get(), &QProcess::finished, this, [this] {
         readLines();
-        finish(tr("the source ended by itself: %1").arg(QString::fromUtf8(m_process->readAllStandardError()).trimmed()));
+        finish(
+            tr("the source ended by itself: %1").arg(QString::fromUtf8(m_process->readAllStandardError()).trimmed()));
     });
     m_process->start(m_program, m_arguments, QIODevice::ReadOnly);
 }
@@ -99,7 +101,8 @@ void LineSource::waitForReading() {
     m_silence.setSingleShot(true);
     m_silence.disconnect(this);
     connect(&m_silence, &QTimer::timeout, this, [this] {
-        warn(m_announced ? tr("no reading for %1 s").arg(m_patienceMs / 1000.0) : tr("nothing was read yet: no reading for %1 s").arg(m_patienceMs / 1000.0));
+        warn(m_announced ? tr("no reading for %1 s").arg(m_patienceMs / 1000.0)
+                         : tr("nothing was read yet: no reading for %1 s").arg(m_patienceMs / 1000.0));
         m_silence.start(m_patienceMs);
     });
     m_silence.start(m_patienceMs);
@@ -142,7 +145,9 @@ void LineSource::take(const QByteArray& text) {
         }
         std::vector<double> values = d->values;
         if (values.size() != m_channels.size() && !std::exchange(m_wrongCount, true))
-            warn(tr("a reading has %1 values for %2 channels: what is missing stays empty, what is more is left out").arg(values.size()).arg(m_channels.size()));
+            warn(tr("a reading has %1 values for %2 channels: what is missing stays empty, what is more is left out")
+                     .arg(values.size())
+                     .arg(m_channels.size()));
         values.resize(m_channels.size(), std::nan(""));
         if (!m_ended)
             Q_EMIT reading(d->timeS, values);

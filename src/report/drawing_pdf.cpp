@@ -12,7 +12,9 @@ namespace {
 
 constexpr double pointsPerMm = 72 / 25.4;
 
-struct Failed { HPDF_STATUS code = 0; };
+struct Failed {
+    HPDF_STATUS code = 0;
+};
 void onError(HPDF_STATUS code, HPDF_STATUS, void* to) { static_cast<Failed*>(to)->code = code; }
 
 /// UTF-8 to the one-byte letters of Western Europe; counts what those do not have.
@@ -65,7 +67,9 @@ public:
 
 private:
     static float points(double mm) { return static_cast<float>(mm * pointsPerMm); }
-    [[nodiscard]] std::array<float, 2> at(const core::fit::Point2& p) const { return {points(m_layout.atMm[0] + p[0] * m_layout.scale), points(m_layout.atMm[1] + p[1] * m_layout.scale)}; }
+    [[nodiscard]] std::array<float, 2> at(const core::fit::Point2& p) const {
+        return {points(m_layout.atMm[0] + p[0] * m_layout.scale), points(m_layout.atMm[1] + p[1] * m_layout.scale)};
+    }
     HPDF_Page m_page;
     HPDF_Font m_font = nullptr;
     const SheetLayout& m_layout;
@@ -75,7 +79,8 @@ private:
 
 core::Result<File> drawingPdf(const core::fit::Drawing& drawing, const SheetLayout& layout) {
     Failed failed;
-    const std::unique_ptr<std::remove_pointer_t<HPDF_Doc>, decltype(&HPDF_Free)> doc(HPDF_New(onError, &failed), HPDF_Free);
+    const std::unique_ptr<std::remove_pointer_t<HPDF_Doc>, decltype(&HPDF_Free)> doc(HPDF_New(onError, &failed),
+                                                                                     HPDF_Free);
     File pdf;
     if (doc) {
         HPDF_SetCompressionMode(doc.get(), HPDF_COMP_ALL);
@@ -91,7 +96,8 @@ core::Result<File> drawingPdf(const core::fit::Drawing& drawing, const SheetLayo
         pdf.bytes.resize(size);
     }
     if (!doc || failed.code != 0 || pdf.bytes.empty())
-        return core::problem("PDF", "cannot be drawn (code " + std::to_string(failed.code) + ")", "another sheet or scale; a PDF page is at most 5 m long");
+        return core::problem("PDF", "cannot be drawn (code " + std::to_string(failed.code) + ")",
+                             "another sheet or scale; a PDF page is at most 5 m long");
     return pdf;
 }
 

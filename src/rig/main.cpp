@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/text.h"
-#include "devices/line_protocol.h"
 #include "core/rules/port_map.h"
+#include "devices/line_protocol.h"
 #include "rig/player.h"
 #include "store/files.h"
 #include "store/project_json.h"
@@ -57,7 +57,8 @@ private:
             std::fputs(full.c_str(), stdout);
             if (std::fflush(stdout) != 0 || std::ferror(stdout)) {
                 const int error = errno;
-                QCoreApplication::exit(fail(store::cannotWrite(QStringLiteral("standard output"), error ? error : ENOSPC)));
+                QCoreApplication::exit(
+                    fail(store::cannotWrite(QStringLiteral("standard output"), error ? error : ENOSPC)));
                 m_timer.stop();
             }
         }
@@ -84,8 +85,14 @@ private:
 };
 
 core::Result<rig::Script> scriptOf(const Options& o, const core::Project& project) {
-    rig::Script script{.conditions = core::air::conditionsOf(project, o.load), .idleS = o.idle, .loadS = o.duration, .coolS = o.cool, .roomDriftKh = o.drift,
-                       .listenerM = project.brief.listenerM, .noise = o.noise, .seed = o.seed};
+    rig::Script script{.conditions = core::air::conditionsOf(project, o.load),
+                       .idleS = o.idle,
+                       .loadS = o.duration,
+                       .coolS = o.cool,
+                       .roomDriftKh = o.drift,
+                       .listenerM = project.brief.listenerM,
+                       .noise = o.noise,
+                       .seed = o.seed};
     if (o.room < 1e8)
         script.conditions.roomC = o.room;
     if (!o.load.empty() && !project.load(o.load))
@@ -99,10 +106,13 @@ core::Result<rig::Script> scriptOf(const Options& o, const core::Project& projec
     for (const std::string& text : o.fanSteps) { // mount@seconds=share
         const auto at = text.find('@'), equals = text.find('=');
         if (at == std::string::npos || equals == std::string::npos || equals < at)
-            return core::problem("--fan-step \"" + text + "\"", "is not understood", "mount@seconds=share, e.g. side-a@600=0.5");
-        const auto second = core::numberFrom(std::string_view(text).substr(at + 1, equals - at - 1)), share = core::numberFrom(std::string_view(text).substr(equals + 1));
+            return core::problem("--fan-step \"" + text + "\"", "is not understood",
+                                 "mount@seconds=share, e.g. side-a@600=0.5");
+        const auto second = core::numberFrom(std::string_view(text).substr(at + 1, equals - at - 1)),
+                   share = core::numberFrom(std::string_view(text).substr(equals + 1));
         if (!second || !share)
-            return core::problem("--fan-step \"" + text + "\"", "is not understood", "mount@seconds=share, e.g. side-a@600=0.5");
+            return core::problem("--fan-step \"" + text + "\"", "is not understood",
+                                 "mount@seconds=share, e.g. side-a@600=0.5");
         script.fanSteps.push_back({text.substr(0, at), *second, *share});
     }
     return script;
@@ -114,7 +124,9 @@ int main(int argc, char** argv) {
     QCoreApplication app(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // options are read with a point everywhere
     Options o;
-    CLI::App cli("Plays a build through time as a bench would log it. A stand-in for real sensors; docs/protocol.md describes the lines.", "mini-draft-rig");
+    CLI::App cli("Plays a build through time as a bench would log it. A stand-in for real sensors; docs/protocol.md "
+                 "describes the lines.",
+                 "mini-draft-rig");
     cli.add_option("project", o.project, "project file or interchange folder")->required();
     cli.add_option("--revision", o.revision, "revision to play")->required();
     cli.add_option("--load", o.load, "load of the project (default: the load of the brief)");

@@ -20,17 +20,25 @@ std::string shortName(const std::string& mount) {
 } // namespace
 
 core::Result<Fault> parseFault(std::string_view text) {
-    const auto wrong = [&] { return core::problem("fault \"" + std::string(text) + "\"", "is not understood", "dropout@300+10:cpu_c, stuck@400+60:card_c, spike@200:cpu_c or disconnect@900"); };
+    const auto wrong = [&] {
+        return core::problem("fault \"" + std::string(text) + "\"", "is not understood",
+                             "dropout@300+10:cpu_c, stuck@400+60:card_c, spike@200:cpu_c or disconnect@900");
+    };
     const auto at = text.find('@');
     if (at == std::string_view::npos)
         return wrong();
     Fault f;
     const std::string_view word = text.substr(0, at);
-    if (word == "dropout") f.kind = FaultKind::DropOut;
-    else if (word == "stuck") f.kind = FaultKind::Stuck;
-    else if (word == "disconnect") f.kind = FaultKind::Disconnect;
-    else if (word == "spike") f.kind = FaultKind::Spike;
-    else return wrong();
+    if (word == "dropout")
+        f.kind = FaultKind::DropOut;
+    else if (word == "stuck")
+        f.kind = FaultKind::Stuck;
+    else if (word == "disconnect")
+        f.kind = FaultKind::Disconnect;
+    else if (word == "spike")
+        f.kind = FaultKind::Spike;
+    else
+        return wrong();
     std::string_view rest = text.substr(at + 1);
     if (const auto colon = rest.find(':'); colon != std::string_view::npos) {
         f.channel = std::string(rest.substr(colon + 1));
@@ -42,7 +50,8 @@ core::Result<Fault> parseFault(std::string_view text) {
         v = found.value_or(0);
         return found.has_value();
     };
-    if (!number(rest.substr(0, plus), f.fromS) || (plus != std::string_view::npos && !number(rest.substr(plus + 1), f.lengthS)))
+    if (!number(rest.substr(0, plus), f.fromS) ||
+        (plus != std::string_view::npos && !number(rest.substr(plus + 1), f.lengthS)))
         return wrong();
     if (f.kind == FaultKind::Spike && plus == std::string_view::npos)
         f.lengthS = 1;
@@ -55,7 +64,8 @@ Player::Player(const core::Build& build, Script script)
     using core::ChannelKind;
     for (const auto& part : m_compiled.network.parts)
         if (!part.isSupply)
-            addChannel(ChannelKind::Temperature, part.isProcessor ? "cpu_c" : shortName(part.id) + "_c", part.id, part.isProcessor ? 0.125 : 0.5, 0.35);
+            addChannel(ChannelKind::Temperature, part.isProcessor ? "cpu_c" : shortName(part.id) + "_c", part.id,
+                       part.isProcessor ? 0.125 : 0.5, 0.35);
     for (const auto& part : m_compiled.network.passive)
         if (const core::Placed* p = m_build.at(part.id); p && p->part->kind == core::PartKind::Drive)
             addChannel(ChannelKind::Temperature, shortName(part.id) + "_c", part.id, 0.5, 0.3);
@@ -71,7 +81,8 @@ Player::Player(const core::Build& build, Script script)
     addChannel(ChannelKind::Level, "level_dba", "", 0.1, 0.25);
 }
 
-void Player::addChannel(core::ChannelKind kind, const std::string& name, const std::string& subject, double quantum, double sd) {
+void Player::addChannel(core::ChannelKind kind, const std::string& name, const std::string& subject, double quantum,
+                        double sd) {
     m_channels.push_back({name, std::string(core::channelUnit(kind)), kind, subject, {}});
     m_sensors.push_back({.quantum = quantum, .sd = sd * m_script.noise});
 }
@@ -105,12 +116,14 @@ std::vector<double> Player::trueValues() {
 
 bool Player::faulty(FaultKind kind, const std::string& channel) const {
     return std::any_of(m_script.faults.begin(), m_script.faults.end(), [&](const Fault& f) {
-        return f.kind == kind && m_second >= f.fromS && m_second < f.fromS + f.lengthS && (f.channel.empty() || f.channel == channel);
+        return f.kind == kind && m_second >= f.fromS && m_second < f.fromS + f.lengthS &&
+               (f.channel.empty() || f.channel == channel);
     });
 }
 
 bool Player::disconnected() const {
-    return std::any_of(m_script.faults.begin(), m_script.faults.end(), [&](const Fault& f) { return f.kind == FaultKind::Disconnect && m_second >= f.fromS; });
+    return std::any_of(m_script.faults.begin(), m_script.faults.end(),
+                       [&](const Fault& f) { return f.kind == FaultKind::Disconnect && m_second >= f.fromS; });
 }
 
 Player::Row Player::next() {

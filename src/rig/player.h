@@ -19,7 +19,11 @@ struct Fault {
 /// "dropout@300+10:cpu_c", "stuck@400+60:card_c", "disconnect@900", "spike@200:cpu_c".
 [[nodiscard]] core::Result<Fault> parseFault(std::string_view text);
 
-struct FanStep { std::string mount; double atS = 0; double share = 1; };
+struct FanStep {
+    std::string mount;
+    double atS = 0;
+    double share = 1;
+};
 
 struct Script {
     core::air::Conditions conditions; ///< room and load
@@ -44,15 +48,21 @@ public:
     [[nodiscard]] bool done() const { return m_second > m_script.idleS + m_script.loadS + m_script.coolS; }
     [[nodiscard]] bool disconnected() const;
     /// Readings at the present second; then the model moves on by one.
-    struct Row { double timeS = 0; std::vector<double> values; };
+    struct Row {
+        double timeS = 0;
+        std::vector<double> values;
+    };
     Row next();
 
     /// Steady temperatures of the true model at the room of the end of the load, by channel.
     [[nodiscard]] std::vector<std::pair<std::string, double>> truth() const;
 
 private:
-    struct Sensor { double quantum = 0, sd = 0, phi = 0.6, state = 0, last = 0; };
-    void addChannel(core::ChannelKind kind, const std::string& name, const std::string& subject, double quantum, double sd);
+    struct Sensor {
+        double quantum = 0, sd = 0, phi = 0.6, state = 0, last = 0;
+    };
+    void addChannel(core::ChannelKind kind, const std::string& name, const std::string& subject, double quantum,
+                    double sd);
     [[nodiscard]] std::vector<double> trueValues();
     [[nodiscard]] bool faulty(FaultKind kind, const std::string& channel) const;
 

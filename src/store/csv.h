@@ -15,10 +15,10 @@ struct CsvColumn {
     bool isTime = false;
     bool use = true;
     bool fahrenheit = false;
-    double scale = 1;     ///< to the stored unit, e.g. 1000 for GHz
+    double scale = 1; ///< to the stored unit, e.g. 1000 for GHz
     core::ChannelKind kind = core::ChannelKind::Other;
-    std::string subject;  ///< mount of the part
-    bool date = false;    ///< the date of a time of day that stands in a column of its own
+    std::string subject; ///< mount of the part
+    bool date = false;   ///< the date of a time of day that stands in a column of its own
 };
 
 struct CsvFormat {
@@ -46,13 +46,16 @@ enum class NoRows { Refuse, Allow };
 
 /// Recognises separator, decimal sign, header, units and columns from the first lines.
 /// Where no column looks like time, none is marked: readCsv() refuses such a format, a dialog lets the user choose.
-/// @p text is UTF-8 (decodeText). Errors: empty file, no text, a first line longer than 1 MB, a quote that is not closed.
-[[nodiscard]] core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName, NoRows noRows = NoRows::Refuse);
+/// @p text is UTF-8 (decodeText). Errors: empty file, no text, a first line longer than 1 MB, a quote that is not
+/// closed.
+[[nodiscard]] core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& fileName,
+                                                   NoRows noRows = NoRows::Refuse);
 
 /// Reads a log; times become seconds from the first row. Errors name file, line and column; no column of time is one.
 /// @p progress gets 0..1 and returns false to stop (the result is then an error "stopped").
-[[nodiscard]] core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& format, const std::string& fileName,
-                                                  BadField bad = BadField::Refuse, const std::function<bool(double)>& progress = {});
+[[nodiscard]] core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& format,
+                                                  const std::string& fileName, BadField bad = BadField::Refuse,
+                                                  const std::function<bool(double)>& progress = {});
 
 /// RFC 4180: one row a reading, "time_s" first, shortest digits that read back the same; nan is an empty field.
 [[nodiscard]] std::string writeCsv(const core::Samples& samples);

@@ -56,7 +56,8 @@ CsvRecord readRecord(std::string_view text, std::size_t at, char separator) {
         const std::size_t from = at;
         while (at < text.size() && text[at] != separator && text[at] != '\n')
             ++at;
-        field += quoted ? std::string_view{} : trim(text.substr(from, at - from)); // what follows a closing quote is no part of it
+        field += quoted ? std::string_view{}
+                        : trim(text.substr(from, at - from)); // what follows a closing quote is no part of it
         record.fields.push_back(std::move(field));
         if (at >= text.size() || text[at] == '\n') {
             record.end = std::min(at + 1, text.size());
@@ -66,7 +67,9 @@ CsvRecord readRecord(std::string_view text, std::size_t at, char separator) {
     }
 }
 
-std::vector<std::string> splitFields(std::string_view line, char separator) { return readRecord(line, 0, separator).fields; }
+std::vector<std::string> splitFields(std::string_view line, char separator) {
+    return readRecord(line, 0, separator).fields;
+}
 
 namespace {
 /// Nothing, or the marks "'" and then a letter at which a spreadsheet starts to compute.
@@ -78,7 +81,8 @@ bool isFormula(std::string_view text) {
 
 std::string csvHeading(std::string_view name) {
     const std::string safe = (isFormula(name) ? "'" : "") + std::string(name);
-    const bool plain = safe.find_first_of("\",;|\t\r\n") == std::string::npos && !safe.empty() && safe.front() != ' ' && safe.back() != ' ';
+    const bool plain = safe.find_first_of("\",;|\t\r\n") == std::string::npos && !safe.empty() && safe.front() != ' ' &&
+                       safe.back() != ' ';
     if (plain)
         return safe;
     std::string out = "\"";
@@ -90,7 +94,9 @@ std::string csvHeading(std::string_view name) {
     return out + "\"";
 }
 
-std::string headingFrom(std::string_view field) { return std::string(field.starts_with('\'') && isFormula(field) ? field.substr(1) : field); }
+std::string headingFrom(std::string_view field) {
+    return std::string(field.starts_with('\'') && isFormula(field) ? field.substr(1) : field);
+}
 
 namespace {
 
@@ -136,14 +142,19 @@ std::string fromUtf16(std::string_view bytes, bool big) {
 /// Length of the valid UTF-8 sequence at @p i, 0 when there is none.
 std::size_t sequence(std::string_view s, std::size_t i) {
     const auto c = static_cast<unsigned char>(s[i]);
-    const std::size_t n = c < 0x80 ? 1 : c >= 0xC2 && c < 0xE0 ? 2 : c >= 0xE0 && c < 0xF0 ? 3 : c >= 0xF0 && c < 0xF5 ? 4 : 0;
+    const std::size_t n = c < 0x80                ? 1
+                          : c >= 0xC2 && c < 0xE0 ? 2
+                          : c >= 0xE0 && c < 0xF0 ? 3
+                          : c >= 0xF0 && c < 0xF5 ? 4
+                                                  : 0;
     if (n == 0 || i + n > s.size())
         return 0;
     for (std::size_t k = 1; k < n; ++k)
         if ((static_cast<unsigned char>(s[i + k]) & 0xC0) != 0x80)
             return 0;
     const auto second = n > 1 ? static_cast<unsigned char>(s[i + 1]) : 0;
-    const bool wrong = (c == 0xE0 && second < 0xA0) || (c == 0xED && second > 0x9F) || (c == 0xF0 && second < 0x90) || (c == 0xF4 && second > 0x8F);
+    const bool wrong = (c == 0xE0 && second < 0xA0) || (c == 0xED && second > 0x9F) || (c == 0xF0 && second < 0x90) ||
+                       (c == 0xF4 && second > 0x8F);
     return wrong ? 0 : n;
 }
 
@@ -157,10 +168,13 @@ bool isUtf8(std::string_view s) {
     return true;
 }
 
-/// Windows-1252: Latin-1 with letters where Latin-1 has control characters. Source: unicode.org, mapping table CP1252 (from memory).
+/// Windows-1252: Latin-1 with letters where Latin-1 has control characters. Source: unicode.org, mapping table CP1252
+/// (from memory).
 std::string fromLatin1(std::string_view bytes) {
-    static constexpr std::array<char16_t, 32> upper{0x20AC, 0x81, 0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021, 0x02C6, 0x2030, 0x0160, 0x2039, 0x0152, 0x8D, 0x017D, 0x8F,
-                                                    0x90, 0x2018, 0x2019, 0x201C, 0x201D, 0x2022, 0x2013, 0x2014, 0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0x9D, 0x017E, 0x0178};
+    static constexpr std::array<char16_t, 32> upper{0x20AC, 0x81,   0x201A, 0x0192, 0x201E, 0x2026, 0x2020, 0x2021,
+                                                    0x02C6, 0x2030, 0x0160, 0x2039, 0x0152, 0x8D,   0x017D, 0x8F,
+                                                    0x90,   0x2018, 0x2019, 0x201C, 0x201D, 0x2022, 0x2013, 0x2014,
+                                                    0x02DC, 0x2122, 0x0161, 0x203A, 0x0153, 0x9D,   0x017E, 0x0178};
     std::string out;
     out.reserve(bytes.size() + bytes.size() / 8);
     for (const char b : bytes) {
@@ -219,7 +233,8 @@ bool parseClock(std::string_view field, double& seconds) {
     while (true) {
         const auto colon = field.find(':');
         double v = 0;
-        if (!parseNumber(field.substr(0, colon), field.find(',') != std::string_view::npos ? ',' : '.', v) || v < 0 || (colon != std::string_view::npos && v != static_cast<int>(v)))
+        if (!parseNumber(field.substr(0, colon), field.find(',') != std::string_view::npos ? ',' : '.', v) || v < 0 ||
+            (colon != std::string_view::npos && v != static_cast<int>(v)))
             return false;
         if (parts > 0 && v >= 60)
             return false;
@@ -236,8 +251,9 @@ bool parseClock(std::string_view field, double& seconds) {
 bool parseIso8601(std::string_view field, double& seconds) {
     field = trim(field);
     int year = 0, month = 0, day = 0, hour = 0, minute = 0;
-    if (field.size() < 16 || !digits(field, 0, 4, year) || field[4] != '-' || !digits(field, 5, 2, month) || field[7] != '-' || !digits(field, 8, 2, day) ||
-        (field[10] != 'T' && field[10] != ' ') || !digits(field, 11, 2, hour) || field[13] != ':' || !digits(field, 14, 2, minute))
+    if (field.size() < 16 || !digits(field, 0, 4, year) || field[4] != '-' || !digits(field, 5, 2, month) ||
+        field[7] != '-' || !digits(field, 8, 2, day) || (field[10] != 'T' && field[10] != ' ') ||
+        !digits(field, 11, 2, hour) || field[13] != ':' || !digits(field, 14, 2, minute))
         return false;
     double second = 0;
     std::string_view rest = field.substr(16);
@@ -260,7 +276,8 @@ bool parseIso8601(std::string_view field, double& seconds) {
     } else if (!rest.empty() && rest != "Z") {
         return false;
     }
-    const std::chrono::year_month_day date{std::chrono::year{year}, std::chrono::month{static_cast<unsigned>(month)}, std::chrono::day{static_cast<unsigned>(day)}};
+    const std::chrono::year_month_day date{std::chrono::year{year}, std::chrono::month{static_cast<unsigned>(month)},
+                                           std::chrono::day{static_cast<unsigned>(day)}};
     if (!date.ok() || hour > 24 || minute > 59 || second >= 61)
         return false;
     const auto days = std::chrono::sys_days{date}.time_since_epoch().count();
@@ -273,10 +290,13 @@ bool parseDate(std::string_view field, double& seconds) {
     int year = 0, month = 0, day = 0;
     if (field.size() != 10)
         return false;
-    const bool iso = digits(field, 0, 4, year) && field[4] == '-' && digits(field, 5, 2, month) && field[7] == '-' && digits(field, 8, 2, day);
-    if (!iso && !(digits(field, 0, 2, day) && field[2] == '.' && digits(field, 3, 2, month) && field[5] == '.' && digits(field, 6, 4, year)))
+    const bool iso = digits(field, 0, 4, year) && field[4] == '-' && digits(field, 5, 2, month) && field[7] == '-' &&
+                     digits(field, 8, 2, day);
+    if (!iso && !(digits(field, 0, 2, day) && field[2] == '.' && digits(field, 3, 2, month) && field[5] == '.' &&
+                  digits(field, 6, 4, year)))
         return false;
-    const std::chrono::year_month_day date{std::chrono::year{year}, std::chrono::month{static_cast<unsigned>(month)}, std::chrono::day{static_cast<unsigned>(day)}};
+    const std::chrono::year_month_day date{std::chrono::year{year}, std::chrono::month{static_cast<unsigned>(month)},
+                                           std::chrono::day{static_cast<unsigned>(day)}};
     if (!date.ok())
         return false;
     seconds = static_cast<double>(std::chrono::sys_days{date}.time_since_epoch().count()) * 86400.0;
@@ -286,7 +306,8 @@ bool parseDate(std::string_view field, double& seconds) {
 bool parseDayMonthYear(std::string_view field, double& seconds) {
     field = trim(field);
     double date = 0, clock = 0;
-    if (field.size() < 15 || field[2] != '.' || (field[10] != ' ' && field[10] != 'T') || !parseDate(field.substr(0, 10), date) || !parseClock(field.substr(11), clock))
+    if (field.size() < 15 || field[2] != '.' || (field[10] != ' ' && field[10] != 'T') ||
+        !parseDate(field.substr(0, 10), date) || !parseClock(field.substr(11), clock))
         return false;
     seconds = date + clock;
     return true;
@@ -295,7 +316,8 @@ bool parseDayMonthYear(std::string_view field, double& seconds) {
 bool looksLikeSlashDate(std::string_view field) {
     field = trim(field);
     int a = 0;
-    return field.size() >= 10 && digits(field, 0, 2, a) && field[2] == '/' && digits(field, 3, 2, a) && field[5] == '/' && digits(field, 6, 4, a);
+    return field.size() >= 10 && digits(field, 0, 2, a) && field[2] == '/' && digits(field, 3, 2, a) &&
+           field[5] == '/' && digits(field, 6, 4, a);
 }
 
 } // namespace store

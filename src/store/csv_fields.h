@@ -6,20 +6,22 @@
 
 namespace store {
 
-/// One record of RFC 4180 from @p at on: a field that starts with a quote goes to its closing quote, across separators and
-/// line ends, "" inside it is one quote. A quote anywhere else is an ordinary letter. Blanks around plain fields are taken off.
+/// One record of RFC 4180 from @p at on: a field that starts with a quote goes to its closing quote, across separators
+/// and line ends, "" inside it is one quote. A quote anywhere else is an ordinary letter. Blanks around plain fields
+/// are taken off.
 struct CsvRecord {
     std::vector<std::string> fields;
-    std::size_t end = 0;    ///< behind its line end
-    std::size_t lines = 1;  ///< of text it took
-    bool closed = true;     ///< false: a quote was opened and never closed within longestRecord
+    std::size_t end = 0;   ///< behind its line end
+    std::size_t lines = 1; ///< of text it took
+    bool closed = true;    ///< false: a quote was opened and never closed within longestRecord
 };
 constexpr std::size_t longestRecord = 1 << 20; ///< bytes
 [[nodiscard]] CsvRecord readRecord(std::string_view text, std::size_t at, char separator);
 /// Fields of one line.
 [[nodiscard]] std::vector<std::string> splitFields(std::string_view line, char separator);
 
-/// A heading as it is written: quoted where it must be; a leading "=", "+", "-" or "@" that a spreadsheet would run gets a
+/// A heading as it is written: quoted where it must be; a leading "=", "+", "-" or "@" that a spreadsheet would run
+/// gets a
 /// "'" before it (and one more where quotes stand before it already), which headingFrom() takes off again.
 [[nodiscard]] std::string csvHeading(std::string_view name);
 [[nodiscard]] std::string headingFrom(std::string_view field);

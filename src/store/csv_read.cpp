@@ -28,26 +28,34 @@ bool parseTime(std::string_view field, const CsvFormat& format, double& seconds)
             return false;
         seconds *= format.timeScale;
         return true;
-    case TimeFormat::DayMonthYear: return parseDayMonthYear(field, seconds);
-    case TimeFormat::Clock: return parseClock(field, seconds);
-    case TimeFormat::Iso8601: return parseIso8601(field, seconds);
+    case TimeFormat::DayMonthYear:
+        return parseDayMonthYear(field, seconds);
+    case TimeFormat::Clock:
+        return parseClock(field, seconds);
+    case TimeFormat::Iso8601:
+        return parseIso8601(field, seconds);
     }
     return false;
 }
 
 const char* timeWords(TimeFormat time) {
     switch (time) {
-    case TimeFormat::Seconds: return "seconds as a number";
-    case TimeFormat::Clock: return "hh:mm:ss";
-    case TimeFormat::DayMonthYear: return "a date and time such as 04.05.2026 18:30:00";
-    case TimeFormat::Iso8601: break;
+    case TimeFormat::Seconds:
+        return "seconds as a number";
+    case TimeFormat::Clock:
+        return "hh:mm:ss";
+    case TimeFormat::DayMonthYear:
+        return "a date and time such as 04.05.2026 18:30:00";
+    case TimeFormat::Iso8601:
+        break;
     }
     return "a date and time such as 2026-05-04T18:30:00";
 }
 
 class CsvReader {
 public:
-    CsvReader(std::string_view text, const CsvFormat& format, const std::string& fileName, BadField bad) : m_text(text), m_format(format), m_file(fileName), m_bad(bad) {
+    CsvReader(std::string_view text, const CsvFormat& format, const std::string& fileName, BadField bad)
+        : m_text(text), m_format(format), m_file(fileName), m_bad(bad) {
         for (std::size_t i = 0; i < format.columns.size(); ++i) {
             const CsvColumn& c = format.columns[i];
             m_target.push_back(-1);
@@ -62,7 +70,8 @@ public:
         if (std::none_of(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.isTime; }))
             return core::problem(m_file + ", line 1", "no column of time", "a column named \"time_s\", or choose one");
         if (m_format.columns.size() > mostColumns)
-            return core::problem(m_file + ", line 1", "has " + std::to_string(m_format.columns.size()) + " columns", "at most " + std::to_string(mostColumns));
+            return core::problem(m_file + ", line 1", "has " + std::to_string(m_format.columns.size()) + " columns",
+                                 "at most " + std::to_string(mostColumns));
         std::size_t at = m_format.header ? readRecord(m_text, 0, m_format.separator).end : 0;
         m_line = m_format.header ? readRecord(m_text, 0, m_format.separator).lines : 0;
         if (m_format.unitRow) {
@@ -78,7 +87,8 @@ public:
             if (line.find('"') != std::string_view::npos) {
                 const CsvRecord record = readRecord(m_text, at, m_format.separator);
                 if (!record.closed)
-                    return core::problem(m_file + ", line " + std::to_string(m_line), "a quote is opened and not closed", "a closing quote, or none");
+                    return core::problem(m_file + ", line " + std::to_string(m_line),
+                                         "a quote is opened and not closed", "a closing quote, or none");
                 if (auto wrong = row({}, &record.fields)) {
                     if (!m_samples.timeS.empty() && isFooter(at))
                         break;
@@ -97,8 +107,10 @@ public:
             }
             at = end + 1;
             if (m_samples.timeS.size() * m_format.columns.size() > mostValues)
-                return core::problem(m_file + ", line " + std::to_string(m_line), "nearly all fields are missing", "rows with as many fields as there are columns");
-            if (progress && m_line % 20000 == 0 && !progress(static_cast<double>(at) / static_cast<double>(m_text.size())))
+                return core::problem(m_file + ", line " + std::to_string(m_line), "nearly all fields are missing",
+                                     "rows with as many fields as there are columns");
+            if (progress && m_line % 20000 == 0 &&
+                !progress(static_cast<double>(at) / static_cast<double>(m_text.size())))
                 return core::problem(m_file, "stopped", "");
         }
         if (m_samples.timeS.empty() && !m_format.mayBeEmpty)
@@ -112,7 +124,9 @@ private:
     [[nodiscard]] bool isFooter(std::size_t at) const;
     /// The last row has neither a time nor a reading.
     [[nodiscard]] bool saysNothing() const {
-        return m_samples.timeS.size() > 1 && std::isnan(m_samples.timeS.back()) && std::all_of(m_samples.channels.begin(), m_samples.channels.end(), [](const core::Channel& c) { return std::isnan(c.values.back()); });
+        return m_samples.timeS.size() > 1 && std::isnan(m_samples.timeS.back()) &&
+               std::all_of(m_samples.channels.begin(), m_samples.channels.end(),
+                           [](const core::Channel& c) { return std::isnan(c.values.back()); });
     }
     void dropLast() {
         m_samples.timeS.pop_back();
@@ -120,8 +134,11 @@ private:
             c.values.pop_back();
     }
     std::optional<core::Problem> wrong(std::size_t column, std::string_view field, const char* expected) {
-        return core::Problem{m_file + ", line " + std::to_string(m_line) + ", column \"" + (column < m_format.columns.size() ? m_format.columns[column].header : std::to_string(column + 1)) + "\"",
-                             "found \"" + std::string(field.substr(0, 40)) + "\"", expected};
+        return core::Problem{
+            m_file + ", line " + std::to_string(m_line) + ", column \"" +
+                (column < m_format.columns.size() ? m_format.columns[column].header : std::to_string(column + 1)) +
+                "\"",
+            "found \"" + std::string(field.substr(0, 40)) + "\"", expected};
     }
     void finishTime();
 
@@ -205,12 +222,16 @@ std::optional<core::Problem> CsvReader::row(std::string_view line, const std::ve
 bool CsvReader::isFooter(std::size_t at) const {
     constexpr int mostLines = 20;
     constexpr std::size_t longest = 400;
-    const auto time = static_cast<std::size_t>(std::find_if(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.isTime; }) - m_format.columns.begin());
+    const auto time = static_cast<std::size_t>(
+        std::find_if(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.isTime; }) -
+        m_format.columns.begin());
     for (int lines = 0; at < m_text.size(); ++lines) {
         const CsvRecord record = readRecord(m_text, at, m_format.separator);
         double v = 0;
-        const bool reads = std::any_of(record.fields.begin(), record.fields.end(), [&](const std::string& f) { return parseNumber(f, m_format.decimal, v); });
-        if (lines == mostLines || !record.closed || reads || record.end - at > longest || (time < record.fields.size() && parseTime(record.fields[time], m_format, v)))
+        const bool reads = std::any_of(record.fields.begin(), record.fields.end(),
+                                       [&](const std::string& f) { return parseNumber(f, m_format.decimal, v); });
+        if (lines == mostLines || !record.closed || reads || record.end - at > longest ||
+            (time < record.fields.size() && parseTime(record.fields[time], m_format, v)))
             return false;
         at = record.end;
     }
@@ -220,7 +241,8 @@ bool CsvReader::isFooter(std::size_t at) const {
 /// Clock times may pass midnight; everything but plain seconds is counted from the first row.
 void CsvReader::finishTime() {
     auto& t = m_samples.timeS;
-    const bool dated = std::any_of(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.date; });
+    const bool dated =
+        std::any_of(m_format.columns.begin(), m_format.columns.end(), [](const CsvColumn& c) { return c.date; });
     if (m_format.time == TimeFormat::Clock && !dated) {
         double add = 0;
         for (std::size_t i = 1; i < t.size(); ++i) {
@@ -230,7 +252,8 @@ void CsvReader::finishTime() {
         }
     }
     constexpr double moment = 1e8; // a number of seconds since 1970, not since the log began
-    if (t.empty() || (m_format.time == TimeFormat::Seconds && m_format.timeScale == 1 && (m_format.ours || !(t.front() > moment))))
+    if (t.empty() ||
+        (m_format.time == TimeFormat::Seconds && m_format.timeScale == 1 && (m_format.ours || !(t.front() > moment))))
         return;
     const double start = t.front();
     for (double& v : t)
@@ -251,7 +274,8 @@ void append(std::string& out, double v) {
 
 } // namespace
 
-core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& format, const std::string& fileName, BadField bad, const std::function<bool(double)>& progress) {
+core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& format, const std::string& fileName,
+                                    BadField bad, const std::function<bool(double)>& progress) {
     if (text.starts_with("\xEF\xBB\xBF"))
         text.remove_prefix(3);
     return CsvReader(text, format, fileName, bad).run(progress);
@@ -282,7 +306,8 @@ core::Result<std::string> readFile(const std::string& path, std::size_t most) {
     // Opened without waiting: a pipe or a device that never answers is refused, not read.
     const int fd = ::open(path.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC);
     if (fd < 0)
-        return core::problem(path, std::string("the file cannot be opened: ") + std::strerror(errno), "check that it is there and may be read");
+        return core::problem(path, std::string("the file cannot be opened: ") + std::strerror(errno),
+                             "check that it is there and may be read");
     const std::unique_ptr<std::FILE, int (*)(std::FILE*)> file(::fdopen(fd, "rb"), &std::fclose);
     struct stat about {};
     if (!file || ::fstat(fd, &about) != 0 || S_ISDIR(about.st_mode))
@@ -290,7 +315,8 @@ core::Result<std::string> readFile(const std::string& path, std::size_t most) {
     if (!S_ISREG(about.st_mode))
         return core::problem(path, "is a pipe or a device", "an ordinary file");
     if (about.st_size < 0 || static_cast<std::size_t>(about.st_size) > most)
-        return core::problem(path, "the file is too large (" + std::to_string(about.st_size / 1'000'000) + " MB)", "at most " + std::to_string(most / 1'000'000) + " MB");
+        return core::problem(path, "the file is too large (" + std::to_string(about.st_size / 1'000'000) + " MB)",
+                             "at most " + std::to_string(most / 1'000'000) + " MB");
     std::string text(static_cast<std::size_t>(about.st_size), '\0');
     text.resize(std::fread(text.data(), 1, text.size(), file.get()));
     if (std::ferror(file.get()))

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "store/csv.h"
 #include "core/base/text.h"
+#include "store/csv.h"
 #include "store/csv_fields.h"
 
 #include <algorithm>
@@ -58,7 +58,8 @@ char findSeparator(const std::vector<std::string_view>& lines) {
         std::map<std::ptrdiff_t, int> counts;
         for (const auto& line : lines)
             ++counts[countOutside(line, c)];
-        const auto most = std::max_element(counts.begin(), counts.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
+        const auto most = std::max_element(counts.begin(), counts.end(),
+                                           [](const auto& a, const auto& b) { return a.second < b.second; });
         if (most->first == 0)
             continue;
         const double same = most->second;
@@ -118,7 +119,9 @@ bool isUnitRow(const std::vector<std::string>& fields) {
         if (parseNumber(f, '.', v) || parseNumber(f, ',', v) || timeFormatOf(f))
             return false;
         const std::string low = core::asciiLower(f);
-        for (const char* word : {"s", "ms", "us", "sec", "°c", "c", "degc", "°f", "f", "degf", "rpm", "mhz", "ghz", "w", "mw", "dba", "db(a)", "%", "[s]", "[ms]", "[°c]", "[°f]", "[rpm]", "[mhz]", "[w]", "[%]"})
+        for (const char* word :
+             {"s", "ms", "us",  "sec",   "°c", "c",   "degc", "°f",   "f",    "degf",  "rpm",   "mhz", "ghz",
+              "w", "mw", "dba", "db(a)", "%",  "[s]", "[ms]", "[°c]", "[°f]", "[rpm]", "[mhz]", "[w]", "[%]"})
             unit = unit || low == word;
     }
     return unit;
@@ -127,7 +130,9 @@ bool isUnitRow(const std::vector<std::string>& fields) {
 /// Of several columns of time one is taken, with the date that may stand beside it; the others are left out.
 void chooseTime(CsvFormat& format, const std::vector<std::vector<std::string>>& rows) {
     const auto& body = rows.empty() ? std::vector<std::string>{} : rows.front();
-    const auto fieldOf = [&](std::size_t i) { return i < body.size() ? std::string_view(body[i]) : std::string_view{}; };
+    const auto fieldOf = [&](std::size_t i) {
+        return i < body.size() ? std::string_view(body[i]) : std::string_view{};
+    };
     std::size_t at = format.columns.size(), date = format.columns.size();
     double seconds = 0;
     for (std::size_t i = 0; i < format.columns.size(); ++i) {
@@ -186,8 +191,8 @@ CsvColumn columnFromHeader(std::string_view header) {
         c.kind = ChannelKind::Power;
     else if (thermal)
         c.kind = ChannelKind::Temperature;
-    // Not a mount yet: the importer turns these words into the mounts of the build. A heading without the name of a part
-    // belongs to none: a board sensor is no processor.
+    // Not a mount yet: the importer turns these words into the mounts of the build. A heading without the name of a
+    // part belongs to none: a board sensor is no processor.
     if (has(h, {"card", "gpu", "graphics"}))
         c.subject = "card";
     else if (has(h, {"drive", "ssd", "disk", "store", "nvme"}))
@@ -204,7 +209,8 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
         return core::problem(fileName, "the file is empty", "a log with a line of headers and one row a reading");
     const auto newline = text.find('\n');
     if ((newline == std::string_view::npos ? text.size() : newline) > longestRecord)
-        return core::problem(fileName + ", line 1", "the line is longer than 1 MB", "a text file with one reading a line");
+        return core::problem(fileName + ", line 1", "the line is longer than 1 MB",
+                             "a text file with one reading a line");
     const auto lines = firstRecords(text, 12);
     if (text.substr(0, 4096).find('\0') != std::string_view::npos || lines.front().find('\0') != std::string_view::npos)
         return core::problem(fileName, "the file is not text", "a log as text with separated values");
@@ -222,7 +228,11 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
         double v = 0;
         return parseNumber(f, decimal, v);
     };
-    format.header = ours || (std::none_of(head.begin(), head.end(), [&](std::string_view f) { return !f.empty() && (isNumber(f, '.') || isNumber(f, ',')); }) && !timeFormatOf(head.front()));
+    format.header =
+        ours ||
+        (std::none_of(head.begin(), head.end(),
+                      [&](std::string_view f) { return !f.empty() && (isNumber(f, '.') || isNumber(f, ',')); }) &&
+         !timeFormatOf(head.front()));
     if (format.header && lines.size() < 2 && !format.mayBeEmpty)
         return core::problem(fileName, "there is a header and no rows", "at least one row of readings");
     format.unitRow = format.header && !ours && lines.size() > 2 && isUnitRow(splitFields(lines[1], format.separator));
@@ -236,12 +246,13 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
     for (std::size_t i = 0; i < head.size(); ++i) {
         if (format.header) {
             const std::string heading = headingFrom(head[i]);
-            CsvColumn column = columnFromHeader(i < units.size() && !units[i].empty() ? heading + " [" + units[i] + "]" : heading);
+            CsvColumn column =
+                columnFromHeader(i < units.size() && !units[i].empty() ? heading + " [" + units[i] + "]" : heading);
             column.header = heading;
             format.columns.push_back(std::move(column));
-        }
-        else
-            format.columns.push_back({.header = i == 0 ? "time_s" : "column " + std::to_string(i + 1), .isTime = i == 0});
+        } else
+            format.columns.push_back(
+                {.header = i == 0 ? "time_s" : "column " + std::to_string(i + 1), .isTime = i == 0});
     }
     for (std::size_t i = 1; i < format.columns.size(); ++i)
         format.simulated = format.simulated || format.columns[i].header == simulatedHead;
@@ -260,11 +271,14 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
         c.use = c.use && c.header != simulatedHead;
     // A column without a heading and without readings is a separator too many.
     for (std::size_t i = 0; i < format.columns.size(); ++i)
-        if (format.columns[i].header.empty() && std::all_of(rows.begin(), rows.end(), [&](const auto& row) { return i >= row.size() || row[i].empty(); }))
+        if (format.columns[i].header.empty() &&
+            std::all_of(rows.begin(), rows.end(), [&](const auto& row) { return i >= row.size() || row[i].empty(); }))
             format.columns[i].use = false;
     for (const std::string& field : body)
         if (looksLikeSlashDate(field))
-            return core::problem(fileName + ", line " + std::to_string(firstRow + 1), "the date \"" + field.substr(0, 40) + "\" can be read two ways", "2026-05-04 18:30:00 or 04.05.2026 18:30:00, or seconds");
+            return core::problem(fileName + ", line " + std::to_string(firstRow + 1),
+                                 "the date \"" + field.substr(0, 40) + "\" can be read two ways",
+                                 "2026-05-04 18:30:00 or 04.05.2026 18:30:00, or seconds");
     auto time = std::find_if(format.columns.begin(), format.columns.end(), [](const CsvColumn& c) { return c.isTime; });
     if (time == format.columns.end() && !body.empty() && timeFormatOf(body.front())) {
         format.columns.front().isTime = true;

@@ -19,32 +19,43 @@ namespace {
 
 const QString jsonName = QStringLiteral("project.json");
 
-bool hasSuffix(const QString& path, const char* suffix) { return QFileInfo(path).suffix().compare(QLatin1String(suffix), Qt::CaseInsensitive) == 0; }
+bool hasSuffix(const QString& path, const char* suffix) {
+    return QFileInfo(path).suffix().compare(QLatin1String(suffix), Qt::CaseInsensitive) == 0;
+}
 
 /// What another project at the place is called, or nothing when the place is free or our own.
-core::Result<void> mayReplace(const core::Project& project, const ProjectPath& place, const QString& asked, const SaveOptions& options) {
+core::Result<void> mayReplace(const core::Project& project, const ProjectPath& place, const QString& asked,
+                              const SaveOptions& options) {
     if (options.foreign == Foreign::Replace || !QFileInfo::exists(place.file) || QFileInfo(place.file).size() == 0)
         return {};
-    if (!options.openedFrom.isEmpty() && QFileInfo(projectPath(options.openedFrom).file).canonicalFilePath() == QFileInfo(place.file).canonicalFilePath())
+    if (!options.openedFrom.isEmpty() && QFileInfo(projectPath(options.openedFrom).file).canonicalFilePath() ==
+                                             QFileInfo(place.file).canonicalFilePath())
         return {};
     std::string id, name;
     if (place.form == ProjectPath::Form::Database) {
         const auto head = readDatabaseHead(place.file);
         if (!head)
-            return core::problem(asked.toStdString(), "is there already, and " + head.error().what, "another name, or say that it may be replaced");
+            return core::problem(asked.toStdString(), "is there already, and " + head.error().what,
+                                 "another name, or say that it may be replaced");
         id = head->id;
         name = head->name;
     } else {
         const auto text = readFile(place.file.toStdString(), mostJsonBytes);
         const auto json = text ? parseJson(*text, place.file.toStdString()) : tl::make_unexpected(text.error());
         if (!json || !json->is_object() || json->value("format", "") != formatWord)
-            return core::problem(asked.toStdString(), "holds a " + place.file.section(QLatin1Char('/'), -1).toStdString() + " that is no project", "another place, or say that it may be replaced");
+            return core::problem(asked.toStdString(),
+                                 "holds a " + place.file.section(QLatin1Char('/'), -1).toStdString() +
+                                     " that is no project",
+                                 "another place, or say that it may be replaced");
         id = json->value("id", "");
         name = json->value("name", "");
     }
     const bool same = !id.empty() && !project.id.empty() ? id == project.id : name == project.name;
     if (!same)
-        return core::problem(asked.toStdString(), "holds another project, \"" + core::printable(name, core::LineEnds::Show).substr(0, 80) + "\"", "another place, or say that it may be replaced");
+        return core::problem(asked.toStdString(),
+                             "holds another project, \"" + core::printable(name, core::LineEnds::Show).substr(0, 80) +
+                                 "\"",
+                             "another place, or say that it may be replaced");
     return {};
 }
 
@@ -55,7 +66,10 @@ ProjectPath projectPath(const QString& path) {
     if (info.isDir() || path.endsWith(QLatin1Char('/')))
         return {ProjectPath::Form::Folder, QDir(path).filePath(jsonName)};
     if (info.isFile() && info.size() > 0)
-        return {looksLikeDatabase(path) || (hasSuffix(path, projectSuffix) && !hasSuffix(path, "json")) ? ProjectPath::Form::Database : ProjectPath::Form::Folder, path};
+        return {looksLikeDatabase(path) || (hasSuffix(path, projectSuffix) && !hasSuffix(path, "json"))
+                    ? ProjectPath::Form::Database
+                    : ProjectPath::Form::Folder,
+                path};
     if (hasSuffix(path, projectSuffix) || (info.exists() && !hasSuffix(path, "json")))
         return {ProjectPath::Form::Database, path};
     if (hasSuffix(path, "json"))
@@ -68,14 +82,17 @@ core::Result<Loaded> openProject(const QString& path, const Progress& progress) 
     if (!info.exists())
         return core::problem(path.toStdString(), "is not there", "a project file, or a folder with project.json");
     if (!info.isFile() && !info.isDir())
-        return core::problem(path.toStdString(), "is a pipe or a device", "a project file, or a folder with project.json");
+        return core::problem(path.toStdString(), "is a pipe or a device",
+                             "a project file, or a folder with project.json");
     if (info.isFile() && info.size() == 0)
-        return core::problem(path.toStdString(), "the file is empty (0 bytes)", "a project file, or a folder with project.json");
+        return core::problem(path.toStdString(), "the file is empty (0 bytes)",
+                             "a project file, or a folder with project.json");
     if (info.isFile() && looksLikeDatabase(path))
         return readDatabase(path, progress);
     const QString json = info.isDir() ? QDir(path).filePath(jsonName) : path;
     if (!QFileInfo(json).isFile())
-        return core::problem(path.toStdString(), "there is no project.json in this folder", "a folder written by export, or by hand after docs/format.md");
+        return core::problem(path.toStdString(), "there is no project.json in this folder",
+                             "a folder written by export, or by hand after docs/format.md");
     // A save may put a new project.json in place while its logs are read: then once more.
     const auto before = stampOf(json);
     auto loaded = readFolder(json, progress);
@@ -87,7 +104,8 @@ core::Result<Saved> saveProject(const core::Project& project, const QString& pat
     const QString folder = QFileInfo(place.file).path();
     if (place.form == ProjectPath::Form::Folder && !QDir().mkpath(folder))
         return core::problem(folder.toStdString(), "the folder cannot be made", "another place");
-    const QString locked = place.form == ProjectPath::Form::Folder && QFileInfo(place.file).fileName() == jsonName ? folder : place.file;
+    const QString locked =
+        place.form == ProjectPath::Form::Folder && QFileInfo(place.file).fileName() == jsonName ? folder : place.file;
     std::unique_ptr<ProjectLock> own;
     if (!options.lock || !options.lock->covers(locked)) {
         auto taken = ProjectLock::take(locked, options.program, options.waitMs);
@@ -108,13 +126,16 @@ core::Result<Saved> saveProject(const core::Project& project, const QString& pat
     return Saved{};
 }
 
-core::Result<Saved> writeFolder(const core::Project& project, const QString& folder, const SaveOptions& options) { return saveProject(project, QDir(folder).path() + QLatin1Char('/'), options); }
+core::Result<Saved> writeFolder(const core::Project& project, const QString& folder, const SaveOptions& options) {
+    return saveProject(project, QDir(folder).path() + QLatin1Char('/'), options);
+}
 
 std::optional<FileStamp> stampOf(const QString& path) {
     struct stat about {};
     if (::stat(QFile::encodeName(projectPath(path).file).constData(), &about) != 0)
         return std::nullopt;
-    return FileStamp{about.st_dev, about.st_ino, static_cast<std::uint64_t>(about.st_size), static_cast<std::int64_t>(about.st_mtim.tv_sec) * 1'000'000'000 + about.st_mtim.tv_nsec};
+    return FileStamp{about.st_dev, about.st_ino, static_cast<std::uint64_t>(about.st_size),
+                     static_cast<std::int64_t>(about.st_mtim.tv_sec) * 1'000'000'000 + about.st_mtim.tv_nsec};
 }
 
 core::Result<core::Samples> readRunBack(const QString& path, const std::string& run) {

@@ -19,16 +19,23 @@ namespace store {
 using Json = nlohmann::ordered_json;
 
 /// What grows at its end: std::vector and core::SharedList, but no text.
-template <class T> concept IsList = requires(T& t, typename T::value_type item) { t.push_back(std::move(item)); t.clear(); } && !std::is_same_v<T, std::string>;
+template <class T>
+concept IsList = requires(T& t, typename T::value_type item) {
+    t.push_back(std::move(item));
+    t.clear();
+}
+&&!std::is_same_v<T, std::string>;
 
 /// Thrown inside the reader only; turned into a core::Problem at its border.
-struct ReadError { core::Problem problem; };
+struct ReadError {
+    core::Problem problem;
+};
 
 /// The key of a field; what else is said of it does not matter here.
 struct Key {
     const char* text;
-    Key(const char* key) : text(key) {}                 // NOLINT: keys of an envelope are plain words
-    Key(const core::Field& field) : text(field.key) {}  // NOLINT
+    Key(const char* key) : text(key) {}                // NOLINT: keys of an envelope are plain words
+    Key(const core::Field& field) : text(field.key) {} // NOLINT
 };
 
 /// Whether values that a file may leave out are written as well.
@@ -51,8 +58,11 @@ public:
         if (value)
             json[key.text] = toJson(*value, m_defaults);
     }
-    void measure(Key key, const core::Measure& value, core::Source source) { json[key.text] = measureJson(value, plainMeasure(value.value.mm(), source)); }
-    template <std::size_t N> void measures(Key key, const std::array<core::Measure, N>& values, core::Source source, core::SheetKind kind = {}) {
+    void measure(Key key, const core::Measure& value, core::Source source) {
+        json[key.text] = measureJson(value, plainMeasure(value.value.mm(), source));
+    }
+    template <std::size_t N>
+    void measures(Key key, const std::array<core::Measure, N>& values, core::Source source, core::SheetKind kind = {}) {
         json[key.text] = Json::array();
         for (core::Measure m : values) {
             if (kind == core::SheetKind::CoolerOrCard && m.source == core::Source::Sheet && !m.toleranceStated)
@@ -63,7 +73,9 @@ public:
     void place(const std::array<core::Offset, 3>& at) {
         for (std::size_t i = 0; i < 3; ++i)
             if (!(at[i] == core::Offset{}))
-                json[placeKeys[i]] = Json{{std::string(core::choiceWord(at[i].ref)), measureJson(at[i].value, plainMeasure(at[i].value.value.mm(), core::Source::Drawing))}};
+                json[placeKeys[i]] =
+                    Json{{std::string(core::choiceWord(at[i].ref)),
+                          measureJson(at[i].value, plainMeasure(at[i].value.value.mm(), core::Source::Drawing))}};
     }
     /// All of a place, or none of it.
     void place(const std::optional<std::array<core::Offset, 3>>& at) {
@@ -83,10 +95,12 @@ public:
         });
     }
     void oneOf(const core::Change& change) {
-        std::visit([&]<class C>(const C& c) {
-            json["do"] = core::ChangeWords<C>::word;
-            fields(*this, c);
-        }, change);
+        std::visit(
+            [&]<class C>(const C& c) {
+                json["do"] = core::ChangeWords<C>::word;
+                fields(*this, c);
+            },
+            change);
     }
     /// What a bare number stands for.
     static core::Measure plainMeasure(double mm, core::Source source) {
@@ -113,7 +127,8 @@ public:
             array.push_back(toJson(v, defaults));
         return array;
     }
-    template <class T, std::size_t N> static Json toJson(const std::array<T, N>& values, Defaults defaults = Defaults::Omit) {
+    template <class T, std::size_t N>
+    static Json toJson(const std::array<T, N>& values, Defaults defaults = Defaults::Omit) {
         Json array = Json::array();
         for (const T& v : values)
             array.push_back(toJson(v, defaults));
@@ -144,12 +159,15 @@ private:
 class JsonReader {
 public:
     static constexpr bool reading = true;
-    JsonReader(const Json& json, std::string path, std::vector<core::Problem>& warnings) : m_json(json), m_path(std::move(path)), m_warnings(warnings) {
+    JsonReader(const Json& json, std::string path, std::vector<core::Problem>& warnings)
+        : m_json(json), m_path(std::move(path)), m_warnings(warnings) {
         if (!json.is_object())
             fail(m_path, "is " + typeWord(json), "an object in { }");
     }
 
-    template <class T> void operator()(Key key, T& value) { read(wanted(key, "add \"" + std::string(key.text) + "\""), at(key.text), value); }
+    template <class T> void operator()(Key key, T& value) {
+        read(wanted(key, "add \"" + std::string(key.text) + "\""), at(key.text), value);
+    }
     template <class T> void operator()(Key key, T& value, const T& otherwise) {
         value = otherwise;
         if (const Json* j = found(key))
@@ -163,11 +181,16 @@ public:
             value = std::move(v);
         }
     }
-    void measure(Key key, core::Measure& value, core::Source source) { value = readMeasure(wanted(key, "a number of mm, or {\"mm\": 12.5, \"source\": \"caliper\"}"), at(key.text), source); }
-    template <std::size_t N> void measures(Key key, std::array<core::Measure, N>& values, core::Source source, core::SheetKind kind = {}) {
+    void measure(Key key, core::Measure& value, core::Source source) {
+        value = readMeasure(wanted(key, "a number of mm, or {\"mm\": 12.5, \"source\": \"caliper\"}"), at(key.text),
+                            source);
+    }
+    template <std::size_t N>
+    void measures(Key key, std::array<core::Measure, N>& values, core::Source source, core::SheetKind kind = {}) {
         const Json& j = wanted(key, std::to_string(N) + " sizes in mm");
         if (!j.is_array() || j.size() != N)
-            fail(at(key.text), j.is_array() ? "has " + std::to_string(j.size()) + " entries" : "is " + typeWord(j), "an array of " + std::to_string(N) + " sizes in mm");
+            fail(at(key.text), j.is_array() ? "has " + std::to_string(j.size()) + " entries" : "is " + typeWord(j),
+                 "an array of " + std::to_string(N) + " sizes in mm");
         for (std::size_t i = 0; i < N; ++i) {
             core::Measure& m = values[i];
             m = readMeasure(j[i], at(key.text) + "[" + std::to_string(i) + "]", source);
@@ -231,12 +254,18 @@ public:
     }
     static std::string typeWord(const Json& j) {
         switch (j.type()) {
-        case Json::value_t::null: return "null";
-        case Json::value_t::object: return "an object";
-        case Json::value_t::array: return "an array";
-        case Json::value_t::string: return "the text \"" + j.get<std::string>().substr(0, 40) + "\"";
-        case Json::value_t::boolean: return j.get<bool>() ? "true" : "false";
-        default: return "the number " + j.dump();
+        case Json::value_t::null:
+            return "null";
+        case Json::value_t::object:
+            return "an object";
+        case Json::value_t::array:
+            return "an array";
+        case Json::value_t::string:
+            return "the text \"" + j.get<std::string>().substr(0, 40) + "\"";
+        case Json::value_t::boolean:
+            return j.get<bool>() ? "true" : "false";
+        default:
+            return "the number " + j.dump();
         }
     }
 
@@ -307,11 +336,14 @@ private:
     }
     template <class T, std::size_t N> void read(const Json& j, const std::string& place, std::array<T, N>& v) {
         if (!j.is_array() || j.size() != N)
-            fail(place, j.is_array() ? "has " + std::to_string(j.size()) + " entries" : "is " + typeWord(j), "an array of " + std::to_string(N));
+            fail(place, j.is_array() ? "has " + std::to_string(j.size()) + " entries" : "is " + typeWord(j),
+                 "an array of " + std::to_string(N));
         for (std::size_t i = 0; i < N; ++i)
             read(j[i], place + "[" + std::to_string(i) + "]", v[i]);
     }
-    template <class T> requires(std::is_class_v<T> && !IsList<T> && !core::Chosen<T>) void read(const Json& j, const std::string& place, T& v) {
+    template <class T>
+    requires(std::is_class_v<T> && !IsList<T> && !core::Chosen<T>) void read(const Json& j, const std::string& place,
+                                                                             T& v) {
         JsonReader reader(j, place, m_warnings);
         fields(reader, v);
         reader.finish();
@@ -319,7 +351,8 @@ private:
     core::Offset readOffset(const Json& j, const std::string& place) {
         const auto ref = j.is_object() && j.size() == 1 ? core::choiceFrom<core::Ref>(j.begin().key()) : std::nullopt;
         if (!ref)
-            fail(place, "is " + typeWord(j), "one of {\"low\": mm}, {\"high\": mm}, {\"centre\": mm}, {\"above\": mm}, {\"below\": mm}");
+            fail(place, "is " + typeWord(j),
+                 "one of {\"low\": mm}, {\"high\": mm}, {\"centre\": mm}, {\"above\": mm}, {\"below\": mm}");
         return {*ref, readMeasure(j.begin().value(), place + "." + j.begin().key(), core::Source::Drawing)};
     }
     core::Measure readMeasure(const Json& j, const std::string& place, core::Source plain) {
@@ -331,7 +364,8 @@ private:
         if (j.is_number())
             return JsonWriter::plainMeasure(length(j, place).mm(), plain);
         if (!j.is_object() || !j.contains("mm"))
-            fail(place, "is " + typeWord(j), "a number of mm, or {\"mm\": 12.5, \"tol_mm\": 0.1, \"source\": \"caliper\"}");
+            fail(place, "is " + typeWord(j),
+                 "a number of mm, or {\"mm\": 12.5, \"tol_mm\": 0.1, \"source\": \"caliper\"}");
         core::Measure m{.value = length(j["mm"], place + ".mm"), .source = plain};
         if (j.contains("source"))
             read(j["source"], place + ".source", m.source);

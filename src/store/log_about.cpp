@@ -10,7 +10,9 @@ namespace store {
 namespace {
 constexpr const char* aboutWord = "mini-draft-log";
 
-template <class A, class T> requires std::same_as<std::remove_const_t<T>, LogAbout> void fields(A& a, T& v) {
+template <class A, class T>
+requires std::same_as<std::remove_const_t<T>, LogAbout>
+void fields(A& a, T& v) {
     a("source", v.source, std::string{});
     a("simulated", v.simulated, v.source == "rig");
     a("started", v.started, std::string{});

@@ -7,15 +7,15 @@
 
 namespace store {
 
-/// What a log cannot say by itself, in a small JSON file beside it ("log.csv.about.json"): what its columns are, where it
-/// came from, and which project it belongs to.
+/// What a log cannot say by itself, in a small JSON file beside it ("log.csv.about.json"): what its columns are, where
+/// it came from, and which project it belongs to.
 struct LogAbout {
-    std::string source;              ///< name of the device that wrote it, e.g. "rig"
-    bool simulated = false;          ///< that device is a stand-in
-    std::string started;             ///< ISO 8601, UTC
+    std::string source;     ///< name of the device that wrote it, e.g. "rig"
+    bool simulated = false; ///< that device is a stand-in
+    std::string started;    ///< ISO 8601, UTC
     std::string load;
-    double distanceM = 1.0;          ///< of the sound level meter
-    std::vector<core::Channel> channels; ///< without readings
+    double distanceM = 1.0;                      ///< of the sound level meter
+    std::vector<core::Channel> channels;         ///< without readings
     std::string project, projectId, projectName; ///< path when it was saved already; empty in a log of the command line
     std::string revision;
     std::string run; ///< id of the run it became, once it did

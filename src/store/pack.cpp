@@ -28,7 +28,8 @@ const std::array<std::array<std::uint64_t, 256>, 8> tables = makeTables();
 std::string pack(std::string_view bytes, Packing packing) {
     uLongf size = compressBound(static_cast<uLong>(bytes.size()));
     std::string out(size, '\0');
-    compress2(reinterpret_cast<Bytef*>(out.data()), &size, reinterpret_cast<const Bytef*>(bytes.data()), static_cast<uLong>(bytes.size()), packing == Packing::Fast ? 1 : 0);
+    compress2(reinterpret_cast<Bytef*>(out.data()), &size, reinterpret_cast<const Bytef*>(bytes.data()),
+              static_cast<uLong>(bytes.size()), packing == Packing::Fast ? 1 : 0);
     out.resize(size);
     return out;
 }
@@ -37,7 +38,9 @@ bool unpackInto(std::string_view packed, char* to, std::size_t size) {
     char none = 0;
     uLongf got = static_cast<uLongf>(size);
     uLong used = static_cast<uLong>(packed.size());
-    return uncompress2(reinterpret_cast<Bytef*>(size ? to : &none), &got, reinterpret_cast<const Bytef*>(packed.data()), &used) == Z_OK && got == size && used == packed.size();
+    return uncompress2(reinterpret_cast<Bytef*>(size ? to : &none), &got, reinterpret_cast<const Bytef*>(packed.data()),
+                       &used) == Z_OK &&
+           got == size && used == packed.size();
 }
 
 std::optional<std::string> unpack(std::string_view packed, std::size_t size) {
@@ -51,7 +54,8 @@ std::optional<std::string> unpack(std::string_view packed, std::size_t size) {
 
 Check& Check::add(std::string_view bytes) {
     add(static_cast<long long>(bytes.size()));
-    m_value = static_cast<std::uint32_t>(crc32(m_value, reinterpret_cast<const Bytef*>(bytes.data()), static_cast<uInt>(bytes.size())));
+    m_value = static_cast<std::uint32_t>(
+        crc32(m_value, reinterpret_cast<const Bytef*>(bytes.data()), static_cast<uInt>(bytes.size())));
     return *this;
 }
 
@@ -69,7 +73,8 @@ void Crc64::add(std::string_view bytes) {
         std::uint64_t x = m_state;
         for (std::size_t k = 0; k < 8; ++k)
             x ^= static_cast<std::uint64_t>(static_cast<unsigned char>(bytes[i + k])) << (8 * k);
-        m_state = tables[7][x & 0xFF] ^ tables[6][(x >> 8) & 0xFF] ^ tables[5][(x >> 16) & 0xFF] ^ tables[4][(x >> 24) & 0xFF] ^ tables[3][(x >> 32) & 0xFF] ^ tables[2][(x >> 40) & 0xFF] ^
+        m_state = tables[7][x & 0xFF] ^ tables[6][(x >> 8) & 0xFF] ^ tables[5][(x >> 16) & 0xFF] ^
+                  tables[4][(x >> 24) & 0xFF] ^ tables[3][(x >> 32) & 0xFF] ^ tables[2][(x >> 40) & 0xFF] ^
                   tables[1][(x >> 48) & 0xFF] ^ tables[0][x >> 56];
     }
     for (; i < bytes.size(); ++i)

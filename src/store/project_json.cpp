@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "store/subjects.h"
 #include "store/project_json.h"
+#include "store/subjects.h"
 
 #include "core/base/text.h"
 #include "core/model/build.h"
@@ -13,13 +13,15 @@ namespace {
 
 /// "line 12" of a syntax error, from the position that the parser names.
 std::string lineOfByte(const std::string& text, std::size_t byte) {
-    const auto line = 1 + std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(std::min(byte, text.size())), '\n');
+    const auto line =
+        1 + std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(std::min(byte, text.size())), '\n');
     return "line " + std::to_string(line);
 }
 
-/// Columns of a run file: what project.json says of them, else what their headers say. Of columns with one name the first
-/// is the first stated one, and so on. Errors: a stated column that is not there.
-core::Result<void> applyChannels(CsvFormat& format, const std::vector<core::Channel>& stated, const std::string& place, const std::string& file) {
+/// Columns of a run file: what project.json says of them, else what their headers say. Of columns with one name the
+/// first is the first stated one, and so on. Errors: a stated column that is not there.
+core::Result<void> applyChannels(CsvFormat& format, const std::vector<core::Channel>& stated, const std::string& place,
+                                 const std::string& file) {
     if (stated.empty())
         return {};
     std::vector<bool> found(stated.size(), false);
@@ -42,7 +44,10 @@ core::Result<void> applyChannels(CsvFormat& format, const std::vector<core::Chan
     }
     for (std::size_t i = 0; i < stated.size(); ++i)
         if (!found[i])
-            return core::problem(place + ".channels[" + std::to_string(i) + "].name", "column \"" + core::printable(stated[i].name, core::LineEnds::Show) + "\" is not in " + file, "one of its columns: " + core::printable(names, core::LineEnds::Show).substr(0, 400));
+            return core::problem(place + ".channels[" + std::to_string(i) + "].name",
+                                 "column \"" + core::printable(stated[i].name, core::LineEnds::Show) + "\" is not in " +
+                                     file,
+                                 "one of its columns: " + core::printable(names, core::LineEnds::Show).substr(0, 400));
     return {};
 }
 
@@ -59,7 +64,8 @@ void applyUnits(core::Samples& samples, const std::vector<core::Channel>& stated
             }
 }
 
-/// Names of files stay inside the folder: no way up, no way from the root. Links are followed and looked at by the caller.
+/// Names of files stay inside the folder: no way up, no way from the root. Links are followed and looked at by the
+/// caller.
 core::Result<void> checkName(const std::string& name, const std::string& place) {
     bool out = name.empty() || name.front() == '/';
     for (std::size_t at = 0; at <= name.size() && !out;) {
@@ -72,7 +78,8 @@ core::Result<void> checkName(const std::string& name, const std::string& place) 
     return {};
 }
 
-core::Result<core::Run> readRunEntry(const Json& j, const std::string& place, const core::Project& project, std::vector<core::Problem>& warnings, const FolderFiles& files) {
+core::Result<core::Run> readRunEntry(const Json& j, const std::string& place, const core::Project& project,
+                                     std::vector<core::Problem>& warnings, const FolderFiles& files) {
     JsonReader reader(j, place, warnings);
     core::Run run;
     fields(reader, run);
@@ -111,7 +118,8 @@ core::Result<core::Run> readRunEntry(const Json& j, const std::string& place, co
     if (!original.empty()) {
         if (auto good = checkName(original, place + ".original"); !good)
             return tl::make_unexpected(good.error());
-        auto kept = files.original ? files.original(original) : core::problem(original, "is not there", "the log beside its readings");
+        auto kept = files.original ? files.original(original)
+                                   : core::problem(original, "is not there", "the log beside its readings");
         if (kept)
             run.original = std::make_shared<core::Original>(std::move(*kept));
         else
@@ -149,7 +157,9 @@ void checkHead(JsonReader& reader, const char* wantedFormat) {
         JsonReader::fail("format", "is \"" + format.substr(0, 40) + "\"", std::string("\"") + wantedFormat + "\"");
     reader("version", version);
     if (version > formatVersion)
-        JsonReader::fail("version", "is " + std::to_string(version) + ", this program reads up to " + std::to_string(formatVersion), "a newer version of the program");
+        JsonReader::fail(
+            "version", "is " + std::to_string(version) + ", this program reads up to " + std::to_string(formatVersion),
+            "a newer version of the program");
     if (version < 1)
         JsonReader::fail("version", "is " + std::to_string(version), "1");
 }
@@ -178,13 +188,16 @@ core::Problem located(core::Problem p, const std::string& text, const std::strin
 
 core::Result<Json> parseJson(const std::string& text, const std::string& fileName) {
     if (text.size() > mostJsonBytes)
-        return core::problem(fileName, "is larger than " + std::to_string(mostJsonBytes / 1'000'000) + " MB", "a smaller file; readings belong into runs/*.csv");
+        return core::problem(fileName, "is larger than " + std::to_string(mostJsonBytes / 1'000'000) + " MB",
+                             "a smaller file; readings belong into runs/*.csv");
     if (depthOf(text) > deepestJson)
-        return core::problem(fileName, "its brackets nest deeper than " + std::to_string(deepestJson), "a file of this program");
+        return core::problem(fileName, "its brackets nest deeper than " + std::to_string(deepestJson),
+                             "a file of this program");
     try {
         return Json::parse(text);
     } catch (const Json::parse_error& e) {
-        return core::problem(fileName + ", " + lineOfByte(text, e.byte), "this is not JSON from here on", "check for a missing comma, quote or bracket just before");
+        return core::problem(fileName + ", " + lineOfByte(text, e.byte), "this is not JSON from here on",
+                             "check for a missing comma, quote or bracket just before");
     } catch (const Json::exception& e) {
         return core::problem(fileName, std::string("a number is too large to be one: ") + e.what(), "a usual number");
     }
@@ -207,7 +220,8 @@ std::vector<RunPlace> freshPlaces(const core::Project& project) {
     std::vector<RunPlace> places;
     const auto names = logNames(project);
     for (std::size_t i = 0; i < names.size(); ++i)
-        places.push_back({.file = "runs/" + names[i], .original = project.runs[i].original ? "originals/" + names[i] : std::string{}});
+        places.push_back({.file = "runs/" + names[i],
+                          .original = project.runs[i].original ? "originals/" + names[i] : std::string{}});
     return places;
 }
 
@@ -262,7 +276,9 @@ std::optional<Json> normalised(const Json& older) {
 
 std::string jsonText(const Json& json) { return json.dump(1, ' ', false, Json::error_handler_t::replace) + "\n"; }
 
-std::string writeProjectJson(const core::Project& project) { return jsonText(projectJson(project, freshPlaces(project))); }
+std::string writeProjectJson(const core::Project& project) {
+    return jsonText(projectJson(project, freshPlaces(project)));
+}
 
 void keepRemarks(const Json& older, Json& newer) {
     if (older.is_object() && newer.is_object()) {
@@ -317,7 +333,8 @@ core::Result<Loaded> readProjectJson(const std::string& text, const std::string&
                 const std::string place = "runs[" + std::to_string(i) + "]";
                 auto run = readRunEntry((*runs)[i], place, loaded.project, loaded.warnings, files);
                 if (!run)
-                    return tl::make_unexpected(run.error().place.starts_with("runs[") ? located(run.error(), text, fileName) : run.error());
+                    return tl::make_unexpected(
+                        run.error().place.starts_with("runs[") ? located(run.error(), text, fileName) : run.error());
                 loaded.project.runs.push_back(std::move(*run));
                 if (files.progress && !files.progress(static_cast<double>(i + 1) / static_cast<double>(runs->size())))
                     return core::problem(fileName, "stopped", "");

@@ -32,7 +32,8 @@ struct RunPlace {
 [[nodiscard]] std::optional<Json> normalised(const Json& older);
 /// The text of a JSON file of ours.
 [[nodiscard]] std::string jsonText(const Json& json);
-/// Puts the remarks of an older text ("//" keys) into what replaces it: objects are found again by their key or their id.
+/// Puts the remarks of an older text ("//" keys) into what replaces it: objects are found again by their key or their
+/// id.
 void keepRemarks(const Json& older, Json& newer);
 
 /// A log of a folder: its text, and the file it stands in where that is known.
@@ -47,7 +48,8 @@ struct FolderFiles {
     std::function<bool(double)> progress; ///< share of the runs read; false: stop
 };
 /// Reads project.json. Errors name file, line and field. A newer version is refused with words.
-[[nodiscard]] core::Result<Loaded> readProjectJson(const std::string& text, const std::string& fileName, const FolderFiles& files);
+[[nodiscard]] core::Result<Loaded> readProjectJson(const std::string& text, const std::string& fileName,
+                                                   const FolderFiles& files);
 /// Largest project.json, and how deep its brackets may nest; docs/format.md says so.
 constexpr std::size_t mostJsonBytes = 32'000'000;
 constexpr int deepestJson = 40;

@@ -31,8 +31,10 @@ std::string userName() {
 LockOwner readOwner(int fd) {
     char buffer[512];
     const ssize_t n = ::pread(fd, buffer, sizeof buffer, 0);
-    const QStringList lines = QString::fromUtf8(buffer, static_cast<qsizetype>(std::max<ssize_t>(0, n))).split(QLatin1Char('\n'));
-    return {lines.value(0).toStdString(), lines.value(1).toStdString(), lines.value(2).toStdString(), lines.value(3).toLong()};
+    const QStringList lines =
+        QString::fromUtf8(buffer, static_cast<qsizetype>(std::max<ssize_t>(0, n))).split(QLatin1Char('\n'));
+    return {lines.value(0).toStdString(), lines.value(1).toStdString(), lines.value(2).toStdString(),
+            lines.value(3).toLong()};
 }
 
 core::Problem heldBy(const QString& project, const LockOwner& owner) {
@@ -62,23 +64,30 @@ ProjectLock::~ProjectLock() {
     ::close(m_fd);
 }
 
-core::Result<std::unique_ptr<ProjectLock>> ProjectLock::attempt(const QString& project, const std::string& program, Foreign foreign) {
+core::Result<std::unique_ptr<ProjectLock>> ProjectLock::attempt(const QString& project, const std::string& program,
+                                                                Foreign foreign) {
     const QString file = fileOf(project);
     const QByteArray name = QFile::encodeName(file);
     for (int round = 0; round < 50; ++round) {
         const int fd = ::open(name.constData(), O_RDWR | O_CREAT | O_CLOEXEC | O_NOFOLLOW, 0644);
         if (fd < 0)
-            return core::problem(project.toStdString(), std::string("cannot be locked for writing: ") + std::strerror(errno), "check the rights of its folder; it can still be read");
+            return core::problem(project.toStdString(),
+                                 std::string("cannot be locked for writing: ") + std::strerror(errno),
+                                 "check the rights of its folder; it can still be read");
         if (::flock(fd, LOCK_EX | LOCK_NB) != 0) {
             const int error = errno;
             const LockOwner owner = readOwner(fd);
             ::close(fd);
             if (error == EWOULDBLOCK)
                 return tl::make_unexpected(heldBy(project, owner));
-            return core::problem(project.toStdString(), std::string("cannot be locked for writing: ") + std::strerror(error), "a file system that knows locks; it can still be read");
+            return core::problem(project.toStdString(),
+                                 std::string("cannot be locked for writing: ") + std::strerror(error),
+                                 "a file system that knows locks; it can still be read");
         }
-        struct stat held {}, there {};
-        if (::fstat(fd, &held) != 0 || ::stat(name.constData(), &there) != 0 || held.st_ino != there.st_ino || held.st_dev != there.st_dev) {
+        struct stat held {
+        }, there{};
+        if (::fstat(fd, &held) != 0 || ::stat(name.constData(), &there) != 0 || held.st_ino != there.st_ino ||
+            held.st_dev != there.st_dev) {
             ::close(fd); // its owner removed it in this moment
             continue;
         }
@@ -90,7 +99,8 @@ core::Result<std::unique_ptr<ProjectLock>> ProjectLock::attempt(const QString& p
             p.remedy = "if that machine is off, open it read-only or take it over";
             return tl::make_unexpected(p);
         }
-        const std::string text = userName() + "\n" + hostName() + "\n" + program + "\n" + std::to_string(::getpid()) + "\n";
+        const std::string text =
+            userName() + "\n" + hostName() + "\n" + program + "\n" + std::to_string(::getpid()) + "\n";
         if (::ftruncate(fd, 0) != 0 || ::pwrite(fd, text.data(), text.size(), 0) != static_cast<ssize_t>(text.size())) {
             const int error = errno;
             ::unlink(name.constData());
@@ -102,7 +112,8 @@ core::Result<std::unique_ptr<ProjectLock>> ProjectLock::attempt(const QString& p
     return core::problem(project.toStdString(), "its lock changes hands too fast", "try again");
 }
 
-core::Result<std::unique_ptr<ProjectLock>> ProjectLock::take(const QString& project, const std::string& program, int waitMs) {
+core::Result<std::unique_ptr<ProjectLock>> ProjectLock::take(const QString& project, const std::string& program,
+                                                             int waitMs) {
     QDeadlineTimer until(waitMs);
     while (true) {
         auto lock = attempt(project, program, Foreign::Respect);
@@ -114,7 +125,9 @@ core::Result<std::unique_ptr<ProjectLock>> ProjectLock::take(const QString& proj
     }
 }
 
-core::Result<std::unique_ptr<ProjectLock>> ProjectLock::takeOver(const QString& project, const std::string& program) { return attempt(project, program, Foreign::TakeOver); }
+core::Result<std::unique_ptr<ProjectLock>> ProjectLock::takeOver(const QString& project, const std::string& program) {
+    return attempt(project, program, Foreign::TakeOver);
+}
 
 std::optional<LockOwner> ProjectLock::owner(const QString& project) {
     const int fd = ::open(QFile::encodeName(fileOf(project)).constData(), O_RDONLY | O_CLOEXEC | O_NOFOLLOW);

@@ -27,9 +27,11 @@ public:
 
     /// Errors: another writer holds it, with its name; or the place cannot be written to.
     /// @p waitMs how long to wait for a short writer such as the command line; a window is not waited for.
-    [[nodiscard]] static core::Result<std::unique_ptr<ProjectLock>> take(const QString& project, const std::string& program, int waitMs = 0);
+    [[nodiscard]] static core::Result<std::unique_ptr<ProjectLock>> take(const QString& project,
+                                                                         const std::string& program, int waitMs = 0);
     /// Takes a lock whose owner on another machine cannot be asked. Only after the user said so.
-    [[nodiscard]] static core::Result<std::unique_ptr<ProjectLock>> takeOver(const QString& project, const std::string& program);
+    [[nodiscard]] static core::Result<std::unique_ptr<ProjectLock>> takeOver(const QString& project,
+                                                                             const std::string& program);
     /// Who holds it now, if anybody does.
     [[nodiscard]] static std::optional<LockOwner> owner(const QString& project);
     /// The lock file of a project file or folder.
@@ -41,7 +43,8 @@ public:
 private:
     ProjectLock(QString file, int fd) : m_file(std::move(file)), m_fd(fd) {}
     enum class Foreign { Respect, TakeOver };
-    static core::Result<std::unique_ptr<ProjectLock>> attempt(const QString& project, const std::string& program, Foreign foreign);
+    static core::Result<std::unique_ptr<ProjectLock>> attempt(const QString& project, const std::string& program,
+                                                              Foreign foreign);
     QString m_file;
     int m_fd = -1;
 };

@@ -32,7 +32,8 @@ bool saysMoreThan(const std::string& bytes, const core::Samples& samples) {
     return at != bytes.size();
 }
 
-std::shared_ptr<const core::Original> originalFrom(const std::string& name, const std::string& bytes, const core::Samples& samples) {
+std::shared_ptr<const core::Original> originalFrom(const std::string& name, const std::string& bytes,
+                                                   const core::Samples& samples) {
     if (!saysMoreThan(bytes, samples))
         return nullptr;
     return std::make_shared<core::Original>(core::Original{.name = name, .packed = pack(bytes), .size = bytes.size()});
@@ -43,13 +44,17 @@ std::shared_ptr<const core::Original> originalOf(const core::Run& run) {
         return run.original;
     if (run.original) {
         if (const auto bytes = originalBytes(*run.original))
-            return std::make_shared<core::Original>(core::Original{.name = run.original->name, .packed = pack(*bytes), .size = bytes->size()});
+            return std::make_shared<core::Original>(
+                core::Original{.name = run.original->name, .packed = pack(*bytes), .size = bytes->size()});
         return nullptr;
     }
     if (!run.file || !standsIn(run, *run.file, QString::fromStdString(run.file->folder)))
         return nullptr;
-    const auto bytes = readFile(QDir(QString::fromStdString(run.file->folder)).filePath(QString::fromStdString(run.file->name)).toStdString());
-    return bytes ? originalFrom(QFileInfo(QString::fromStdString(run.file->name)).fileName().toStdString(), *bytes, *run.samples) : nullptr;
+    const auto bytes = readFile(
+        QDir(QString::fromStdString(run.file->folder)).filePath(QString::fromStdString(run.file->name)).toStdString());
+    return bytes ? originalFrom(QFileInfo(QString::fromStdString(run.file->name)).fileName().toStdString(), *bytes,
+                                *run.samples)
+                 : nullptr;
 }
 
 core::Result<std::string> originalBytes(const core::Original& original) {
@@ -69,8 +74,12 @@ core::Result<core::LogFile> logFile(const QString& folder, const std::string& na
     struct stat about {};
     if (::stat(QFile::encodeName(QDir(folder).filePath(QString::fromStdString(name))).constData(), &about) != 0)
         return core::problem(name, "is not there", "the file that project.json names");
-    return core::LogFile{.folder = QFileInfo(folder).canonicalFilePath().toStdString(), .name = name, .inode = about.st_ino, .size = static_cast<std::uint64_t>(about.st_size),
-                         .modifiedNs = static_cast<std::int64_t>(about.st_mtim.tv_sec) * 1'000'000'000 + about.st_mtim.tv_nsec};
+    return core::LogFile{.folder = QFileInfo(folder).canonicalFilePath().toStdString(),
+                         .name = name,
+                         .inode = about.st_ino,
+                         .size = static_cast<std::uint64_t>(about.st_size),
+                         .modifiedNs =
+                             static_cast<std::int64_t>(about.st_mtim.tv_sec) * 1'000'000'000 + about.st_mtim.tv_nsec};
 }
 
 bool standsIn(const core::Run& run, const core::LogFile& file, const QString& folder) {

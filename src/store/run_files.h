@@ -7,10 +7,12 @@
 
 namespace store {
 
-/// Readings of a log that this program wrote are what it says, digit for digit; any other says more and is kept as it is.
+/// Readings of a log that this program wrote are what it says, digit for digit; any other says more and is kept as it
+/// is.
 [[nodiscard]] bool saysMoreThan(const std::string& bytes, const core::Samples& samples);
 /// The log of @p name, packed, where it says more than @p samples; else nothing.
-[[nodiscard]] std::shared_ptr<const core::Original> originalFrom(const std::string& name, const std::string& bytes, const core::Samples& samples);
+[[nodiscard]] std::shared_ptr<const core::Original> originalFrom(const std::string& name, const std::string& bytes,
+                                                                 const core::Samples& samples);
 
 /// The log a run was read in from, packed: its own, or the file in a folder that its readings stand in.
 /// Nothing where the readings say it all, or the file is gone.

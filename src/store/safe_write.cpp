@@ -29,14 +29,18 @@ core::Result<void> writeAll(int fd, const char* data, std::size_t size, const QS
 /// Names like ".box.minidraft.1234-9f3a.saving": the number is the process that writes it.
 QString freshName(const QString& target) {
     const QFileInfo info(target);
-    return QStringLiteral("%1/.%2.%3-%4.saving").arg(info.path(), info.fileName().left(180)).arg(::getpid()).arg(QRandomGenerator::system()->generate(), 0, 16);
+    return QStringLiteral("%1/.%2.%3-%4.saving")
+        .arg(info.path(), info.fileName().left(180))
+        .arg(::getpid())
+        .arg(QRandomGenerator::system()->generate(), 0, 16);
 }
 
 /// Removes what killed writers of the same file left beside it.
 void clearLeftBy(const QString& target) {
     const QFileInfo info(target);
     const QString start = QStringLiteral(".%1.").arg(info.fileName().left(180));
-    for (const QFileInfo& left : QDir(info.path()).entryInfoList({QStringLiteral(".*.saving")}, QDir::Files | QDir::Hidden)) {
+    for (const QFileInfo& left :
+         QDir(info.path()).entryInfoList({QStringLiteral(".*.saving")}, QDir::Files | QDir::Hidden)) {
         const QString name = left.fileName();
         if (!name.startsWith(start))
             continue;
@@ -50,7 +54,10 @@ void clearLeftBy(const QString& target) {
 } // namespace
 
 core::Problem cannotWrite(const QString& path, int error) {
-    const char* remedy = error == ENOSPC || error == EDQUOT ? "make room on the disk" : error == EACCES || error == EPERM || error == EROFS ? "check the rights of the folder, or choose another place" : "check the folder and the space left";
+    const char* remedy = error == ENOSPC || error == EDQUOT ? "make room on the disk"
+                         : error == EACCES || error == EPERM || error == EROFS
+                             ? "check the rights of the folder, or choose another place"
+                             : "check the folder and the space left";
     return {path.toStdString(), std::string("cannot be written: ") + std::strerror(error), remedy};
 }
 
@@ -69,13 +76,17 @@ QString linkTarget(const QString& path) {
 }
 
 core::Result<void> syncFolder(const QString& folder) {
-    const int fd = ::open(native(folder.isEmpty() ? QStringLiteral(".") : folder).constData(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    const int fd =
+        ::open(native(folder.isEmpty() ? QStringLiteral(".") : folder).constData(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
     if (fd < 0)
-        return errno == EACCES ? core::Result<void>{} : tl::make_unexpected(cannotWrite(folder, errno)); // may be written in, not be listed
+        return errno == EACCES ? core::Result<void>{}
+                               : tl::make_unexpected(cannotWrite(folder, errno)); // may be written in, not be listed
     const int error = ::fsync(fd) == 0 ? 0 : errno;
     ::close(fd);
     if (error != 0 && error != EINVAL && error != ENOTSUP)
-        return core::problem(folder.toStdString(), std::string("the disk did not confirm what was written: ") + std::strerror(error), "check the disk and save once more");
+        return core::problem(folder.toStdString(),
+                             std::string("the disk did not confirm what was written: ") + std::strerror(error),
+                             "check the disk and save once more");
     return {};
 }
 
@@ -86,7 +97,8 @@ core::Result<void> linkOrCopy(const QString& from, const QString& to) {
         return tl::make_unexpected(cannotWrite(to, errno));
     QFile source(from);
     if (!source.open(QIODevice::ReadOnly))
-        return core::problem(from.toStdString(), "cannot be read: " + source.errorString().toStdString(), "check its rights");
+        return core::problem(from.toStdString(), "cannot be read: " + source.errorString().toStdString(),
+                             "check its rights");
     const int fd = ::open(native(to).constData(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0600);
     if (fd < 0)
         return tl::make_unexpected(cannotWrite(to, errno));
@@ -138,7 +150,8 @@ core::Result<FreshFile> FreshFile::beside(const QString& path) {
         return tl::make_unexpected(cannotWrite(path, errno));
     f.m_path = fresh;
     struct stat old {};
-    if (::stat(native(f.m_target).constData(), &old) == 0 && ::fchmod(f.m_fd, 0600) != 0) // nobody reads over the shoulder of a private file
+    if (::stat(native(f.m_target).constData(), &old) == 0 &&
+        ::fchmod(f.m_fd, 0600) != 0) // nobody reads over the shoulder of a private file
         return tl::make_unexpected(cannotWrite(path, errno));
     return f;
 }
@@ -173,7 +186,10 @@ core::Result<void> FreshFile::commit(Backup backup, Overwrite overwrite) {
     if (overwrite == Overwrite::Refuse) {
         if (::renameat2(AT_FDCWD, from.constData(), AT_FDCWD, to.constData(), RENAME_NOREPLACE) != 0) {
             if (errno != EINVAL && errno != ENOSYS)
-                return errno == EEXIST ? core::problem(m_asked.toStdString(), "is there already and was not overwritten", "another name, or say that it may be overwritten") : tl::make_unexpected(cannotWrite(m_asked, errno));
+                return errno == EEXIST
+                           ? core::problem(m_asked.toStdString(), "is there already and was not overwritten",
+                                           "another name, or say that it may be overwritten")
+                           : tl::make_unexpected(cannotWrite(m_asked, errno));
             // A file system without that call: a link refuses as surely, and the first name goes with drop().
             if (::link(from.constData(), to.constData()) != 0)
                 return tl::make_unexpected(cannotWrite(m_asked, errno));
@@ -205,7 +221,8 @@ core::Result<void> writeWhole(const QString& path, const QByteArray& bytes, Over
     if (info.isDir())
         return core::problem(path.toStdString(), "is a folder", "the name of a file");
     if (overwrite == Overwrite::Refuse && (info.exists() || info.isSymLink()) && (info.isFile() || info.isSymLink()))
-        return core::problem(path.toStdString(), "is there already and was not overwritten", "another name, or say that it may be overwritten");
+        return core::problem(path.toStdString(), "is there already and was not overwritten",
+                             "another name, or say that it may be overwritten");
     if (info.exists() && !info.isFile()) {
         // A device or a pipe cannot be replaced, and must not be.
         const int fd = ::open(native(path).constData(), O_WRONLY | O_CLOEXEC);

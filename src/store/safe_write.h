@@ -13,7 +13,8 @@ enum class Overwrite { Replace, Refuse };
 /// Writes bytes so that either the old or the new content is there, whole: beside it, forced to the disk, then renamed.
 /// Rights and ownership of a file that is replaced are kept, a symbolic link stays one, a device or pipe is written to.
 /// Errors: the words of the system, or that the file is there already and @p overwrite refuses.
-[[nodiscard]] core::Result<void> writeWhole(const QString& path, const QByteArray& bytes, Overwrite overwrite = Overwrite::Replace);
+[[nodiscard]] core::Result<void> writeWhole(const QString& path, const QByteArray& bytes,
+                                            Overwrite overwrite = Overwrite::Replace);
 
 /// Forces a folder's list of names to the disk. File systems that cannot are taken for sure.
 [[nodiscard]] core::Result<void> syncFolder(const QString& folder);
@@ -29,7 +30,8 @@ public:
     FreshFile& operator=(FreshFile&& other) noexcept;
     ~FreshFile();
 
-    /// Makes an empty file beside @p path, under a name that no other writer uses; what killed writers of the same file left is removed.
+    /// Makes an empty file beside @p path, under a name that no other writer uses; what killed writers of the same file
+    /// left is removed.
     [[nodiscard]] static core::Result<FreshFile> beside(const QString& path);
     /// Where it is written: links followed.
     [[nodiscard]] const QString& target() const { return m_target; }

@@ -20,7 +20,11 @@ Json reference(const std::string& structName) { return {{"$ref", "#/$defs/" + na
 
 /// An object that takes these keys, remarks, and no others.
 Json object(Json properties, Json required) {
-    return {{"type", "object"}, {"required", std::move(required)}, {"properties", std::move(properties)}, {"additionalProperties", false}, {"patternProperties", {{"^//", true}}}};
+    return {{"type", "object"},
+            {"required", std::move(required)},
+            {"properties", std::move(properties)},
+            {"additionalProperties", false},
+            {"patternProperties", {{"^//", true}}}};
 }
 Json oneNumber(const char* type, const core::NumberField& f) {
     Json j = {{"type", type}, {"minimum", f.low}, {"maximum", f.high}};
@@ -31,7 +35,11 @@ Json measure(const core::NumberField& f) {
     Json sources = Json::array();
     for (const auto& choice : core::ChoicesOf<core::Source>::all)
         sources.push_back(std::string(choice.word));
-    return {{"anyOf", {mm, object({{"mm", mm}, {"tol_mm", {{"type", "number"}, {"minimum", 0}, {"maximum", 100}}}, {"source", {{"enum", sources}}}}, {"mm"})}}};
+    return {{"anyOf",
+             {mm, object({{"mm", mm},
+                          {"tol_mm", {{"type", "number"}, {"minimum", 0}, {"maximum", 100}}},
+                          {"source", {{"enum", sources}}}},
+                         {"mm"})}}};
 }
 Json offset(const core::NumberField& f) {
     Json ways = Json::array();
@@ -43,15 +51,25 @@ Json offset(const core::NumberField& f) {
 /// One value, its brackets aside.
 Json value(const FieldOutline& f) {
     switch (f.holds) {
-    case Holds::Text: return f.required && std::string_view(f.about.key) == "id" ? Json{{"type", "string"}, {"minLength", 1}} : Json{{"type", "string"}};
-    case Holds::Flag: return {{"type", "boolean"}};
-    case Holds::Number: return oneNumber("number", f.about);
-    case Holds::Whole: return oneNumber("integer", f.about);
-    case Holds::Choice: return {{"enum", f.choices}};
-    case Holds::Size: return measure(f.about);
-    case Holds::Offset: return offset(f.about);
-    case Holds::Counts: return {{"type", "object"}, {"additionalProperties", oneNumber("integer", f.about)}};
-    case Holds::Struct: break;
+    case Holds::Text:
+        return f.required && std::string_view(f.about.key) == "id" ? Json{{"type", "string"}, {"minLength", 1}}
+                                                                   : Json{{"type", "string"}};
+    case Holds::Flag:
+        return {{"type", "boolean"}};
+    case Holds::Number:
+        return oneNumber("number", f.about);
+    case Holds::Whole:
+        return oneNumber("integer", f.about);
+    case Holds::Choice:
+        return {{"enum", f.choices}};
+    case Holds::Size:
+        return measure(f.about);
+    case Holds::Offset:
+        return offset(f.about);
+    case Holds::Counts:
+        return {{"type", "object"}, {"additionalProperties", oneNumber("integer", f.about)}};
+    case Holds::Struct:
+        break;
     }
     return reference(f.structName);
 }
@@ -108,8 +126,11 @@ std::vector<StructOutline> fileOutlines() {
                 return s.fields.emplace_back(std::move(f));
             };
             add(core::text("file", "Readings", "A file inside the folder, e.g. runs/first.csv"), true);
-            add(core::text("original", "Log", "The log it was read in from, inside the folder, where that says more than the readings"), false);
-            FieldOutline& channels = add(core::list("channels", "Columns", "What they are; left out: told from their headings"), false);
+            add(core::text("original", "Log",
+                           "The log it was read in from, inside the folder, where that says more than the readings"),
+                false);
+            FieldOutline& channels =
+                add(core::list("channels", "Columns", "What they are; left out: told from their headings"), false);
             channels.holds = Holds::Struct;
             channels.structName = "channel";
             channels.items = {0};
@@ -122,8 +143,10 @@ Json requiredByKind(const std::vector<StructOutline>& all) {
     Json rules = Json::array();
     for (const auto& kind : core::ChoicesOf<core::PartKind>::all)
         for (const StructOutline& s : all)
-            if (s.name == kind.word && std::any_of(s.fields.begin(), s.fields.end(), [](const FieldOutline& f) { return f.required; }))
-                rules.push_back({{"if", {{"properties", {{"kind", {{"const", std::string(kind.word)}}}}}}}, {"then", {{"required", {std::string(kind.word)}}}}});
+            if (s.name == kind.word &&
+                std::any_of(s.fields.begin(), s.fields.end(), [](const FieldOutline& f) { return f.required; }))
+                rules.push_back({{"if", {{"properties", {{"kind", {{"const", std::string(kind.word)}}}}}}},
+                                 {"then", {{"required", {std::string(kind.word)}}}}});
     return rules;
 }
 
@@ -144,8 +167,11 @@ Json head(const char* title, const char* about) {
 Json envelope(const char* word) { return {{"format", {{"const", word}}}, {"version", {{"const", formatVersion}}}}; }
 
 std::string rangeWords(const FieldOutline& f) {
-    const auto word = [](double v) { return std::abs(v) >= 1e5 ? std::to_string(static_cast<long long>(v)) : core::shortest(v); };
-    return std::string(f.about.unit.text) + (*f.about.unit.text ? ", " : "") + (f.about.zeroIsUnstated ? "0 or " : "") + word(f.about.low) + " to " + word(f.about.high);
+    const auto word = [](double v) {
+        return std::abs(v) >= 1e5 ? std::to_string(static_cast<long long>(v)) : core::shortest(v);
+    };
+    return std::string(f.about.unit.text) + (*f.about.unit.text ? ", " : "") + (f.about.zeroIsUnstated ? "0 or " : "") +
+           word(f.about.low) + " to " + word(f.about.high);
 }
 std::string joined(const std::vector<std::string>& words) {
     std::string text;
@@ -161,15 +187,24 @@ std::string kindWords(const FieldOutline& f) {
     for (const int n : f.items)
         text += n ? "[" + std::to_string(n) + "] of " : "list of ";
     switch (f.holds) {
-    case Holds::Text: return text + "text";
-    case Holds::Flag: return text + "true or false";
-    case Holds::Number: return text + "number, " + rangeWords(f);
-    case Holds::Whole: return text + "whole number, " + rangeWords(f);
-    case Holds::Choice: return text + joined(f.choices);
-    case Holds::Size: return text + "size, " + rangeWords(f) + "; a bare number: " + f.source;
-    case Holds::Offset: return text + "offset, " + rangeWords(f);
-    case Holds::Counts: return text + "counts by kind, " + rangeWords(f);
-    case Holds::Struct: break;
+    case Holds::Text:
+        return text + "text";
+    case Holds::Flag:
+        return text + "true or false";
+    case Holds::Number:
+        return text + "number, " + rangeWords(f);
+    case Holds::Whole:
+        return text + "whole number, " + rangeWords(f);
+    case Holds::Choice:
+        return text + joined(f.choices);
+    case Holds::Size:
+        return text + "size, " + rangeWords(f) + "; a bare number: " + f.source;
+    case Holds::Offset:
+        return text + "offset, " + rangeWords(f);
+    case Holds::Counts:
+        return text + "counts by kind, " + rangeWords(f);
+    case Holds::Struct:
+        break;
     }
     return text + link(f.structName);
 }
@@ -179,7 +214,8 @@ std::string row(const FieldOutline& f, bool labels) {
     std::string what = labels ? f.about.label : "";
     if (*f.about.help)
         what += (what.empty() ? "" : ": ") + std::string(f.about.help);
-    return "| " + (f.required ? "**" + key + "**" : key) + " | " + kindWords(f) + " | " + (f.otherwise.empty() ? "" : "`" + f.otherwise + "`") + " | " + what + " |\n";
+    return "| " + (f.required ? "**" + key + "**" : key) + " | " + kindWords(f) + " | " +
+           (f.otherwise.empty() ? "" : "`" + f.otherwise + "`") + " | " + what + " |\n";
 }
 
 std::string table(const StructOutline& s) {

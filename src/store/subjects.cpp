@@ -11,8 +11,14 @@ using core::Channel;
 using core::ChannelKind;
 using core::PartKind;
 
-struct Word { std::string_view word; PartKind kind; const char* text; };
-constexpr std::array<Word, 3> words{{{"processor", PartKind::Processor, "the processor"}, {"card", PartKind::Card, "the card"}, {"drive", PartKind::Drive, "a drive"}}};
+struct Word {
+    std::string_view word;
+    PartKind kind;
+    const char* text;
+};
+constexpr std::array<Word, 3> words{{{"processor", PartKind::Processor, "the processor"},
+                                     {"card", PartKind::Card, "the card"},
+                                     {"drive", PartKind::Drive, "a drive"}}};
 
 bool mentions(const std::string& heading, std::initializer_list<const char*> any) {
     const std::string h = core::asciiLower(heading);
@@ -33,7 +39,9 @@ public:
 
     void named(const Word& word) {
         const auto parts = placedOf(m_build, word.kind);
-        for (const ChannelKind kind : {ChannelKind::Temperature, ChannelKind::Clock, ChannelKind::Rpm, ChannelKind::Power, ChannelKind::Ambient, ChannelKind::Level, ChannelKind::Other})
+        for (const ChannelKind kind :
+             {ChannelKind::Temperature, ChannelKind::Clock, ChannelKind::Rpm, ChannelKind::Power, ChannelKind::Ambient,
+              ChannelKind::Level, ChannelKind::Other})
             group(word, kind, parts);
     }
     void assumed() {
@@ -57,10 +65,13 @@ public:
 
 private:
     [[nodiscard]] bool isAmbiguous(const std::string& column) const {
-        return std::any_of(found.begin(), found.end(), [&](const Ambiguous& a) { return std::find(a.columns.begin(), a.columns.end(), column) != a.columns.end(); });
+        return std::any_of(found.begin(), found.end(), [&](const Ambiguous& a) {
+            return std::find(a.columns.begin(), a.columns.end(), column) != a.columns.end();
+        });
     }
     [[nodiscard]] bool taken(const std::string& mount, ChannelKind kind) const {
-        return std::any_of(m_samples.channels.begin(), m_samples.channels.end(), [&](const Channel& c) { return c.kind == kind && c.subject == mount; });
+        return std::any_of(m_samples.channels.begin(), m_samples.channels.end(),
+                           [&](const Channel& c) { return c.kind == kind && c.subject == mount; });
     }
     void group(const Word& word, ChannelKind kind, const std::vector<const core::Placed*>& parts) {
         std::vector<Channel*> columns;
@@ -108,7 +119,8 @@ private:
         const std::string h = core::asciiLower(c.name);
         for (const core::Placed* p : parts) {
             const auto slash = p->mount.rfind('/');
-            const std::string place = core::asciiLower(slash == std::string::npos ? p->mount : p->mount.substr(slash + 1));
+            const std::string place =
+                core::asciiLower(slash == std::string::npos ? p->mount : p->mount.substr(slash + 1));
             if (h.find(core::asciiLower(p->name)) == std::string::npos && h.find(place) == std::string::npos)
                 continue;
             if (one)
@@ -148,10 +160,12 @@ std::string listed(const std::vector<std::string>& items) {
 std::string Ambiguous::text() const {
     if (candidates == columns)
         return std::to_string(columns.size()) + " columns could be the temperature of " + part + ": " + listed(columns);
-    return (columns.size() == 1 ? "the column " : "the columns ") + listed(columns) + " could be of several: " + listed(candidates);
+    return (columns.size() == 1 ? "the column " : "the columns ") + listed(columns) +
+           " could be of several: " + listed(candidates);
 }
 
-std::vector<Ambiguous> assignSubjects(const core::Project& project, const std::string& revision, core::Samples& samples, Guess guess) {
+std::vector<Ambiguous> assignSubjects(const core::Project& project, const std::string& revision, core::Samples& samples,
+                                      Guess guess) {
     const auto build = core::resolve(project, revision);
     if (!build)
         return {};
@@ -163,19 +177,23 @@ std::vector<Ambiguous> assignSubjects(const core::Project& project, const std::s
     return std::move(assigner.found);
 }
 
-core::Result<void> assignSubject(const core::Project& project, const std::string& revision, const std::string& said, core::Samples& samples) {
+core::Result<void> assignSubject(const core::Project& project, const std::string& revision, const std::string& said,
+                                 core::Samples& samples) {
     const auto equals = said.rfind('=');
     if (equals == std::string::npos)
-        return core::problem("--subject " + said, "there is no \"=\" in it", "COLUMN=MOUNT, e.g. \"CPU Package=tray/cpu\"");
+        return core::problem("--subject " + said, "there is no \"=\" in it",
+                             "COLUMN=MOUNT, e.g. \"CPU Package=tray/cpu\"");
     const std::string column = said.substr(0, equals), mount = said.substr(equals + 1);
     const auto build = core::resolve(project, revision);
     if (!build)
         return tl::make_unexpected(build.error());
-    const auto channel = std::find_if(samples.channels.begin(), samples.channels.end(), [&](const Channel& c) { return c.name == column; });
+    const auto channel = std::find_if(samples.channels.begin(), samples.channels.end(),
+                                      [&](const Channel& c) { return c.name == column; });
     if (channel == samples.channels.end())
         return core::problem("--subject " + said, "the log has no column \"" + column + "\"", "one of its headings");
     if (!mount.empty() && !build->at(mount))
-        return core::problem("--subject " + said, "nothing is placed at \"" + mount + "\"", "a mount of the revision, e.g. \"tray/cpu\"");
+        return core::problem("--subject " + said, "nothing is placed at \"" + mount + "\"",
+                             "a mount of the revision, e.g. \"tray/cpu\"");
     channel->subject = mount;
     channel->assumed = false;
     return {};

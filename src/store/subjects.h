@@ -18,9 +18,11 @@ enum class Guess { Assume, Never };
 /// Turns "processor", "card", "drive" into mounts of the revision. Of several columns that name one part the one of the
 /// whole package is taken; else they are left without a part and answered as ambiguous. A single temperature or clock
 /// without the name of any part is assumed to be the processor's and marked so, where @p guess allows.
-[[nodiscard]] std::vector<Ambiguous> assignSubjects(const core::Project& project, const std::string& revision, core::Samples& samples, Guess guess = Guess::Assume);
+[[nodiscard]] std::vector<Ambiguous> assignSubjects(const core::Project& project, const std::string& revision,
+                                                    core::Samples& samples, Guess guess = Guess::Assume);
 
 /// "COLUMN=MOUNT": the user says whose a column is. Errors: no such column, nothing placed there.
-[[nodiscard]] core::Result<void> assignSubject(const core::Project& project, const std::string& revision, const std::string& said, core::Samples& samples);
+[[nodiscard]] core::Result<void> assignSubject(const core::Project& project, const std::string& revision,
+                                               const std::string& said, core::Samples& samples);
 
 } // namespace store

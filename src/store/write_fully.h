@@ -6,8 +6,8 @@
 
 namespace store {
 
-/// Writes all of it, however often the system takes a part. Answers 0, or the error of the system; a disk that takes nothing
-/// and says nothing is full.
+/// Writes all of it, however often the system takes a part. Answers 0, or the error of the system; a disk that takes
+/// nothing and says nothing is full.
 [[nodiscard]] inline int writeFully(int fd, const char* data, std::size_t size) {
     while (size > 0) {
         const ssize_t n = ::write(fd, data, size);

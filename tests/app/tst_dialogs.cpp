@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/brief/brief_dialog.h"
+#include "app/stations/make/printer_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/import_dialog.h"
 #include "app/ui/dialogs/new_project_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
-#include "app/stations/make/printer_dialog.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "support/demo.h"
-#include "support/things.h"
 #include "support/registry.h"
+#include "support/things.h"
 
 #include <QApplication>
 #include <QCheckBox>
@@ -28,7 +28,9 @@ class DialogsTest : public QObject {
     Q_OBJECT
     Context m_context;
 
-    template <class T> static T* in(QWidget* dialog, const char* name) { return dialog->findChild<T*>(QString::fromLatin1(name)); }
+    template <class T> static T* in(QWidget* dialog, const char* name) {
+        return dialog->findChild<T*>(QString::fromLatin1(name));
+    }
     const core::Project& projectNow() { return m_context.document.project(); }
 
 private slots:
@@ -52,7 +54,8 @@ private slots:
         QVERIFY(core::validate(made).empty());
         QVERIFY(core::resolve(made, "R1"));
     }
-    /// Openings are asked for: what is closed has neither grille nor fan place, and what nobody touched is called assumed.
+    /// Openings are asked for: what is closed has neither grille nor fan place, and what nobody touched is called
+    /// assumed.
     void openingsAreAskedFor() {
         NewProjectDialog dialog(m_context, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
@@ -73,7 +76,8 @@ private slots:
             QCOMPARE(o.perforation, 0.6);
         }
         QVERIFY(!sides.contains(core::Side::Top));
-        QVERIFY(sides.contains(core::Side::Left) && sides.contains(core::Side::Right) && sides.contains(core::Side::Front));
+        QVERIFY(sides.contains(core::Side::Left) && sides.contains(core::Side::Right) &&
+                sides.contains(core::Side::Front));
         const auto& mounts = made.shelf[0].mounts;
         QVERIFY(std::none_of(mounts.begin(), mounts.end(), [](const auto& m) { return m.id == "top-fan"; }));
         QVERIFY(std::any_of(mounts.begin(), mounts.end(), [](const auto& m) { return m.id == "left-fan"; }));
@@ -105,7 +109,8 @@ private slots:
         auto* height = in<QDoubleSpinBox>(&dialog, "height");
         height->selectAll();
         QTest::keyClicks(height, height->cleanText());
-        QVERIFY(assumed->text().contains("width") && !assumed->text().contains("depth") && !assumed->text().contains("height"));
+        QVERIFY(assumed->text().contains("width") && !assumed->text().contains("depth") &&
+                !assumed->text().contains("height"));
         dialog.accept();
         QCOMPARE(made.shelf[0].size[1].tolerance.mm(), 0.5);
         QCOMPARE(made.shelf[0].size[1].source, core::Source::SteelRule);
@@ -137,7 +142,8 @@ private slots:
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
         in<QLineEdit>(&dialog, "search")->setText("Fan 92 x 25");
         QCOMPARE(in<QListWidget>(&dialog, "shelf")->count(), 1);
-        QVERIFY2(in<QLabel>(&dialog, "formSize")->text().contains("holes 82.5"), qPrintable(in<QLabel>(&dialog, "formSize")->text()));
+        QVERIFY2(in<QLabel>(&dialog, "formSize")->text().contains("holes 82.5"),
+                 qPrintable(in<QLabel>(&dialog, "formSize")->text()));
         in<QLineEdit>(&dialog, "name")->setText("Fan of mine");
         in<QDoubleSpinBox>(&dialog, "depth")->setValue(24.6);
         auto* source = in<QComboBox>(&dialog, "source");
@@ -187,7 +193,8 @@ private slots:
         QVERIFY(!anyEnabled);
     }
 
-    /// What only a fan has is asked in the reader's units, kept in those of the file; what was not touched stays to the last digit.
+    /// What only a fan has is asked in the reader's units, kept in those of the file; what was not touched stays to the
+    /// last digit.
     void aFansDataAreEdited() {
         m_context.document.selectRevision("R10");
         const core::Part was = *projectNow().part("fan-92-15");
@@ -234,15 +241,19 @@ private slots:
     void changeStartsWithWhatIsSelected_data() {
         QTest::addColumn<QString>("key");
         QTest::addColumn<QString>("subject");
-        QTest::newRow("fan") << "fan:top" << "top";
-        QTest::newRow("opening") << "opening:floor-vent" << "floor-vent";
-        QTest::newRow("part") << "part:tray/cpu/lid" << "tray/cpu/lid";
+        QTest::newRow("fan") << "fan:top"
+                             << "top";
+        QTest::newRow("opening") << "opening:floor-vent"
+                                 << "floor-vent";
+        QTest::newRow("part") << "part:tray/cpu/lid"
+                              << "tray/cpu/lid";
     }
     void changeStartsWithWhatIsSelected() {
         QFETCH(QString, key);
         QFETCH(QString, subject);
         ChangeDialog dialog(m_context, support::thing(key.toStdString()), nullptr);
-        QCOMPARE(in<QComboBox>(&dialog, key.startsWith("opening") ? "opening" : "mount")->currentData().toString(), subject);
+        QCOMPARE(in<QComboBox>(&dialog, key.startsWith("opening") ? "opening" : "mount")->currentData().toString(),
+                 subject);
         QVERIFY(!in<QLabel>(&dialog, "preview")->text().isEmpty());
     }
     void previewIsWhatComesOfIt() {
@@ -255,18 +266,22 @@ private slots:
         dialog.accept();
         const auto& after = *m_context.document.result().evaluation;
         QVERIFY(m_context.document.revision() != before);
-        const QString margin = QString::fromStdString(core::explain::marginText(core::fit::tightestMm(after.fit), core::Show()));
+        const QString margin =
+            QString::fromStdString(core::explain::marginText(core::fit::tightestMm(after.fit), core::Show()));
         QVERIFY2(preview.contains(margin), qPrintable(preview + " / " + margin));
         // Each gap that is crossed or open now and was not is named.
         const auto was = core::stages::evaluate(projectNow(), before);
         int named = 0;
         for (const auto& gap : after.fit.gaps) {
-            const auto same = std::find_if(was->fit.gaps.begin(), was->fit.gaps.end(), [&](const auto& g) { return g.id == gap.id; });
+            const auto same =
+                std::find_if(was->fit.gaps.begin(), was->fit.gaps.end(), [&](const auto& g) { return g.id == gap.id; });
             const bool bad = gap.mark == core::Mark::Crossed || gap.mark == core::Mark::Open;
             if (!bad || (same != was->fit.gaps.end() && same->mark == gap.mark))
                 continue;
             ++named;
-            QVERIFY2(preview.contains(QString::fromStdString(gap.between[0].text + " to " + gap.between[1].text).toHtmlEscaped()), qPrintable(preview));
+            QVERIFY2(preview.contains(
+                         QString::fromStdString(gap.between[0].text + " to " + gap.between[1].text).toHtmlEscaped()),
+                     qPrintable(preview));
         }
         QVERIFY(named > 0);
     }
@@ -313,7 +328,8 @@ private slots:
 
     void recordNeedsASource() {
         int taken = 0;
-        RecordDialog dialog(m_context, [&](std::unique_ptr<devices::SampleSource>, const std::string&) { ++taken; }, nullptr);
+        RecordDialog dialog(
+            m_context, [&](std::unique_ptr<devices::SampleSource>, const std::string&) { ++taken; }, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
         in<QComboBox>(&dialog, "from")->setCurrentIndex(1);
         dialog.accept();
@@ -341,7 +357,8 @@ private slots:
         }
         QCOMPARE(before, 2);
     }
-    /// A heading without a unit is read as "other"; made a temperature by hand, it is asked about like one that said so.
+    /// A heading without a unit is read as "other"; made a temperature by hand, it is asked about like one that said
+    /// so.
     void importAsksAgainWhenAColumnIsChanged() {
         QTemporaryDir dir;
         QFile log(dir.filePath("x.csv"));
@@ -358,7 +375,8 @@ private slots:
         };
         for (int row = 1; row <= 3; ++row)
             choose(box(row, 2), box(row, 2)->findText("temperature"));
-        QVERIFY2(!unclear->isHidden() && unclear->text().contains("Core #1") && unclear->text().contains("Core #2"), qPrintable(unclear->text()));
+        QVERIFY2(!unclear->isHidden() && unclear->text().contains("Core #1") && unclear->text().contains("Core #2"),
+                 qPrintable(unclear->text()));
         QCOMPARE(box(3, 4)->currentData().toString(), QString("card")); // only one that names it
         QCOMPARE(box(1, 4)->currentIndex() + box(2, 4)->currentIndex(), 0);
         choose(box(1, 4), box(1, 4)->findData("tray/cpu"));
@@ -390,7 +408,10 @@ private slots:
         auto* columns = in<QTableWidget>(&dialog, "columns");
         int mine = 0;
         for (int row = 0; row < columns->rowCount(); ++row)
-            mine += static_cast<QComboBox*>(columns->cellWidget(row, 4))->currentData().toString() == QLatin1String("tray/cpu") ? 1 : 0;
+            mine += static_cast<QComboBox*>(columns->cellWidget(row, 4))->currentData().toString() ==
+                            QLatin1String("tray/cpu")
+                        ? 1
+                        : 0;
         QCOMPARE(mine, processors);
     }
     /// A refusal leaves what was chosen; Enter tries again and throws nothing away.
@@ -414,7 +435,8 @@ private slots:
             QTRY_VERIFY(dialog.problem().contains("forty"));
             QVERIFY(dialog.isVisible());
             QCOMPARE(in<QLineEdit>(&dialog, "name")->text(), "mine");
-            QCOMPARE(static_cast<QComboBox*>(columns->cellWidget(1, 2))->currentData().toInt(), static_cast<int>(core::ChannelKind::Ambient));
+            QCOMPARE(static_cast<QComboBox*>(columns->cellWidget(1, 2))->currentData().toInt(),
+                     static_cast<int>(core::ChannelKind::Ambient));
         }
         QCOMPARE(projectNow().runs.size(), runs);
     }

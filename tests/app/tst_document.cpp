@@ -49,11 +49,23 @@ private slots:
         std::vector<core::Project> states{d.project()};
         for (int i = 0; i < 40; ++i) {
             switch (random() % 5) {
-            case 0: (void)d.addChange(FlipFan{"side-a"}); break;
-            case 1: (void)d.addChange(core::SetFan{"side-a", core::FanMode::Fixed, 0.2 + 0.1 * static_cast<double>(random() % 8)}); break;
-            case 2: (void)d.edit("brief", [&](core::Project& p) { p.brief.roomC = 20 + static_cast<double>(random() % 10); }); break;
-            case 3: (void)d.edit("baseline", [&](core::Project& p) { p.baseline = random() % 2 ? "R4" : "R6"; }); break;
-            default: (void)d.newRevision(d.revision(), {core::SetScreen{"floor-vent", core::Screen::Coarse}}); break;
+            case 0:
+                (void)d.addChange(FlipFan{"side-a"});
+                break;
+            case 1:
+                (void)d.addChange(
+                    core::SetFan{"side-a", core::FanMode::Fixed, 0.2 + 0.1 * static_cast<double>(random() % 8)});
+                break;
+            case 2:
+                (void)d.edit("brief",
+                             [&](core::Project& p) { p.brief.roomC = 20 + static_cast<double>(random() % 10); });
+                break;
+            case 3:
+                (void)d.edit("baseline", [&](core::Project& p) { p.baseline = random() % 2 ? "R4" : "R6"; });
+                break;
+            default:
+                (void)d.newRevision(d.revision(), {core::SetScreen{"floor-vent", core::Screen::Coarse}});
+                break;
             }
             if (!(d.project() == states.back()))
                 states.push_back(d.project());
@@ -92,7 +104,10 @@ private slots:
         }
         const std::string base = p.revisions.back().id;
         for (int i = 0; static_cast<int>(p.revisions.size()) < 300; ++i)
-            p.revisions.push_back({.id = "Q" + std::to_string(i), .parent = base, .changes = {core::LimitPower{"tray/cpu", 40.0 + i % 20}}, .note = "tried on a warm evening"});
+            p.revisions.push_back({.id = "Q" + std::to_string(i),
+                                   .parent = base,
+                                   .changes = {core::LimitPower{"tray/cpu", 40.0 + i % 20}},
+                                   .note = "tried on a warm evening"});
         Document d;
         d.reset(p, {});
         d.selectRevision("Q250");
@@ -102,15 +117,20 @@ private slots:
         for (int i = 0; i < 500; ++i) {
             QElapsedTimer timer;
             timer.start();
-            const bool done = i % 3 == 0   ? d.edit("price", [&](core::Project& q) { q.shelf.edit("copy-" + std::to_string(i % 50))->price = 5 + i; }).has_value()
-                              : i % 3 == 1 ? d.addChange(core::LimitPower{"tray/cpu", 30.0 + i % 30}).has_value()
-                                           : d.edit("room", [&](core::Project& q) { q.brief.roomC = 18 + i % 9; }).has_value();
+            const bool done =
+                i % 3 == 0
+                    ? d.edit("price",
+                             [&](core::Project& q) { q.shelf.edit("copy-" + std::to_string(i % 50))->price = 5 + i; })
+                          .has_value()
+                : i % 3 == 1 ? d.addChange(core::LimitPower{"tray/cpu", 30.0 + i % 30}).has_value()
+                             : d.edit("room", [&](core::Project& q) { q.brief.roomC = 18 + i % 9; }).has_value();
             tookMs.push_back(static_cast<double>(timer.nsecsElapsed()) / 1e6);
             QVERIFY(done);
         }
         const double megabytes = used() - before;
         std::sort(tookMs.begin(), tookMs.end());
-        qInfo("500 steps: %.1f MB; an edit %.2f ms in the middle, %.2f ms at the 95th percentile", megabytes, tookMs[250], tookMs[475]);
+        qInfo("500 steps: %.1f MB; an edit %.2f ms in the middle, %.2f ms at the 95th percentile", megabytes,
+              tookMs[250], tookMs[475]);
         QVERIFY2(megabytes < 50, qPrintable(QString::number(megabytes)));
         QVERIFY2(tookMs[250] < 5, qPrintable(QString::number(tookMs[250])));
         while (d.undoStack().canUndo())

@@ -1,12 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/measure_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
 #include "app/ui/dialogs/sections_dialog.h"
-#include "app/stations/fit/fit_page.h"
 #include "support/painted_words.h"
-#include "support/window.h"
 #include "support/registry.h"
+#include "support/window.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -78,7 +78,9 @@ private slots:
         source->setCurrentIndex(source->findData(static_cast<int>(core::Source::Caliper)));
         QTest::keyClick(name, Qt::Key_Return);
         QApplication::processEvents();
-        for (const auto& [search, place] : {std::pair{"Mini-ITX", "tray"}, std::pair{"65 W", "tray/cpu"}, std::pair{"cooler 47", "tray/cpu/lid"}, std::pair{"120 x 25", "right-fan"}}) {
+        for (const auto& [search, place] :
+             {std::pair{"Mini-ITX", "tray"}, std::pair{"65 W", "tray/cpu"}, std::pair{"cooler 47", "tray/cpu/lid"},
+              std::pair{"120 x 25", "right-fan"}}) {
             const QString wrong = add(w, search, place);
             QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
         }
@@ -89,12 +91,14 @@ private slots:
         const std::string id = gap->id;
         QVERIFY(w.click(fit, gap->ref));
         // Asked what would mend it; the answers are tried on the model.
-        QVERIFY(w.click(fit, app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(app::FitLook::List::Change)}));
+        QVERIFY(w.click(fit,
+                        app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(app::FitLook::List::Change)}));
         fit->grab();
         QVERIFY(fit->look().answers && !app::answered(fit->look().answers->mends).all.empty());
         const auto mendingRow = [&] {
             const auto& mends = app::answered(fit->look().answers->mends).all;
-            return static_cast<int>(std::find_if(mends.begin(), mends.end(), [](const auto& m) { return m.mends; }) - mends.begin());
+            return static_cast<int>(std::find_if(mends.begin(), mends.end(), [](const auto& m) { return m.mends; }) -
+                                    mends.begin());
         };
         QVERIFY(mendingRow() < static_cast<int>(app::answered(fit->look().answers->mends).all.size()));
         const auto changes = w.document().project().revisions.back().changes.size();
@@ -118,7 +122,9 @@ private slots:
         const QString html = app::measuringSheet(w.context.view());
         const auto next = core::fit::measureNext(w.document().result().evaluation->fit);
         QVERIFY(!next.empty());
-        QVERIFY(html.contains("Measured, mm") && html.contains(QString::fromStdString(next.front().label).toHtmlEscaped()) && html.contains("unplugged"));
+        QVERIFY(html.contains("Measured, mm") &&
+                html.contains(QString::fromStdString(next.front().label).toHtmlEscaped()) &&
+                html.contains("unplugged"));
         // Undo brings the clash back.
         w.key(Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(shortGap(w));
@@ -156,7 +162,10 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         auto* fit = fitOf(w);
-        for (const auto& [key, name, list] : {std::tuple{Qt::Key_M, "change", List::Change}, std::tuple{Qt::Key_T, "measure", List::Measure}, std::tuple{Qt::Key_R, "room", List::Room}, std::tuple{Qt::Key_I, "goingin", List::GoingIn}, std::tuple{Qt::Key_G, "gaps", List::Gaps}}) {
+        for (const auto& [key, name, list] :
+             {std::tuple{Qt::Key_M, "change", List::Change}, std::tuple{Qt::Key_T, "measure", List::Measure},
+              std::tuple{Qt::Key_R, "room", List::Room}, std::tuple{Qt::Key_I, "goingin", List::GoingIn},
+              std::tuple{Qt::Key_G, "gaps", List::Gaps}}) {
             QTest::keyClick(fit, key);
             QCOMPARE(static_cast<int>(fit->look().list), static_cast<int>(list));
             fit->choose(List::Gaps);
@@ -166,14 +175,17 @@ private slots:
         // Rows show their working.
         w.document().selectRevision("R3");
         w.context.selection.select({});
-        for (const auto& [list, prefix] : {std::pair{List::Measure, "measure:"}, std::pair{List::Room, "room:"}, std::pair{List::GoingIn, "way:"}, std::pair{List::Change, "mend:"}}) { // as the text form begins
+        for (const auto& [list, prefix] :
+             {std::pair{List::Measure, "measure:"}, std::pair{List::Room, "room:"}, std::pair{List::GoingIn, "way:"},
+              std::pair{List::Change, "mend:"}}) { // as the text form begins
             fit->choose(list);
             fit->grab();
             bool found = false;
             for (const app::Hit& hit : fit->hits())
                 if (support::text(hit.thing).startsWith(QLatin1String(prefix))) {
                     const auto working = app::workingOf(w.context.view(), hit.thing);
-                    QVERIFY2(working && !working->sentence.empty() && !working->method.empty(), qPrintable(support::text(hit.thing)));
+                    QVERIFY2(working && !working->sentence.empty() && !working->method.empty(),
+                             qPrintable(support::text(hit.thing)));
                     found = true;
                     break;
                 }
@@ -199,7 +211,8 @@ private slots:
         w.context.selection.select({});
         const auto sections = [&] {
             fit->grab();
-            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.is(app::Act::DragCut); });
+            return std::count_if(fit->hits().begin(), fit->hits().end(),
+                                 [](const app::Hit& h) { return h.is(app::Act::DragCut); });
         };
         QCOMPARE(sections(), 3);
         for (const char* way : {"way:card", "way:front-bay", "way:tray/store"}) {
@@ -220,7 +233,8 @@ private slots:
             QVERIFY2(drawn.size() >= 3, way);
             for (const QRectF& position : drawn) {
                 QVERIFY2(stage.adjusted(-1, -1, 1, 1).contains(position), way); // nothing of it is cut off
-                QVERIFY2(!position.adjusted(0, 8, 0, -8).intersects(title) && !position.intersects(entry), way); // targets of thin parts are grown
+                QVERIFY2(!position.adjusted(0, 8, 0, -8).intersects(title) && !position.intersects(entry),
+                         way); // targets of thin parts are grown
             }
         }
         w.context.selection.select({});
@@ -243,7 +257,8 @@ private slots:
         for (std::size_t i = 1; i < rows().size(); ++i)
             QVERIFY(result.gaps[rows()[i - 1]].id <= result.gaps[rows()[i]].id);
         QVERIFY(w.click(fit, app::Act::NextFilter)); // short ones
-        QCOMPARE(rows().size(), static_cast<std::size_t>(std::count_if(result.gaps.begin(), result.gaps.end(), [](const auto& g) { return g.isShort(); })));
+        QCOMPARE(rows().size(), static_cast<std::size_t>(std::count_if(result.gaps.begin(), result.gaps.end(),
+                                                                       [](const auto& g) { return g.isShort(); })));
         QVERIFY(rows().size() < result.gaps.size());
         QTest::keyClick(fit, Qt::Key_D); // open or short
         QVERIFY(rows().size() > 1 && rows().size() < result.gaps.size());
@@ -265,10 +280,12 @@ private slots:
         fit->choose(List::Change);
         const auto offered = [&] {
             fit->grab();
-            return std::count_if(fit->hits().begin(), fit->hits().end(), [](const app::Hit& h) { return h.is(app::Act::ApplyMend); });
+            return std::count_if(fit->hits().begin(), fit->hits().end(),
+                                 [](const app::Hit& h) { return h.is(app::Act::ApplyMend); });
         };
         const auto& mends = app::answered(fit->look().answers->mends).all;
-        const auto harms = std::count_if(mends.begin(), mends.end(), [](const auto& m) { return m.mark() == core::Mark::Crossed; });
+        const auto harms =
+            std::count_if(mends.begin(), mends.end(), [](const auto& m) { return m.mark() == core::Mark::Crossed; });
         QVERIFY(harms > 0);
         QCOMPARE(offered(), static_cast<std::ptrdiff_t>(mends.size()) - harms);
         QVERIFY(w.click(fit, app::Act::ShowHarm));
@@ -284,7 +301,9 @@ private slots:
         w.document().selectRevision("R10");
         auto* fit = fitOf(w);
         const auto words = [&] {
-            return support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), fit->look()); }, {790, 640});
+            return support::paintedWords(
+                [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), fit->look()); },
+                {790, 640});
         };
         QVERIFY(words().contains("keep clear"));
         QVERIFY(words().filter("as large").isEmpty());
@@ -300,10 +319,12 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         auto* fit = fitOf(w);
-        for (const auto& [axis, at] : {std::pair{core::Axis::Y, &app::Cuts::a}, std::pair{core::Axis::X, &app::Cuts::b}, std::pair{core::Axis::Z, &app::Cuts::c}}) {
+        for (const auto& [axis, at] : {std::pair{core::Axis::Y, &app::Cuts::a}, std::pair{core::Axis::X, &app::Cuts::b},
+                                       std::pair{core::Axis::Z, &app::Cuts::c}}) {
             const auto hit = w.place(fit, app::Handle{.act = app::Act::DragCut, .axis = axis});
             QVERIFY(hit);
-            const QPoint quarter(static_cast<int>(hit->rect.left() + hit->rect.width() / 4), hit->rect.center().toPoint().y());
+            const QPoint quarter(static_cast<int>(hit->rect.left() + hit->rect.width() / 4),
+                                 hit->rect.center().toPoint().y());
             QTest::mouseClick(fit, Qt::LeftButton, {}, quarter);
             QVERIFY(fit->cuts().*at > 0);
         }
@@ -323,7 +344,8 @@ private slots:
                     empty = {x, y};
         QVERIFY(paper && !empty.isNull());
         QTest::mousePress(fit, Qt::LeftButton, {}, empty);
-        QMouseEvent move(QEvent::MouseMove, empty + QPointF(30, 20), fit->mapToGlobal(empty + QPointF(30, 20)), Qt::NoButton, Qt::LeftButton, {});
+        QMouseEvent move(QEvent::MouseMove, empty + QPointF(30, 20), fit->mapToGlobal(empty + QPointF(30, 20)),
+                         Qt::NoButton, Qt::LeftButton, {});
         QApplication::sendEvent(fit, &move);
         QTest::mouseRelease(fit, Qt::LeftButton);
         QCOMPARE(fit->look().pan, pan + QPointF(30, 20));
@@ -353,12 +375,14 @@ private slots:
             for (const int filter : {0, 1, 2, 3}) {
                 app::FitLook look = fit->look();
                 look.filter = static_cast<app::FitLook::Filter>(filter);
-                const QStringList words = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), look); }, size);
+                const QStringList words = support::paintedWords(
+                    [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), look); }, size);
                 QVERIFY2(words.contains("need"), qPrintable(QStringLiteral("%1 %2").arg(size.width()).arg(filter)));
             }
     }
 
-    /// The strip of the cut follows the zoom: what of the case it shows is what the section shows, and a click on it cuts there.
+    /// The strip of the cut follows the zoom: what of the case it shows is what the section shows, and a click on it
+    /// cuts there.
     void theStripFollowsTheZoom() {
         Window w;
         QTemporaryDir dir;
@@ -397,9 +421,11 @@ private slots:
         const auto bar = w.place(fit, app::Handle{.act = app::Act::ScrollList, .list = "fit"});
         QVERIFY(bar);
         QVERIFY(!w.place(fit, gaps.back().ref));
-        QTest::mouseClick(fit, Qt::LeftButton, {}, QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.bottom()) - 2));
+        QTest::mouseClick(fit, Qt::LeftButton, {},
+                          QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.bottom()) - 2));
         QVERIFY(w.place(fit, gaps.back().ref));
-        QTest::mouseClick(fit, Qt::LeftButton, {}, QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.top()) + 2));
+        QTest::mouseClick(fit, Qt::LeftButton, {},
+                          QPoint(static_cast<int>(bar->rect.center().x()), static_cast<int>(bar->rect.top()) + 2));
         QCOMPARE(fit->lists().states.at("fit").top, std::size_t{0});
         support::Things met;
         w.context.selection.select(gaps.front().ref);
@@ -417,7 +443,8 @@ private slots:
         QVERIFY(w.place(fit, gaps.back().ref));
     }
 
-    /// A list that becomes shorter than it was turned shows what it has: here the gaps of one part, then those of another.
+    /// A list that becomes shorter than it was turned shows what it has: here the gaps of one part, then those of
+    /// another.
     void aShorterListIsNotEmpty() {
         Window w;
         QTemporaryDir dir;
@@ -456,7 +483,9 @@ private slots:
         }
         QVERIFY(few < many);
         QCOMPARE(turned(most), many);
-        QVERIFY2(fit->lists().states.at("fit").top >= few, qPrintable(QStringLiteral("%1 of %2, then %3").arg(fit->lists().states.at("fit").top).arg(many).arg(few)));
+        QVERIFY2(
+            fit->lists().states.at("fit").top >= few,
+            qPrintable(QStringLiteral("%1 of %2, then %3").arg(fit->lists().states.at("fit").top).arg(many).arg(few)));
         w.context.selection.select(core::PartRef{least});
         QCOMPARE(place().rows, few);
         QVERIFY(place().shown > 0);
@@ -507,7 +536,9 @@ private slots:
         w.document().selectRevision("R11");
         auto* fit = fitOf(w);
         w.context.selection.select(core::PartRef{"card"});
-        const auto at = [&](std::size_t axis) { return w.document().result().evaluation->build.at("card")->lowAt[axis].mm(); };
+        const auto at = [&](std::size_t axis) {
+            return w.document().result().evaluation->build.at("card")->lowAt[axis].mm();
+        };
         const double y = at(1), z = at(2), x = at(0);
         QTest::keyClick(fit, Qt::Key_Left, Qt::AltModifier);
         QCOMPARE_LE(std::abs(at(1) - y + 0.5), 1e-9);
@@ -593,7 +624,10 @@ private slots:
         w.window->addPart();
         auto* text = w.dialog<QLineEdit>("search");
         auto* list = w.dialog<QListWidget>("shelf");
-        const auto asked = [&](const char* field) { const auto* row = w.openDialog()->findChild<QWidget*>(field); return row && row->isVisible(); };
+        const auto asked = [&](const char* field) {
+            const auto* row = w.openDialog()->findChild<QWidget*>(field);
+            return row && row->isVisible();
+        };
         QTest::keyClicks(text, "cable of your own");
         QCOMPARE(list->count(), 1);
         QVERIFY(asked("length_mm") && asked("family") && !asked("width") && !asked("power_w") && !asked("socket"));
@@ -607,7 +641,8 @@ private slots:
         QApplication::processEvents();
         const core::Part& part = w.document().project().shelf.back();
         QCOMPARE(part.name, std::string("Y lead"));
-        QVERIFY(part.gives == (std::map<std::string, int>{{"sata-power", 2}}) && part.needs == (std::map<std::string, int>{{"molex-4", 1}}));
+        QVERIFY(part.gives == (std::map<std::string, int>{{"sata-power", 2}}) &&
+                part.needs == (std::map<std::string, int>{{"molex-4", 1}}));
     }
 
     void shelfOutAndIn() {
@@ -638,7 +673,8 @@ private slots:
         auto* words = w.dialog<QLabel>("searchWords");
         QVERIFY(words);
         QTRY_VERIFY2(words->text().contains("None of"), qPrintable(words->text()));
-        QVERIFY2(words->text().contains("caddy", Qt::CaseInsensitive) && words->text().contains("whatever is chosen"), qPrintable(words->text()));
+        QVERIFY2(words->text().contains("caddy", Qt::CaseInsensitive) && words->text().contains("whatever is chosen"),
+                 qPrintable(words->text()));
         QCOMPARE(w.dialog<QTableWidget>("combinations")->rowCount(), 0);
         QVERIFY(!w.dialog<QPushButton>("applyCombination")->isEnabled());
         dialog->close();
@@ -693,7 +729,9 @@ private slots:
         w.window->askSections();
         return w.window->findChild<app::SectionsDialog*>();
     }
-    static void choose(QWidget* dialog, const char* name, int row) { dialog->findChild<QComboBox*>(QString::fromLatin1(name))->setCurrentIndex(row); }
+    static void choose(QWidget* dialog, const char* name, int row) {
+        dialog->findChild<QComboBox*>(QString::fromLatin1(name))->setCurrentIndex(row);
+    }
 
     /// Before a name is asked for: what the sheet holds, a name with the revision, and a refusal of what does not fit.
     void sectionsAreShownBeforeTheyAreWritten() {
@@ -726,7 +764,9 @@ private slots:
         QCOMPARE(dialog->completed(dir.filePath("mine.pdf")).value(), dir.filePath("mine.pdf"));
         QCOMPARE(dialog->completed(dir.filePath("other")).value(), dir.filePath("other.pdf"));
         choose(dialog, "kind", 2);
-        QVERIFY2(dialog->proposedName().contains(QString::fromStdString(w.document().revision())) && dialog->proposedName().endsWith(".dxf"), qPrintable(dialog->proposedName()));
+        QVERIFY2(dialog->proposedName().contains(QString::fromStdString(w.document().revision())) &&
+                     dialog->proposedName().endsWith(".dxf"),
+                 qPrintable(dialog->proposedName()));
     }
 
     /// What is short on the port map is mended by a click on an adapter of the shelf.
@@ -735,7 +775,11 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         (void)w.document().edit("test", [](core::Project& p) {
-            core::Part hub{.id = "hub", .kind = core::PartKind::Adapter, .name = "Hub", .gives = {{"tacho", 1}}, .needs = {{"fan", 1}}};
+            core::Part hub{.id = "hub",
+                           .kind = core::PartKind::Adapter,
+                           .name = "Hub",
+                           .gives = {{"tacho", 1}},
+                           .needs = {{"fan", 1}}};
             hub.spec = core::AdapterSpec{};
             p.shelf.push_back(hub);
             for (core::Part& part : p.shelf)

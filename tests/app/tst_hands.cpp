@@ -2,21 +2,21 @@
 #include "support/window.h"
 
 #include "app/stations/brief/brief_dialog.h"
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/fields/number_box.h"
 #include "app/ui/shell/revision_rail.h"
-#include "app/stations/fit/fit_page.h"
 #include "support/registry.h"
 
 #include <QCheckBox>
 #include <QClipboard>
 #include <QComboBox>
 #include <QContextMenuEvent>
+#include <QHelpEvent>
 #include <QLabel>
 #include <QMenu>
 #include <QMessageBox>
 #include <QRegularExpression>
-#include <QHelpEvent>
 #include <QToolTip>
 #include <QTreeWidget>
 #include <QWheelEvent>
@@ -29,8 +29,8 @@ namespace tst_hands {
 using app::NumberBox;
 using support::Window;
 
-/// What a hand does in the window: numbers typed as people type them, focus that can be seen, keys that work, things that
-/// can be changed after they were made.
+/// What a hand does in the window: numbers typed as people type them, focus that can be seen, keys that work, things
+/// that can be changed after they were made.
 class HandsTest : public QObject {
     Q_OBJECT
 
@@ -40,7 +40,8 @@ class HandsTest : public QObject {
         QTest::keyClicks(box, text);
     }
     static void wheel(QWidget* over) {
-        QWheelEvent event(QPointF(4, 4), over->mapToGlobal(QPointF(4, 4)), {}, {0, 120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QWheelEvent event(QPointF(4, 4), over->mapToGlobal(QPointF(4, 4)), {}, {0, 120}, Qt::NoButton, Qt::NoModifier,
+                          Qt::NoScrollPhase, false);
         QApplication::sendEvent(over, &event);
     }
     static const core::Part* partAt(Window& w, const char* mount) {
@@ -122,13 +123,16 @@ private Q_SLOTS:
                     continue;
                 ++lists;
                 scrolled += place.rows > place.shown;
-                QVERIFY2(met[place.id].size() >= place.rows, qPrintable(QStringLiteral("%1: %2 of %3").arg(place.id).arg(met[place.id].size()).arg(place.rows)));
+                QVERIFY2(
+                    met[place.id].size() >= place.rows,
+                    qPrintable(QStringLiteral("%1: %2 of %3").arg(place.id).arg(met[place.id].size()).arg(place.rows)));
             }
         }
         QVERIFY(lists >= 6);
         QVERIFY(scrolled >= 3);
     }
-    /// The size of text is taken at once: the program offers to start anew with what is open, and asks for unsaved work first.
+    /// The size of text is taken at once: the program offers to start anew with what is open, and asks for unsaved work
+    /// first.
     void textSizeStartsAnew() {
         Window w;
         QTemporaryDir dir;
@@ -165,7 +169,8 @@ private Q_SLOTS:
         auto* page = w.window->page(3);
         const auto rows = [&] {
             page->grab();
-            return std::count_if(page->hits().begin(), page->hits().end(), [](const app::Hit& h) { return support::stands<core::ScrewRef>(h); });
+            return std::count_if(page->hits().begin(), page->hits().end(),
+                                 [](const app::Hit& h) { return support::stands<core::ScrewRef>(h); });
         };
         const auto all = rows();
         QVERIFY(all > 1);
@@ -176,9 +181,11 @@ private Q_SLOTS:
         const auto some = rows();
         QVERIFY(some > 0);
         for (const app::Hit& hit : page->hits())
-            QVERIFY(!support::stands<core::ScrewRef>(hit) || support::text(hit.thing).contains("m3", Qt::CaseInsensitive));
+            QVERIFY(!support::stands<core::ScrewRef>(hit) ||
+                    support::text(hit.thing).contains("m3", Qt::CaseInsensitive));
         const auto place = page->lists().places;
-        QVERIFY(std::any_of(place.begin(), place.end(), [&](const auto& p) { return p.id == "screws" && p.rows >= std::size_t(some); }));
+        QVERIFY(std::any_of(place.begin(), place.end(),
+                            [&](const auto& p) { return p.id == "screws" && p.rows >= std::size_t(some); }));
         field->clear();
         QCOMPARE(rows(), all);
         QTest::keyClick(field, Qt::Key_Return);
@@ -199,7 +206,7 @@ private Q_SLOTS:
     // ---- numbers ----
     void numbers_data() {
         QTest::addColumn<QString>("typed");
-        QTest::addColumn<double>("value");   // of a field from 0 to 100 with two digits that held 12.5 mm
+        QTest::addColumn<double>("value"); // of a field from 0 to 100 with two digits that held 12.5 mm
         QTest::addColumn<QString>("refusal");
         QTest::newRow("point") << "65.5" << 65.5 << "";
         QTest::newRow("comma") << "65,5" << 65.5 << "";
@@ -230,7 +237,8 @@ private Q_SLOTS:
             connect(&box, &NumberBox::refused, this, [&](const QString& why) { said = why; });
             box.show();
             type(&box, typed);
-            QVERIFY(box.text().contains(typed.trimmed().left(1)) || typed.trimmed().isEmpty()); // nothing is swallowed while typing
+            QVERIFY(box.text().contains(typed.trimmed().left(1)) ||
+                    typed.trimmed().isEmpty()); // nothing is swallowed while typing
             QTest::keyClick(&box, Qt::Key_Return);
             QCOMPARE(box.value(), value);
             QCOMPARE(said.isEmpty(), refusal.isEmpty());
@@ -321,7 +329,9 @@ private Q_SLOTS:
         QVERIFY(w.click(cards, core::RevisionRef{"R8"}));
         QVERIFY(cards->hasFocus());
         using List = app::FitLook::List;
-        for (const auto& [key, list] : {std::pair{Qt::Key_M, List::Change}, std::pair{Qt::Key_T, List::Measure}, std::pair{Qt::Key_R, List::Room}, std::pair{Qt::Key_I, List::GoingIn}, std::pair{Qt::Key_G, List::Gaps}}) {
+        for (const auto& [key, list] :
+             {std::pair{Qt::Key_M, List::Change}, std::pair{Qt::Key_T, List::Measure}, std::pair{Qt::Key_R, List::Room},
+              std::pair{Qt::Key_I, List::GoingIn}, std::pair{Qt::Key_G, List::Gaps}}) {
             QTest::keyClick(cards, key);
             QCOMPARE(fit->look().list, list);
         }
@@ -363,7 +373,8 @@ private Q_SLOTS:
                 int rows = 0;
                 w.window->page(2)->grab();
                 for (const auto& hit : w.window->page(2)->hits())
-                    rows += hit.thing == core::Thing(core::PartRef{p.id}) && hit.rect.width() > 200 && w.window->page(2)->rect().contains(hit.rect.toRect());
+                    rows += hit.thing == core::Thing(core::PartRef{p.id}) && hit.rect.width() > 200 &&
+                            w.window->page(2)->rect().contains(hit.rect.toRect());
                 QVERIFY2(rows == 1, p.name.c_str());
             }
         QVERIFY(failing > 0);
@@ -441,7 +452,9 @@ private Q_SLOTS:
         QCOMPARE(observed(), (std::vector<core::ObservedLink>{{"card", 1, 2}}));
         const auto told = [&] {
             const auto* e = w.context.view().evaluation();
-            return e && std::any_of(e->findings.begin(), e->findings.end(), [](const auto& f) { return f.id.starts_with("link-observed") && f.severity == core::rules::Severity::Caution; });
+            return e && std::any_of(e->findings.begin(), e->findings.end(), [](const auto& f) {
+                       return f.id.starts_with("link-observed") && f.severity == core::rules::Severity::Caution;
+                   });
         };
         QTRY_VERIFY(told());
         open(); // it begins with what was seen, and can be taken back
@@ -464,13 +477,15 @@ private Q_SLOTS:
                 all << QString(a->text()).remove('&');
             return all;
         };
-        QCOMPARE(words(core::PartRef{"top"}).mid(0, 4), (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
+        QCOMPARE(words(core::PartRef{"top"}).mid(0, 4),
+                 (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
         QCOMPARE(words(core::RunRef{"r10-both"}).mid(0, 2), (QStringList{"Rename ...", "Delete"}));
         QCOMPARE(words(core::RevisionRef{"R10"}), (QStringList{"Rename ...", "Delete"}));
         QCOMPARE(words(support::thing("total:power")).last(), QString("Copy figure"));
         std::unique_ptr<QMenu> sheetMenu(w.window->sheetMenu());
         const auto actions = sheetMenu->actions();
-        QVERIFY(std::any_of(actions.begin(), actions.end(), [](const QAction* a) { return QString(a->text()).remove('&') == "Add a part ..."; }));
+        QVERIFY(std::any_of(actions.begin(), actions.end(),
+                            [](const QAction* a) { return QString(a->text()).remove('&') == "Add a part ..."; }));
         // What can be done with a gap is done from its menu, and a figure goes to the clipboard with its unit.
         const auto& gap = w.document().result().evaluation->fit.gaps.front();
         const core::Thing gapKey = gap.ref;
@@ -485,7 +500,9 @@ private Q_SLOTS:
         choose(gapKey, "Measure");
         QCOMPARE(static_cast<app::FitPage*>(w.window->page(1))->look().list, app::FitLook::List::Measure);
         choose(support::thing("total:noise"), "Copy figure");
-        QVERIFY2(QGuiApplication::clipboard()->text().contains("dB(A)") && QGuiApplication::clipboard()->text().contains("±"), qPrintable(QGuiApplication::clipboard()->text()));
+        QVERIFY2(QGuiApplication::clipboard()->text().contains("dB(A)") &&
+                     QGuiApplication::clipboard()->text().contains("±"),
+                 qPrintable(QGuiApplication::clipboard()->text()));
         // Each figure of each station has a menu that can copy it.
         for (int station = 0; station < 6; ++station) {
             w.window->setStation(station);
@@ -497,7 +514,8 @@ private Q_SLOTS:
         w.window->setStation(1);
         auto* page = w.window->page(1);
         const auto hit = w.place(page, core::PartRef{"tray/cpu/lid"});
-        QContextMenuEvent event(QContextMenuEvent::Mouse, hit->rect.center().toPoint(), page->mapToGlobal(hit->rect.center().toPoint()));
+        QContextMenuEvent event(QContextMenuEvent::Mouse, hit->rect.center().toPoint(),
+                                page->mapToGlobal(hit->rect.center().toPoint()));
         QApplication::sendEvent(page, &event);
         QVERIFY(qobject_cast<QMenu*>(QApplication::activePopupWidget()));
         QApplication::activePopupWidget()->close();
@@ -523,7 +541,8 @@ private Q_SLOTS:
         w.window->removeThing(core::RevisionRef{"R4"});
         QCOMPARE(w.document().project().revisions.size(), before);
         QTRY_VERIFY(w.window->findChild<QMessageBox*>());
-        QVERIFY2(w.window->findChild<QMessageBox*>()->text().contains("comes from it"), qPrintable(w.window->findChild<QMessageBox*>()->text()));
+        QVERIFY2(w.window->findChild<QMessageBox*>()->text().contains("comes from it"),
+                 qPrintable(w.window->findChild<QMessageBox*>()->text()));
     }
 
     // ---- on paper ----
@@ -539,7 +558,9 @@ private Q_SLOTS:
         QFile file(path);
         QVERIFY(file.open(QIODevice::ReadOnly));
         const QString html = QString::fromUtf8(file.readAll());
-        static const QRegularExpression group("<g [^>]*transform=\"matrix\\(1,0,0,1,0,0\\)\"[^>]*>(.*?)</g>", QRegularExpression::DotMatchesEverythingOption), line("<polyline[^>]*points=\"([^\"]*)\""), number("-?[0-9.]+(e-?[0-9]+)?");
+        static const QRegularExpression group("<g [^>]*transform=\"matrix\\(1,0,0,1,0,0\\)\"[^>]*>(.*?)</g>",
+                                              QRegularExpression::DotMatchesEverythingOption),
+            line("<polyline[^>]*points=\"([^\"]*)\""), number("-?[0-9.]+(e-?[0-9]+)?");
         int lines = 0;
         double least = 1e9, most = -1e9;
         for (auto g = group.globalMatch(html); g.hasNext();) {
@@ -566,7 +587,8 @@ private Q_SLOTS:
         QFile ten(dir.filePath("r10.html"));
         QVERIFY(ten.open(QIODevice::ReadOnly));
         const QString text = QString::fromUtf8(ten.readAll());
-        QVERIFY(text.contains("aria-label=\"Temperatures of r10 both\"") && text.contains(">Processor P8-65<") && !text.contains("<td>cpu_c</td>"));
+        QVERIFY(text.contains("aria-label=\"Temperatures of r10 both\"") && text.contains(">Processor P8-65<") &&
+                !text.contains("<td>cpu_c</td>"));
     }
 
     // ---- a new revision ----

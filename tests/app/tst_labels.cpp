@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/labels.h"
-#include "support/window.h"
 #include "support/registry.h"
+#include "support/window.h"
 
 #include <QSignalSpy>
 
@@ -18,7 +18,9 @@ private slots:
 
     void randomScenes() {
         std::mt19937 random(9);
-        const auto any = [&](double a, double b) { return a + (b - a) * std::uniform_real_distribution<double>()(random); };
+        const auto any = [&](double a, double b) {
+            return a + (b - a) * std::uniform_real_distribution<double>()(random);
+        };
         int placed = 0, refused = 0;
         for (int scene = 0; scene < 500; ++scene) {
             const QRectF room(0, 0, any(120, 700), any(80, 500));
@@ -32,7 +34,8 @@ private slots:
                 const QPointF near(any(-20, room.width() + 20), any(-20, room.height() + 20));
                 const QSizeF size(any(16, 130), any(14, 22));
                 const double reach = any(20, 200);
-                const auto at = random() % 2 ? labels.place(size, near, reach) : labels.placeLed(size, near, near, reach);
+                const auto at =
+                    random() % 2 ? labels.place(size, near, reach) : labels.placeLed(size, near, near, reach);
                 ++(at ? placed : refused);
                 if (!at)
                     continue;
@@ -43,7 +46,8 @@ private slots:
                 there.push_back(*at);
             }
         }
-        QVERIFY2(placed > 2000 && refused > 500, qPrintable(QStringLiteral("%1 placed, %2 refused").arg(placed).arg(refused)));
+        QVERIFY2(placed > 2000 && refused > 500,
+                 qPrintable(QStringLiteral("%1 placed, %2 refused").arg(placed).arg(refused)));
     }
     void theNearestFreePlace() {
         app::Labels labels(QRectF(0, 0, 400, 200));
@@ -87,7 +91,14 @@ private slots:
                 page->paintInside(c, page->inside());
                 for (std::size_t i = 0; i < c.labels.size(); ++i)
                     for (std::size_t k = 0; k < i; ++k)
-                        QVERIFY2(!c.labels[i].adjusted(0.6, 0.6, -0.6, -0.6).intersects(c.labels[k]), qPrintable(QStringLiteral("%1 station %2: at %3 %4 and %5 %6").arg(QString::fromStdString(r.id)).arg(station).arg(c.labels[i].x()).arg(c.labels[i].y()).arg(c.labels[k].x()).arg(c.labels[k].y())));
+                        QVERIFY2(!c.labels[i].adjusted(0.6, 0.6, -0.6, -0.6).intersects(c.labels[k]),
+                                 qPrintable(QStringLiteral("%1 station %2: at %3 %4 and %5 %6")
+                                                .arg(QString::fromStdString(r.id))
+                                                .arg(station)
+                                                .arg(c.labels[i].x())
+                                                .arg(c.labels[i].y())
+                                                .arg(c.labels[k].x())
+                                                .arg(c.labels[k].y())));
                 QVERIFY(station == 3 || station == 5 || !c.labels.empty());
             }
         }
@@ -129,11 +140,14 @@ private slots:
             screws += item.count;
         }
         QCOMPARE(screws, e.make.screws); // what the head says is what stands below it
-        // The channels of the run that is shown while they are stepped through: a step over the runs before shows another.
+        // The channels of the run that is shown while they are stepped through: a step over the runs before shows
+        // another.
         int whole = 0;
         for (const core::Run& run : w.document().project().runs) {
             const auto& channels = w.document().analysis(run.id)->channels;
-            whole += std::all_of(channels.begin(), channels.end(), [&](const auto& c) { return bench.contains(core::ChannelRef{run.id, c.name}); });
+            whole += std::all_of(channels.begin(), channels.end(), [&](const auto& c) {
+                return bench.contains(core::ChannelRef{run.id, c.name});
+            });
         }
         QVERIFY(whole >= 1);
         for (const auto& key : make.all)
@@ -157,7 +171,8 @@ private slots:
         const core::Thing before = first();
         const auto bar = w.place(page, app::Handle{.act = app::Act::ScrollList, .list = "channels"});
         QVERIFY(bar);
-        QWheelEvent wheel(bar->rect.center() - QPointF(80, 0), page->mapToGlobal(bar->rect.center()), {}, QPoint(0, -120), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QWheelEvent wheel(bar->rect.center() - QPointF(80, 0), page->mapToGlobal(bar->rect.center()), {},
+                          QPoint(0, -120), Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
         QApplication::sendEvent(page, &wheel);
         QVERIFY(first() != before);
         QTest::mousePress(page, Qt::LeftButton, {}, (bar->rect.topLeft() + QPointF(5, 2)).toPoint());

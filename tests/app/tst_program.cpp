@@ -17,7 +17,8 @@ private slots:
         QTest::addColumn<QStringList>("more");
         QTest::addColumn<QSize>("size");
         QTest::newRow("usual") << QStringList{} << QSize(1280, 800);
-        QTest::newRow("dark, least size") << QStringList{"--theme", "dark", "--size", "1100x700", "--revision", "R3"} << QSize(1100, 700);
+        QTest::newRow("dark, least size")
+            << QStringList{"--theme", "dark", "--size", "1100x700", "--revision", "R3"} << QSize(1100, 700);
         QTest::newRow("large") << QStringList{"--size", "2300x1300"} << QSize(2300, 1300);
     }
     void shots() {

@@ -3,9 +3,9 @@
 #include "support/window.h"
 
 #include "app/model/recovery.h"
+#include "app/stations/bench/bench_page.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "app/ui/recording/recorder.h"
-#include "app/stations/bench/bench_page.h"
 #include "support/registry.h"
 
 #include <QElapsedTimer>
@@ -45,7 +45,8 @@ void press(QMessageBox* b, const QString& text) {
     qFatal("no button %s", qPrintable(text));
 }
 std::unique_ptr<devices::SampleSource> rig(Window& w, double minutes = 30, double speed = 200) {
-    auto source = app::rigSource(w.document().project(), w.document().revision(), {.load = w.document().project().brief.load, .minutes = minutes, .speed = speed});
+    auto source = app::rigSource(w.document().project(), w.document().revision(),
+                                 {.load = w.document().project().brief.load, .minutes = minutes, .speed = speed});
     if (!source)
         qFatal("%s", source.error().text().c_str());
     return std::move(*source);
@@ -75,7 +76,9 @@ private slots:
             Window w;
             path = w.openDemo(dir);
             QVERIFY(w.document().addChange(core::FlipFan{"top"}));
-            QTRY_VERIFY_WITH_TIMEOUT(QDir(w.context.settings.dataFolder + "/recovery").entryList({"*.json"}, QDir::Files).size() == 1, 2000); // one edit is enough
+            QTRY_VERIFY_WITH_TIMEOUT(
+                QDir(w.context.settings.dataFolder + "/recovery").entryList({"*.json"}, QDir::Files).size() == 1,
+                2000); // one edit is enough
             core::Run run = w.document().project().runs.front();
             run.id = run.name = "added";
             run.samples = std::make_shared<core::Samples>(*run.samples);
@@ -89,7 +92,8 @@ private slots:
             for (const QFileInfo& f : QDir(recovery).entryInfoList(QDir::Files))
                 QFile::copy(f.filePath(), next.filePath("recovery/" + f.fileName()));
             // Readings that the saved project holds are not written twice.
-            QVERIFY(QDir(recovery).entryInfoList({"*.minidraft"}, QDir::Files).front().size() < QFileInfo(path).size() / 2);
+            QVERIFY(QDir(recovery).entryInfoList({"*.minidraft"}, QDir::Files).front().size() <
+                    QFileInfo(path).size() / 2);
             (void)w.document().undoStack().undo();
             w.document().undoStack().undo();
             QTRY_VERIFY(QDir(recovery).entryList({"*.minidraft"}, QDir::Files).isEmpty()); // undone: nothing is unsaved
@@ -97,7 +101,9 @@ private slots:
         Window again(next.path());
         QMessageBox* offer = box(again, "recover");
         QVERIFY(offer);
-        QVERIFY2(offer->text().contains("revision R13 is new") && offer->text().contains("run added is new") && offer->text().contains(path), qPrintable(offer->text()));
+        QVERIFY2(offer->text().contains("revision R13 is new") && offer->text().contains("run added is new") &&
+                     offer->text().contains(path),
+                 qPrintable(offer->text()));
         press(offer, "Recover");
         QTRY_VERIFY(again.document().isModified());
         QVERIFY(again.document().project() == edited);
@@ -106,7 +112,8 @@ private slots:
         QVERIFY(store::openProject(path)->project == edited);
         QVERIFY(QDir(next.filePath("recovery")).entryList({"*.minidraft"}, QDir::Files).isEmpty());
     }
-    /// Killed between the copy and the file that says what it is: the copy before counts, or none; never one that lacks readings.
+    /// Killed between the copy and the file that says what it is: the copy before counts, or none; never one that lacks
+    /// readings.
     void aHalfCopyIsNone() {
         QTemporaryDir dir, next;
         Window w;
@@ -161,7 +168,8 @@ private slots:
         QVERIFY(second.window->openPath(path));
         QMessageBox* said = box(second, "openElsewhere");
         QVERIFY(said);
-        QVERIFY2(said->text().contains("in use by mini-draft of") && said->text().contains(QSysInfo::machineHostName()), qPrintable(said->text()));
+        QVERIFY2(said->text().contains("in use by mini-draft of") && said->text().contains(QSysInfo::machineHostName()),
+                 qPrintable(said->text()));
         QVERIFY(second.window->windowTitle().contains("read-only"));
         press(said, "Work on a copy");
         QVERIFY(second.document().path().isEmpty());
@@ -170,7 +178,8 @@ private slots:
         QVERIFY(second.document().place().lock);
         // The command line does not write under a window either.
         QProcess cli;
-        cli.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli", {"import", path, support::sourcePath("tests/data/stress_short.csv")});
+        cli.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli",
+                  {"import", path, support::sourcePath("tests/data/stress_short.csv")});
         QVERIFY(cli.waitForFinished(20000));
         QCOMPARE(cli.exitCode(), 2);
         QVERIFY(cli.readAllStandardError().contains("in use by mini-draft"));
@@ -245,7 +254,7 @@ private slots:
         w.openDemo(dir);
         w.document().selectRevision("R8");
         ::signal(SIGXFSZ, SIG_IGN);
-        rlimit before {}, small {};
+        rlimit before{}, small{};
         ::getrlimit(RLIMIT_FSIZE, &before);
         small = before;
         small.rlim_cur = 9000;
@@ -285,8 +294,12 @@ private slots:
         QMessageBox* left = box(w, "leftCapture");
         QVERIFY(left);
         QVERIFY2(left->text().contains("R13") && left->text().contains("Dig-tent box"), qPrintable(left->text()));
-        // How long it is and when it began; what cannot be taken back stands apart from what is usual, and is not the default.
-        QVERIFY2(QRegularExpression("over [0-9.]+ (s|min), recorded 20[0-9]{2}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}").match(left->text()).hasMatch(), qPrintable(left->text()));
+        // How long it is and when it began; what cannot be taken back stands apart from what is usual, and is not the
+        // default.
+        QVERIFY2(QRegularExpression("over [0-9.]+ (s|min), recorded 20[0-9]{2}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}")
+                     .match(left->text())
+                     .hasMatch(),
+                 qPrintable(left->text()));
         QVERIFY(!left->text().contains("over 0 s"));
         QVERIFY(left->defaultButton() && left->buttonRole(left->defaultButton()) != QMessageBox::DestructiveRole);
         press(left, "Throw away");
@@ -343,8 +356,8 @@ private slots:
         for (QLabel* label : asked->findChildren<QLabel*>())
             QVERIFY(label->textFormat() == Qt::PlainText || label->text().isEmpty());
     }
-    /// What the calling thread has worked, ms. A gap in which it worked little was a wait: for a disk, or for a processor
-    /// that others had.
+    /// What the calling thread has worked, ms. A gap in which it worked little was a wait: for a disk, or for a
+    /// processor that others had.
     static qint64 workedMs() {
         timespec t{};
         clock_gettime(CLOCK_THREAD_CPUTIME_ID, &t);
@@ -382,15 +395,16 @@ private slots:
         w.window->startSave(dir.filePath("large.minidraft"), store::Foreign::Refuse);
         QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 20000);
         QTest::qWait(500);
-        // Twice the promise, since tests are not optimised and share their machine; bench_load measures the promise itself.
-        // Under sanitizers everything takes three to five times as long.
+        // Twice the promise, since tests are not optimised and share their machine; bench_load measures the promise
+        // itself. Under sanitizers everything takes three to five times as long.
 #ifdef __SANITIZE_ADDRESS__
         constexpr int limitMs = 1000;
 #else
         constexpr int limitMs = 250;
 #endif
         QVERIFY2(worstWork < limitMs, qPrintable(QString::number(worstWork)));
-        // A wait counts as well, but a busy machine makes some: seen once were 274 ms where 150 are usual (tests are not optimised).
+        // A wait counts as well, but a busy machine makes some: seen once were 274 ms where 150 are usual (tests are
+        // not optimised).
         QVERIFY2(worst < 4 * limitMs, qPrintable(QString::number(worst)));
         qInfo("longest turn of the event loop: %lld ms, of them %lld ms work", worst, worstWork);
         QElapsedTimer closing;
@@ -429,7 +443,8 @@ private slots:
         for (const char* name : {"HOME", "XDG_CONFIG_HOME", "XDG_DATA_HOME", "XDG_CACHE_HOME", "XDG_RUNTIME_DIR"})
             e.insert(QString::fromLatin1(name), "/proc/none");
         p.setProcessEnvironment(e);
-        p.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft", {"--time-to-paint", support::sourcePath("examples/hand-written")});
+        p.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft",
+                {"--time-to-paint", support::sourcePath("examples/hand-written")});
         QVERIFY(p.waitForFinished(20000));
         QCOMPARE(p.exitStatus(), QProcess::NormalExit);
         QCOMPARE(p.exitCode(), 0);

@@ -2,8 +2,8 @@
 #include "app/paint/stations.h"
 #include "app/stations/registry.h"
 #include "support/demo.h"
-#include "support/things.h"
 #include "support/registry.h"
+#include "support/things.h"
 
 #include <QImage>
 #include <QSignalSpy>
@@ -17,7 +17,8 @@ class SceneTest : public QObject {
     Document m_document;
 
     [[nodiscard]] View view(core::UnitChoice units = {}) const { return View{m_document, core::Show(units)}; }
-    std::vector<Hit> paint(int station, const Theme& theme, QSize size = {790, 640}, const core::Thing& selected = {}, QImage* out = nullptr) {
+    std::vector<Hit> paint(int station, const Theme& theme, QSize size = {790, 640}, const core::Thing& selected = {},
+                           QImage* out = nullptr) {
         QImage image(size, QImage::Format_ARGB32_Premultiplied);
         image.fill(theme.paper);
         QPainter p(&image);
@@ -26,12 +27,24 @@ class SceneTest : public QObject {
         const QRectF r(8, 8, size.width() - 16, size.height() - 16);
         const View v = view();
         switch (station) {
-        case 0: paintBrief(c, r, v); break;
-        case 1: paintFit(c, r, v, {}); break;
-        case 2: paintAir(c, r, v); break;
-        case 3: paintMake(c, r, v); break;
-        case 4: paintBench(c, r, v, "r10-both"); break;
-        default: paintVerdict(c, r, v); break;
+        case 0:
+            paintBrief(c, r, v);
+            break;
+        case 1:
+            paintFit(c, r, v, {});
+            break;
+        case 2:
+            paintAir(c, r, v);
+            break;
+        case 3:
+            paintMake(c, r, v);
+            break;
+        case 4:
+            paintBench(c, r, v, "r10-both");
+            break;
+        default:
+            paintVerdict(c, r, v);
+            break;
         }
         p.end();
         if (out)
@@ -85,7 +98,8 @@ private slots:
             for (const QChar c : QStringLiteral("0123456789"))
                 QCOMPARE(metrics.horizontalAdvance(c), QFontMetricsF(t.font(20)).horizontalAdvance('0'));
             QVERIFY2(t.font(20, w).families().first().startsWith("Asap Condensed"), "the shipped font");
-            QVERIFY2(QFontInfo(t.font(20, w)).family().startsWith("Asap"), qPrintable(QFontInfo(t.font(20, w)).family()));
+            QVERIFY2(QFontInfo(t.font(20, w)).family().startsWith("Asap"),
+                     qPrintable(QFontInfo(t.font(20, w)).family()));
         }
     }
     void nothingBelowElevenPixels() {
@@ -110,7 +124,8 @@ private slots:
                 for (const Hit& hit : hits) {
                     QVERIFY((!core::isNothing(hit.thing) || hit.handle.act != Act::None) && !hit.name.isEmpty());
                     QVERIFY2(hit.rect.width() >= 23.9 && hit.rect.height() >= 17.9, qPrintable(hit.name));
-                    QVERIFY2(QRectF(0, 0, size.width(), size.height()).adjusted(-30, -30, 30, 30).contains(hit.rect), qPrintable(QStringLiteral("%1 at %2").arg(hit.name).arg(hit.rect.x())));
+                    QVERIFY2(QRectF(0, 0, size.width(), size.height()).adjusted(-30, -30, 30, 30).contains(hit.rect),
+                             qPrintable(QStringLiteral("%1 at %2").arg(hit.name).arg(hit.rect.x())));
                 }
             }
         }
@@ -132,7 +147,8 @@ private slots:
     void selectionIsSeen() {
         QImage plain, selected;
         const auto hits = paint(1, Theme::light(), {790, 640}, {}, &plain);
-        const auto gap = std::find_if(hits.begin(), hits.end(), [](const Hit& h) { return support::stands<core::GapRef>(h); });
+        const auto gap =
+            std::find_if(hits.begin(), hits.end(), [](const Hit& h) { return support::stands<core::GapRef>(h); });
         QVERIFY(gap != hits.end());
         paint(1, Theme::light(), {790, 640}, gap->thing, &selected);
         QVERIFY(plain != selected);
@@ -169,7 +185,8 @@ private slots:
             p.end();
             return image;
         };
-        const core::Mark all[] = {core::Mark::Holds, core::Mark::Open, core::Mark::Crossed, core::Mark::Running, core::Mark::Note, core::Mark::None};
+        const core::Mark all[] = {core::Mark::Holds,   core::Mark::Open, core::Mark::Crossed,
+                                  core::Mark::Running, core::Mark::Note, core::Mark::None};
         for (int i = 0; i < 6; ++i)
             for (int j = i + 1; j < 6; ++j)
                 QVERIFY2(grey(all[i]) != grey(all[j]), "two states must not look alike without colour");
@@ -185,7 +202,9 @@ private slots:
             p.end();
             return image;
         };
-        const core::PartKind kinds[] = {core::PartKind::Board, core::PartKind::Card, core::PartKind::Cooler, core::PartKind::PowerSupply, core::PartKind::Fan, core::PartKind::Memory, core::PartKind::Drive, core::PartKind::Made};
+        const core::PartKind kinds[] = {core::PartKind::Board,       core::PartKind::Card, core::PartKind::Cooler,
+                                        core::PartKind::PowerSupply, core::PartKind::Fan,  core::PartKind::Memory,
+                                        core::PartKind::Drive,       core::PartKind::Made};
         for (std::size_t i = 0; i < 8; ++i)
             for (std::size_t j = i + 1; j < 8; ++j)
                 QVERIFY(drawn(kinds[i]) != drawn(kinds[j]));

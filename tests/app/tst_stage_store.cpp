@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/fit_page.h"
-#include "support/window.h"
 #include "support/registry.h"
+#include "support/window.h"
 
 #include <QElapsedTimer>
 #include <QSignalSpy>
@@ -23,7 +23,8 @@ class StageStoreTest : public QObject {
     /// A stage that answers its input, and waits for a word first.
     struct Slow {
         std::shared_ptr<std::atomic<bool>> go = std::make_shared<std::atomic<bool>>(false);
-        std::shared_ptr<std::atomic<int>> begun = std::make_shared<std::atomic<int>>(0), stopped = std::make_shared<std::atomic<int>>(0);
+        std::shared_ptr<std::atomic<int>> begun = std::make_shared<std::atomic<int>>(0),
+                                          stopped = std::make_shared<std::atomic<int>>(0);
         auto operator()(int input) const {
             return [*this, input](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const int>> {
                 ++*begun;
@@ -83,7 +84,10 @@ private slots:
     }
     void failedInWords() {
         StageStore store;
-        const auto answer = store.ask<int>(key(), 1, [](const StageStore::Stop&) -> core::Result<std::shared_ptr<const int>> { return core::problem("here", "it cannot be", "something else"); });
+        const auto answer =
+            store.ask<int>(key(), 1, [](const StageStore::Stop&) -> core::Result<std::shared_ptr<const int>> {
+                return core::problem("here", "it cannot be", "something else");
+            });
         QCOMPARE(answer.standing, Standing::Failed);
         QVERIFY(QString::fromStdString(answer.why).contains("it cannot be"));
     }
@@ -158,7 +162,8 @@ private slots:
         std::mt19937 random(3);
         for (int round = 0; round < 20; ++round) {
             for (int i = 0; i < 7; ++i)
-                QVERIFY(d.addChange(core::SetFan{"top", core::FanMode::Fixed, 0.3 + 0.1 * static_cast<double>(random() % 7)}));
+                QVERIFY(d.addChange(
+                    core::SetFan{"top", core::FanMode::Fixed, 0.3 + 0.1 * static_cast<double>(random() % 7)}));
             QTest::qWait(static_cast<int>(random() % 4));
             const auto fresh = core::stages::evaluate(d.project(), d.revision());
             QCOMPARE(d.result().evaluation->noise.totalDba, fresh->noise.totalDba);
@@ -173,16 +178,20 @@ private slots:
         QTRY_VERIFY(d.stages().isIdle());
         QTest::qWait(50);
         QTRY_VERIFY(d.stages().isIdle());
-        const int air = d.stages().started(Stage::Air), gaps = d.stages().started(Stage::Gaps), making = d.stages().started(Stage::Making);
+        const int air = d.stages().started(Stage::Air), gaps = d.stages().started(Stage::Gaps),
+                  making = d.stages().started(Stage::Making);
         const double price = d.result().evaluation->price;
-        QVERIFY(d.edit("price", [&](core::Project& p) { p.shelf.edit(d.result().evaluation->build.at("card")->part->id)->price += 11; }));
+        QVERIFY(d.edit("price", [&](core::Project& p) {
+            p.shelf.edit(d.result().evaluation->build.at("card")->part->id)->price += 11;
+        }));
         QCOMPARE(d.result().evaluation->price, price + 11);
         QTRY_VERIFY(d.stages().isIdle());
         QCOMPARE(d.stages().started(Stage::Air), air);
         QCOMPARE(d.stages().started(Stage::Gaps), gaps);
         QVERIFY(d.stages().started(Stage::Making) > making);
     }
-    /// What the result does not read is shown as it is now, though the result stays as it was: names, baseline, other runs.
+    /// What the result does not read is shown as it is now, though the result stays as it was: names, baseline, other
+    /// runs.
     void whatIsNotReadIsShownAsItIs() {
         for (const bool beside : {false, true}) {
             app::Document d;
@@ -207,7 +216,9 @@ private slots:
         app::Document d;
         d.setBackground(true);
         d.reset(m_demo, {});
-        QTRY_VERIFY_WITH_TIMEOUT(std::none_of(m_demo.revisions.begin(), m_demo.revisions.end(), [&](const core::Revision& r) { return d.isPending(r.id); }), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(std::none_of(m_demo.revisions.begin(), m_demo.revisions.end(),
+                                              [&](const core::Revision& r) { return d.isPending(r.id); }),
+                                 20000);
         const int looks = d.stages().started(Stage::Verdict);
         for (const core::Revision& r : m_demo.revisions)
             QVERIFY(d.shown(r.id).evaluation || !d.shown(r.id).problem.empty());
@@ -265,7 +276,8 @@ private slots:
         fit->choose(List::Room);
         QTRY_VERIFY(rows(support::stands<core::RoomRef, app::Hit>) > 2);
         fit->choose(List::GoingIn);
-        QTRY_VERIFY(std::holds_alternative<core::WayRef>(w.context.selection.thing())); // the first is drawn when it is known
+        QTRY_VERIFY(
+            std::holds_alternative<core::WayRef>(w.context.selection.thing())); // the first is drawn when it is known
         QTRY_VERIFY(rows(support::stands<core::WayRef, app::Hit>) > 2);
         fit->choose(List::Change);
         QTRY_VERIFY(rows(support::stands<core::MendRef, app::Hit>) > 1);

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/style.h"
-#include "support/window.h"
 #include "support/registry.h"
+#include "support/window.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -58,39 +58,49 @@ private Q_SLOTS:
         QTest::addColumn<bool>("dark");
         QTest::addColumn<QString>("what");
         for (const bool dark : {false, true})
-            for (const char* what : {"text", "number", "choice", "editable choice", "list", "table", "progress", "button", "off text", "off number"})
+            for (const char* what : {"text", "number", "choice", "editable choice", "list", "table", "progress",
+                                     "button", "off text", "off number"})
                 QTest::addRow("%s %s", what, dark ? "dark" : "light") << dark << QString(what);
     }
-    /// All four edges 3:1 from the paper around them (WCAG 2.1, 1.4.11), and square: the corner is as strong as the edge.
+    /// All four edges 3:1 from the paper around them (WCAG 2.1, 1.4.11), and square: the corner is as strong as the
+    /// edge.
     void edgesStandOut() {
         QFETCH(bool, dark);
         QFETCH(QString, what);
         m_theme = dark ? Theme::night_() : Theme::light();
         QApplication::setStyle(new SheetStyle(m_theme));
         std::unique_ptr<QWidget> control;
-        if (what.endsWith("text")) control = std::make_unique<QLineEdit>("12.5");
-        else if (what.endsWith("number")) control = std::make_unique<QSpinBox>();
+        if (what.endsWith("text"))
+            control = std::make_unique<QLineEdit>("12.5");
+        else if (what.endsWith("number"))
+            control = std::make_unique<QSpinBox>();
         else if (what.endsWith("choice")) {
             auto box = std::make_unique<QComboBox>();
             box->addItem("caliper");
             box->setEditable(what.startsWith("editable"));
             control = std::move(box);
-        } else if (what == "list") control = std::make_unique<QListWidget>();
-        else if (what == "table") control = std::make_unique<QTableWidget>(2, 2);
-        else if (what == "progress") control = std::make_unique<QProgressBar>();
-        else control = std::make_unique<QPushButton>("Add");
+        } else if (what == "list")
+            control = std::make_unique<QListWidget>();
+        else if (what == "table")
+            control = std::make_unique<QTableWidget>(2, 2);
+        else if (what == "progress")
+            control = std::make_unique<QProgressBar>();
+        else
+            control = std::make_unique<QPushButton>("Add");
         const bool off = what.startsWith("off");
         control->setEnabled(!off);
         const QSize size(160, what == "list" || what == "table" ? 90 : 28);
         const QImage image = painted(control.get(), m_theme, size);
         const int midX = 20 + size.width() / 2 + 7, midY = 20 + size.height() / 2 + 1;
-        const auto best = [&](QPoint from, QPoint step, QPoint along) { // a dashed edge has gaps: the strongest of some places
+        const auto best = [&](QPoint from, QPoint step,
+                              QPoint along) { // a dashed edge has gaps: the strongest of some places
             double most = 1;
             for (int i = -6; i <= 6; ++i)
                 most = std::max(most, edgeContrast(image, from + along * i, step));
             return most;
         };
-        const double edges[] = {best({17, midY}, {1, 0}, {0, 1}), best({22 + size.width(), midY}, {-1, 0}, {0, 1}), best({midX, 17}, {0, 1}, {1, 0}), best({midX, 22 + size.height()}, {0, -1}, {1, 0})};
+        const double edges[] = {best({17, midY}, {1, 0}, {0, 1}), best({22 + size.width(), midY}, {-1, 0}, {0, 1}),
+                                best({midX, 17}, {0, 1}, {1, 0}), best({midX, 22 + size.height()}, {0, -1}, {1, 0})};
         for (const double edge : edges)
             QVERIFY2(edge >= 3.0, qPrintable(QString::number(edge)));
         if (!off)
@@ -145,7 +155,8 @@ private Q_SLOTS:
         QTableWidget table(2, 2);
         QCOMPARE_GE(table.horizontalHeader()->sizeHint().height(), 24);
         QCOMPARE_GE(table.rowHeight(0), 24);
-        for (QWidget* w : std::initializer_list<QWidget*>{new QLineEdit(&list), new QSpinBox(&list), new QComboBox(&list)})
+        for (QWidget* w :
+             std::initializer_list<QWidget*>{new QLineEdit(&list), new QSpinBox(&list), new QComboBox(&list)})
             QCOMPARE_GE(w->sizeHint().height(), 24);
         QMenu menu;
         QAction* action = menu.addAction("Open");
@@ -153,8 +164,10 @@ private Q_SLOTS:
         // A menu lies over the sheet: its edge tells it from what is below.
         menu.resize(menu.sizeHint());
         const QImage image = menu.grab().toImage();
-        for (const QPoint at : {QPoint(0, image.height() / 2), QPoint(image.width() - 1, image.height() / 2), QPoint(image.width() / 2, 0), QPoint(image.width() / 2, image.height() - 1)})
-            QVERIFY2(contrast(image.pixelColor(at), m_theme.sheet) >= 3.0, qPrintable(QString::number(contrast(image.pixelColor(at), m_theme.sheet))));
+        for (const QPoint at : {QPoint(0, image.height() / 2), QPoint(image.width() - 1, image.height() / 2),
+                                QPoint(image.width() / 2, 0), QPoint(image.width() / 2, image.height() - 1)})
+            QVERIFY2(contrast(image.pixelColor(at), m_theme.sheet) >= 3.0,
+                     qPrintable(QString::number(contrast(image.pixelColor(at), m_theme.sheet))));
         QApplication::setStyle(QStringLiteral("Fusion"));
     }
 
@@ -163,7 +176,9 @@ private Q_SLOTS:
         for (const bool dark : {false, true}) {
             m_theme = dark ? Theme::night_() : Theme::light();
             SheetStyle style(m_theme);
-            for (const auto which : {QStyle::SP_DirIcon, QStyle::SP_FileIcon, QStyle::SP_FileDialogNewFolder, QStyle::SP_FileDialogToParent, QStyle::SP_FileDialogListView, QStyle::SP_ArrowBack}) {
+            for (const auto which :
+                 {QStyle::SP_DirIcon, QStyle::SP_FileIcon, QStyle::SP_FileDialogNewFolder,
+                  QStyle::SP_FileDialogToParent, QStyle::SP_FileDialogListView, QStyle::SP_ArrowBack}) {
                 QImage icon(16, 16, QImage::Format_ARGB32_Premultiplied);
                 icon.fill(m_theme.field);
                 QPainter p(&icon);

@@ -5,8 +5,8 @@
 #include "core/model/choices.h"
 #include "support/builds.h"
 #include "support/painted_words.h"
-#include "support/window.h"
 #include "support/registry.h"
+#include "support/window.h"
 
 #include <QRegularExpression>
 
@@ -23,18 +23,32 @@ core::Project withoutRuns(core::Project p) {
     return p;
 }
 
-/// A project with its last revision bent at random: parts out, others in, plugs and sizes changed, stood on another side.
+/// A project with its last revision bent at random: parts out, others in, plugs and sizes changed, stood on another
+/// side.
 core::Project bent(core::Project p, std::mt19937& random) {
     const auto any = [&](std::size_t n) { return static_cast<std::size_t>(random() % n); };
     for (core::Part& part : p.shelf)
         switch (random() % 9) {
-        case 0: part.needs.clear(); break;
-        case 1: part.gives.clear(); break;
-        case 2: part.powerW *= 6; break;
-        case 3: part.mounts.size() > 1 ? part.mounts.pop_back() : void(); break;
-        case 4: part.size[any(3)].value += core::Length::fromMm(static_cast<double>(any(30))); break;
-        case 5: part.ports.clear(); break;
-        default: break;
+        case 0:
+            part.needs.clear();
+            break;
+        case 1:
+            part.gives.clear();
+            break;
+        case 2:
+            part.powerW *= 6;
+            break;
+        case 3:
+            part.mounts.size() > 1 ? part.mounts.pop_back() : void();
+            break;
+        case 4:
+            part.size[any(3)].value += core::Length::fromMm(static_cast<double>(any(30)));
+            break;
+        case 5:
+            part.ports.clear();
+            break;
+        default:
+            break;
         }
     core::Revision next{.id = "bent", .parent = p.revisions.back().id};
     const core::Revision& last = p.revisions.back();
@@ -44,11 +58,22 @@ core::Project bent(core::Project p, std::mt19937& random) {
     for (int k = 0; k < 3; ++k) {
         const core::Placed& at = build->placed[any(build->placed.size())];
         switch (random() % 5) {
-        case 0: core::addTo(next.changes, core::RemovePart{at.mount}); break;
-        case 1: core::addTo(next.changes, core::SwapPart{at.mount, p.shelf[any(p.shelf.size())].id}); break;
-        case 2: core::addTo(next.changes, core::Orient{static_cast<core::Side>(random() % 6)}); break;
-        case 3: core::addTo(next.changes, core::MovePart{at.mount, static_cast<core::Axis>(random() % 3), core::Length::fromMm(static_cast<double>(any(20)) - 10)}); break;
-        default: core::addTo(next.changes, core::SetFeet{static_cast<double>(any(12))}); break;
+        case 0:
+            core::addTo(next.changes, core::RemovePart{at.mount});
+            break;
+        case 1:
+            core::addTo(next.changes, core::SwapPart{at.mount, p.shelf[any(p.shelf.size())].id});
+            break;
+        case 2:
+            core::addTo(next.changes, core::Orient{static_cast<core::Side>(random() % 6)});
+            break;
+        case 3:
+            core::addTo(next.changes, core::MovePart{at.mount, static_cast<core::Axis>(random() % 3),
+                                                     core::Length::fromMm(static_cast<double>(any(20)) - 10)});
+            break;
+        default:
+            core::addTo(next.changes, core::SetFeet{static_cast<double>(any(12))});
+            break;
         }
     }
     p.revisions.push_back(next);
@@ -80,8 +105,13 @@ class ThingsTest : public QObject {
                 QCOMPARE(core::thingFrom(core::textOf(thing)).value_or(core::Thing{}), thing);
                 const auto working = app::workingOf(v, thing);
                 QVERIFY2(working, qPrintable(QString::fromStdString(where) + " leads to " + support::text(thing)));
-                QVERIFY2(!working->title.empty() && !working->sentence.empty() && !working->method.empty(), where.c_str());
-                QVERIFY2(std::any_of(working->found.begin(), working->found.end(), [&](const auto& found) { return found.text == f.text && found.mark == core::rules::markOf(f.severity); }), where.c_str());
+                QVERIFY2(!working->title.empty() && !working->sentence.empty() && !working->method.empty(),
+                         where.c_str());
+                QVERIFY2(std::any_of(working->found.begin(), working->found.end(),
+                                     [&](const auto& found) {
+                                         return found.text == f.text && found.mark == core::rules::markOf(f.severity);
+                                     }),
+                         where.c_str());
             }
         }
     }
@@ -96,10 +126,15 @@ class ThingsTest : public QObject {
         if (const auto* gap = app::gapToMend(e.fit, {}))
             answers.mends = v.document.mends(gap->ref);
         std::vector<std::function<void(app::Canvas&, const QRectF&)>> sheets{
-            [&](app::Canvas& c, const QRectF& r) { app::paintBrief(c, r, v); }, [&](app::Canvas& c, const QRectF& r) { app::paintAir(c, r, v); },   [&](app::Canvas& c, const QRectF& r) { app::paintMake(c, r, v); },
-            [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, {}); }, [&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); }};
+            [&](app::Canvas& c, const QRectF& r) { app::paintBrief(c, r, v); },
+            [&](app::Canvas& c, const QRectF& r) { app::paintAir(c, r, v); },
+            [&](app::Canvas& c, const QRectF& r) { app::paintMake(c, r, v); },
+            [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, {}); },
+            [&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); }};
         for (int list = 0; list < 5; ++list)
-            sheets.push_back([&v, &answers, list](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, v, {.list = static_cast<app::FitLook::List>(list), .answers = &answers}); });
+            sheets.push_back([&v, &answers, list](app::Canvas& c, const QRectF& r) {
+                app::paintFit(c, r, v, {.list = static_cast<app::FitLook::List>(list), .answers = &answers});
+            });
         std::vector<app::Hit> hits;
         for (const auto& paint : sheets) {
             QImage image(900, 760, QImage::Format_ARGB32_Premultiplied);
@@ -201,14 +236,16 @@ private slots:
         d.reset(p, {});
         const app::View v{d, core::Show()};
         const auto& all = v.evaluation()->findings;
-        const auto missing = std::find_if(all.begin(), all.end(), [](const auto& f) { return f.rule == "memory-missing"; });
+        const auto missing =
+            std::find_if(all.begin(), all.end(), [](const auto& f) { return f.rule == "memory-missing"; });
         QVERIFY(missing != all.end());
         const auto w = app::workingOf(v, missing->about);
         QCOMPARE(w->title, std::string("Blocker"));
         QCOMPARE(w->found.front().remedies, missing->remedies);
         QVERIFY(!app::workingOf(v, core::TopicRef{"none"}));
     }
-    /// By hand: each row of the list of findings, clicked and by Enter, ends on its station with a working that tells it.
+    /// By hand: each row of the list of findings, clicked and by Enter, ends on its station with a working that tells
+    /// it.
     void showInTheWindow() {
         support::Window w;
         QTemporaryDir dir;
@@ -223,7 +260,9 @@ private slots:
                 QCOMPARE(w.window->station(), static_cast<int>(f.station));
                 QVERIFY2(sheet->working(), f.id.c_str());
                 const auto words = sheet->working()->found;
-                QVERIFY2(std::any_of(words.begin(), words.end(), [&](const auto& found) { return found.text == f.text; }), f.id.c_str());
+                QVERIFY2(
+                    std::any_of(words.begin(), words.end(), [&](const auto& found) { return found.text == f.text; }),
+                    f.id.c_str());
                 QVERIFY(sheet->accessibleDescription().contains(QString::fromStdString(sheet->working()->title)));
             }
         }
@@ -234,8 +273,10 @@ private slots:
     void benchSaysWhatARunIs_data() {
         QTest::addColumn<QString>("revision");
         QTest::addColumn<QString>("words");
-        QTest::newRow("cut off") << "R6" << "stopped early";
-        QTest::newRow("all of them played") << "R10" << "runs, simulated";
+        QTest::newRow("cut off") << "R6"
+                                 << "stopped early";
+        QTest::newRow("all of them played") << "R10"
+                                            << "runs, simulated";
     }
     void benchSaysWhatARunIs() {
         QFETCH(QString, revision);
@@ -244,7 +285,11 @@ private slots:
         d.reset(support::demoProject(), {});
         d.selectRevision(revision.toStdString());
         const app::View v{d, core::Show()};
-        const QString all = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, d.project().runs.front().id); }, {380, 640}).join('\n');
+        const QString all =
+            support::paintedWords(
+                [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, d.project().runs.front().id); },
+                {380, 640})
+                .join('\n');
         QVERIFY2(all.contains(words), qPrintable(all));
     }
     /// A run whose fan was turned in the middle is told as disturbed, not as one that was too short.
@@ -263,7 +308,8 @@ private slots:
         d.reset(p, {});
         d.selectRevision(run.revision);
         const app::View v{d, core::Show()};
-        const QStringList words = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, run.id); }, {380, 640});
+        const QStringList words = support::paintedWords(
+            [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, run.id); }, {380, 640});
         QVERIFY2(words.contains("disturbed"), qPrintable(words.join('\n')));
         QVERIFY2(!words.contains("stopped early"), qPrintable(words.join('\n')));
     }
@@ -280,12 +326,13 @@ private slots:
         d.reset(p, {});
         d.selectRevision("R10");
         const app::View v{d, core::Show()};
-        const QStringList words = support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); });
+        const QStringList words =
+            support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); });
         QCOMPARE(words.filter("A simulation: simulated readings count.").size(), simulation ? 1 : 0);
     }
 
-    /// While a recording runs: each temperature by its name, the caps that apply to it and no others, the noise with its
-    /// cap.
+    /// While a recording runs: each temperature by its name, the caps that apply to it and no others, the noise with
+    /// its cap.
     void liveTracesShowTheirCaps() {
         core::Project p = support::demoProject();
         app::Document d;
@@ -294,7 +341,8 @@ private slots:
         core::Samples live;
         for (int i = 0; i < 600; ++i)
             live.timeS.push_back(i);
-        const auto channel = [&](const char* name, core::ChannelKind kind, const std::string& subject, double from, double to) {
+        const auto channel = [&](const char* name, core::ChannelKind kind, const std::string& subject, double from,
+                                 double to) {
             core::Channel ch{.name = name, .kind = kind, .subject = subject};
             for (int i = 0; i < 600; ++i)
                 ch.values.push_back(i % 97 == 5 ? std::nan("") : from + (to - from) * i / 600);
@@ -307,7 +355,8 @@ private slots:
         QVERIFY(!capped.empty());
         const auto words = [&](const core::Show& show = core::Show()) {
             const app::View v{d, show};
-            return support::paintedWords([&](app::Canvas& c, const QRectF& r) { app::paintLiveTraces(c, r, v, live, "R10"); }, {460, 380});
+            return support::paintedWords(
+                [&](app::Canvas& c, const QRectF& r) { app::paintLiveTraces(c, r, v, live, "R10"); }, {460, 380});
         };
         channel("nvme", core::ChannelKind::Temperature, "", 40, 50);
         QVERIFY2(words().filter("cap").isEmpty(), qPrintable(words().join('|')));
@@ -319,24 +368,31 @@ private slots:
         QVERIFY2(words(core::Show({.fahrenheit = true})).contains(QStringLiteral("°F")), qPrintable(words().join('|')));
     }
 
-    /// Who reads in inch, °F and CFM is told so everywhere: no sheet writes a millimetre, a degree Celsius or a cubic metre an
-    /// hour, none says a unit twice, and Working's sentences follow.
+    /// Who reads in inch, °F and CFM is told so everywhere: no sheet writes a millimetre, a degree Celsius or a cubic
+    /// metre an hour, none says a unit twice, and Working's sentences follow.
     void oneUnitForEachQuantity() {
         app::Document d;
         d.reset(support::demoProject(), {});
         const core::Show american({.fahrenheit = true, .cfm = true, .inch = true});
-        static const QRegularExpression metric(QStringLiteral("[0-9.][ \\x{00a0}]?(mm|\u00b0C|m\u00b3/h)(?![\u00b3\u00b2/A-Za-z])|^(mm|\u00b0C|m\u00b3/h)$")), twice(QStringLiteral("\\b(in in|CFM CFM)\\b"));
+        static const QRegularExpression metric(QStringLiteral(
+            "[0-9.][ \\x{00a0}]?(mm|\u00b0C|m\u00b3/h)(?![\u00b3\u00b2/A-Za-z])|^(mm|\u00b0C|m\u00b3/h)$")),
+            twice(QStringLiteral("\\b(in in|CFM CFM)\\b"));
         for (const char* revision : {"R1", "R3", "R10", "R11"}) {
             d.selectRevision(revision);
             const app::View v{d, american};
             const std::function<void(app::Canvas&, const QRectF&)> sheets[] = {
-                [&](app::Canvas& c, const QRectF& r) { app::paintBrief(c, r, v); }, [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, v, {}); }, [&](app::Canvas& c, const QRectF& r) { app::paintAir(c, r, v); },
-                [&](app::Canvas& c, const QRectF& r) { app::paintMake(c, r, v); }, [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, "r10-both"); }, [&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); }};
+                [&](app::Canvas& c, const QRectF& r) { app::paintBrief(c, r, v); },
+                [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, v, {}); },
+                [&](app::Canvas& c, const QRectF& r) { app::paintAir(c, r, v); },
+                [&](app::Canvas& c, const QRectF& r) { app::paintMake(c, r, v); },
+                [&](app::Canvas& c, const QRectF& r) { app::paintBench(c, r, v, "r10-both"); },
+                [&](app::Canvas& c, const QRectF& r) { app::paintVerdict(c, r, v); }};
             for (std::size_t k = 0; k < std::size(sheets); ++k)
                 for (const QString& words : support::paintedWords(sheets[k], {900, 760})) {
                     if (k == 3 && words.contains(" x ")) // screws are called by their standard sizes
                         continue;
-                    QVERIFY2(!metric.match(words).hasMatch() && !twice.match(words).hasMatch(), qPrintable(QStringLiteral("%1, sheet %2: %3").arg(revision).arg(k + 1).arg(words)));
+                    QVERIFY2(!metric.match(words).hasMatch() && !twice.match(words).hasMatch(),
+                             qPrintable(QStringLiteral("%1, sheet %2: %3").arg(revision).arg(k + 1).arg(words)));
                 }
             for (const auto& finding : v.evaluation()->findings)
                 QVERIFY2(!metric.match(v.words(finding.text)).hasMatch(), finding.text.c_str());

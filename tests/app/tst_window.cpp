@@ -1,15 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/import_dialog.h"
 #include "app/ui/painted_accessible.h"
+#include "app/ui/recording/recorder.h"
 #include "app/ui/shell/findings_line.h"
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/station_strip.h"
 #include "app/ui/shell/working_panel.h"
-#include "app/ui/recording/recorder.h"
-#include "app/stations/bench/bench_page.h"
-#include "app/stations/fit/fit_page.h"
-#include "support/window.h"
 #include "support/registry.h"
+#include "support/window.h"
 
 #include <qcustomplot.h>
 
@@ -20,8 +20,8 @@
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QLineEdit>
-#include <QMenu>
 #include <QListWidget>
+#include <QMenu>
 #include <QMessageBox>
 #include <QMimeData>
 #include <QScrollArea>
@@ -99,7 +99,8 @@ private slots:
         const auto track = w.place(air, app::Handle{.act = app::Act::SetSpeed, .of = core::FanRef{"side-a"}});
         QVERIFY(track);
         const double before = w.cpu();
-        QTest::mouseClick(air, Qt::LeftButton, {}, QPointF(track->rect.right() - 2, track->rect.center().y()).toPoint());
+        QTest::mouseClick(air, Qt::LeftButton, {},
+                          QPointF(track->rect.right() - 2, track->rect.center().y()).toPoint());
         QVERIFY(w.cpu() < before);
         const auto duty = [&] { return w.document().result().evaluation->build.at("side-a")->duty; };
         QVERIFY(duty() > 0.95);
@@ -107,7 +108,8 @@ private slots:
         QTest::keyClick(air, Qt::Key_Left);
         QTest::keyClick(air, Qt::Key_Left);
         QVERIFY(duty() < 0.95);
-        QCOMPARE(w.document().project().revision(w.document().revision())->changes.size(), std::size_t{1}); // nudging is one change
+        QCOMPARE(w.document().project().revision(w.document().revision())->changes.size(),
+                 std::size_t{1}); // nudging is one change
         QTest::keyClick(air, Qt::Key_R);
         QCOMPARE(w.document().result().evaluation->build.at("side-a")->flow, core::FanFlow::Out);
     }
@@ -122,7 +124,8 @@ private slots:
         const auto& working = w.window->working()->sheet()->working();
         QVERIFY(working);
         QCOMPARE(working->value, gap.nominal.mm());
-        QVERIFY(w.window->working()->sheet()->accessibleDescription().contains(QString::fromStdString(working->sentence)));
+        QVERIFY(
+            w.window->working()->sheet()->accessibleDescription().contains(QString::fromStdString(working->sentence)));
         // J and K walk over the figures, Escape and Backspace go back.
         const core::Thing first = w.context.selection.thing();
         w.key(Qt::Key_J);
@@ -185,7 +188,9 @@ private slots:
             QApplication::processEvents();
             return w.openDialog() ? "the dialog is still open" : QString();
         };
-        for (const auto& [search, place] : {std::pair{"Mini-ITX", "tray"}, std::pair{"65 W", "tray/cpu"}, std::pair{"cooler 47", "tray/cpu/lid"}, std::pair{"Card 170", "card"}, std::pair{"SFX supply", "supply"}, std::pair{"120 x 15", "right-fan"}}) {
+        for (const auto& [search, place] :
+             {std::pair{"Mini-ITX", "tray"}, std::pair{"65 W", "tray/cpu"}, std::pair{"cooler 47", "tray/cpu/lid"},
+              std::pair{"Card 170", "card"}, std::pair{"SFX supply", "supply"}, std::pair{"120 x 15", "right-fan"}}) {
             const QString wrong = add(search, place);
             QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
         }
@@ -345,7 +350,13 @@ private slots:
         QVERIFY(log.open(QIODevice::WriteOnly));
         log.write("Zeit;Processor heat;Room [°F]\n");
         for (int i = 0; i < 900; ++i)
-            log.write(QStringLiteral("%1;%2;%3\n").arg(i).arg(QLocale(QLocale::German).toString(35 + (i < 60 ? 0 : 40 * (1 - std::exp(-(i - 60) / 90.0))), 'f', 2)).arg(73.4, 0, 'f', 1).replace("73.4", "73,4").toUtf8());
+            log.write(QStringLiteral("%1;%2;%3\n")
+                          .arg(i)
+                          .arg(QLocale(QLocale::German)
+                                   .toString(35 + (i < 60 ? 0 : 40 * (1 - std::exp(-(i - 60) / 90.0))), 'f', 2))
+                          .arg(73.4, 0, 'f', 1)
+                          .replace("73.4", "73,4")
+                          .toUtf8());
         log.close();
         w.window->importLog(log.fileName());
         auto* columns = w.dialog<QTableWidget>("columns");
@@ -426,7 +437,9 @@ private slots:
             QCOMPARE(w.window->bench()->run(), run.id);
             const bool steady = !w.window->bench()->findChildren<QCPItemRect*>().isEmpty();
             const auto& channels = w.document().analysis(run.id)->channels;
-            const auto cpu = std::find_if(channels.begin(), channels.end(), [](const auto& c) { return c.kind == core::ChannelKind::Temperature && c.subject == "tray/cpu"; });
+            const auto cpu = std::find_if(channels.begin(), channels.end(), [](const auto& c) {
+                return c.kind == core::ChannelKind::Temperature && c.subject == "tray/cpu";
+            });
             QVERIFY(cpu != channels.end());
             QVERIFY2(!steady || cpu->state != core::bench::SettleState::Refused, run.id.c_str());
             ++(steady ? hatched : bare);
@@ -458,7 +471,8 @@ private slots:
         // One at a time, and the tab says so.
         auto* button = w.window->bench()->findChild<QPushButton*>("record");
         QVERIFY(!button->isEnabled());
-        const auto tab = w.place(w.window->findChild<app::StationStrip*>(), app::Handle{.act = app::Act::OpenStation, .row = 4});
+        const auto tab =
+            w.place(w.window->findChild<app::StationStrip*>(), app::Handle{.act = app::Act::OpenStation, .row = 4});
         QVERIFY2(tab && tab->name.contains("recording"), tab ? qPrintable(tab->name) : "");
         w.key(Qt::Key_Period, Qt::ControlModifier);
         QTRY_VERIFY(!w.window->recorder()->isRecording());
@@ -585,7 +599,9 @@ private slots:
                 w.key(Qt::Key_F);
                 QApplication::processEvents();
                 QVERIFY(list->isVisible());
-                const auto place = [&](const QWidget* x) { return QRect(x->mapTo(w.window.get(), QPoint()), x->size()); };
+                const auto place = [&](const QWidget* x) {
+                    return QRect(x->mapTo(w.window.get(), QPoint()), x->size());
+                };
                 const QWidget* stage = w.window->page(station)->parentWidget(); // what of it is in sight
                 QVERIFY(!place(list).intersects(place(stage)));
                 QVERIFY(!place(list).intersects(place(line)));
@@ -632,13 +648,16 @@ private slots:
                 w.document().selectRevision(r.id);
                 QApplication::processEvents();
                 w.window->rail()->cards()->grab();
-                const int from = area->verticalScrollBar()->value(), to = from + area->viewport()->height(), end = area->verticalScrollBar()->maximum();
+                const int from = area->verticalScrollBar()->value(), to = from + area->viewport()->height(),
+                          end = area->verticalScrollBar()->maximum();
                 bool selectedInSight = false;
                 for (const app::Hit& hit : w.window->rail()->cards()->hits()) {
                     if (!support::stands<core::RevisionRef>(hit))
                         continue;
-                    QVERIFY2(hit.rect.top() >= from || hit.rect.bottom() <= from + 6 || from == end, qPrintable(support::text(hit.thing))); // the end of the rail has no more to turn
-                    selectedInSight = selectedInSight || (hit.thing == core::Thing(core::RevisionRef{r.id}) && hit.rect.top() >= from && hit.rect.bottom() <= to);
+                    QVERIFY2(hit.rect.top() >= from || hit.rect.bottom() <= from + 6 || from == end,
+                             qPrintable(support::text(hit.thing))); // the end of the rail has no more to turn
+                    selectedInSight = selectedInSight || (hit.thing == core::Thing(core::RevisionRef{r.id}) &&
+                                                          hit.rect.top() >= from && hit.rect.bottom() <= to);
                 }
                 QVERIFY2(selectedInSight, r.id.c_str());
             }
@@ -661,7 +680,8 @@ private slots:
         const QRect stage(fit->mapTo(w.window.get(), QPoint()), fit->size());
         QVERIFY(!working.intersects(stage));
         QVERIFY2(stage.width() >= 760, qPrintable(QString::number(stage.width())));
-        QVERIFY(w.place(fit, app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(app::FitLook::List::Change)}));
+        QVERIFY(w.place(fit,
+                        app::Handle{.act = app::Act::ChooseList, .row = static_cast<int>(app::FitLook::List::Change)}));
         w.key(Qt::Key_W);
         QApplication::processEvents();
         QVERIFY(!w.window->working()->isVisible());

@@ -29,7 +29,9 @@ private slots:
         QCOMPARE(e.code, 0);
         const auto j = json(e);
         QCOMPARE(missing(j, {"gaps", "findings", "volume_l", "power"}), QString());
-        QCOMPARE(missing(j["gaps"][0], {"id", "between", "nominal_mm", "worst_mm", "rss_mm", "required_mm", "chance", "state", "chain"}), QString());
+        QCOMPARE(missing(j["gaps"][0], {"id", "between", "nominal_mm", "worst_mm", "rss_mm", "required_mm", "chance",
+                                        "state", "chain"}),
+                 QString());
         QCOMPARE(missing(j["gaps"][0]["chain"][0], {"label", "sign", "value_mm", "tolerance_mm", "source"}), QString());
         QCOMPARE(missing(j["findings"][0], {"id", "severity", "subject", "text", "rule", "remedies"}), QString());
         QCOMPARE(missing(j["power"], {"draw_w", "supply_w", "share"}), QString());
@@ -45,16 +47,30 @@ private slots:
         const core::Project project = support::demoProject();
         for (const auto& [revision, isShort] : {std::pair{"R3", true}, std::pair{"R11", false}}) {
             const auto j = json(cli({"fit", demo(), "--revision", revision, "--json"}));
-            QCOMPARE(missing(j, {"gaps", "room", "changes", "measure_next", "insertion", "ports", "links", "ledger", "cables"}), QString());
-            QCOMPARE(missing(j["room"][0], {"mount", "size", "now_mm", "most_mm", "surely_mm", "limit", "text"}), QString());
-            QCOMPARE(missing(j["measure_next"][0], {"dimension", "value_mm", "tolerance_mm", "source", "risk_now", "risk_then", "gaps", "text"}), QString());
-            QCOMPARE(missing(j["insertion"][0], {"mount", "answer", "side", "margin_mm", "tilt_deg", "before", "text"}), QString());
+            QCOMPARE(missing(j, {"gaps", "room", "changes", "measure_next", "insertion", "ports", "links", "ledger",
+                                 "cables"}),
+                     QString());
+            QCOMPARE(missing(j["room"][0], {"mount", "size", "now_mm", "most_mm", "surely_mm", "limit", "text"}),
+                     QString());
+            QCOMPARE(missing(j["measure_next"][0], {"dimension", "value_mm", "tolerance_mm", "source", "risk_now",
+                                                    "risk_then", "gaps", "text"}),
+                     QString());
+            QCOMPARE(missing(j["insertion"][0], {"mount", "answer", "side", "margin_mm", "tilt_deg", "before", "text"}),
+                     QString());
             QCOMPARE(missing(j["ports"], {"plugs", "free", "adapters"}), QString());
-            QCOMPARE(missing(j["links"]["chains"][0], {"chain", "generation", "lanes", "usable_gb_s", "need_gb_s", "narrowest", "text"}), QString());
-            QCOMPARE(missing(j["cables"][0], {"part", "from", "to", "length_mm", "way_mm", "slack_mm", "state", "text"}), QString());
-            QCOMPARE(j["changes"].size(), static_cast<std::size_t>(std::count_if(j["gaps"].begin(), j["gaps"].end(), [](const auto& g) { return g["state"] != "clear"; })));
+            QCOMPARE(missing(j["links"]["chains"][0],
+                             {"chain", "generation", "lanes", "usable_gb_s", "need_gb_s", "narrowest", "text"}),
+                     QString());
+            QCOMPARE(
+                missing(j["cables"][0], {"part", "from", "to", "length_mm", "way_mm", "slack_mm", "state", "text"}),
+                QString());
+            QCOMPARE(j["changes"].size(),
+                     static_cast<std::size_t>(std::count_if(j["gaps"].begin(), j["gaps"].end(),
+                                                            [](const auto& g) { return g["state"] != "clear"; })));
             if (isShort)
-                QCOMPARE(missing(j["changes"][0]["mends"][0], {"change", "mends", "won_mm", "margin_mm", "spoils", "price", "text"}), QString());
+                QCOMPARE(missing(j["changes"][0]["mends"][0],
+                                 {"change", "mends", "won_mm", "margin_mm", "spoils", "price", "text"}),
+                         QString());
             QCOMPARE(j["ledger"].empty(), isShort); // R11 cuts the front USB off
             // The words are made in one place.
             const auto e = core::stages::evaluate(project, revision);
@@ -62,8 +78,10 @@ private slots:
             const auto rooms = core::fit::roomLeft(project, e->build, {.needs = project.needs});
             QCOMPARE(j["room"].size(), rooms.size());
             QCOMPARE(j["room"][0]["text"].get<std::string>(), core::explain::textOf(rooms[0], show));
-            QCOMPARE(j["measure_next"][0]["text"].get<std::string>(), core::explain::textOf(core::fit::measureNext(e->fit)[0], show));
-            QCOMPARE(j["insertion"][0]["text"].get<std::string>(), core::fit::insertions(e->build, core::make::orderOf(e->make))[0].text);
+            QCOMPARE(j["measure_next"][0]["text"].get<std::string>(),
+                     core::explain::textOf(core::fit::measureNext(e->fit)[0], show));
+            QCOMPARE(j["insertion"][0]["text"].get<std::string>(),
+                     core::fit::insertions(e->build, core::make::orderOf(e->make))[0].text);
             QCOMPARE(j["cables"][0]["text"].get<std::string>(), e->wiring.cables[0].text);
             for (const auto& f : e->findings) // and what is told in a finding is the same again
                 if (f.rule == "modified")
@@ -90,19 +108,24 @@ private slots:
         const Ended e = cli({"bench", demo(), "--run", "r6-short", "--json"});
         QCOMPARE(e.code, 1); // stopped for the evening talk
         const auto j = json(e);
-        QCOMPARE(missing(j["channels"][0], {"name", "unit", "state", "settled", "low", "high", "tau_s", "more_minutes", "mean", "p95", "sustained_max", "why"}), QString());
+        QCOMPARE(missing(j["channels"][0], {"name", "unit", "state", "settled", "low", "high", "tau_s", "more_minutes",
+                                            "mean", "p95", "sustained_max", "why"}),
+                 QString());
         const auto all = json(cli({"bench", demo(), "--json"}));
         QVERIFY(all["runs"].size() >= 12);
         QVERIFY(all["channels"].size() > all["runs"].size());
     }
     void verdictJson() {
-        const Ended good = cli({"verdict", demo(), "--revision", "R10", "--json"}), bad = cli({"verdict", demo(), "--revision", "R1", "--json"});
+        const Ended good = cli({"verdict", demo(), "--revision", "R10", "--json"}),
+                    bad = cli({"verdict", demo(), "--revision", "R1", "--json"});
         QCOMPARE(good.code, 0);
         QCOMPARE(bad.code, 1);
         const auto j = json(good);
         QCOMPARE(j["revisions"].size(), std::size_t{1});
         QCOMPARE(missing(j["revisions"][0], {"id", "targets"}), QString());
-        QCOMPARE(missing(j["revisions"][0]["targets"][0], {"id", "value", "low", "high", "limit", "headroom", "state", "basis"}), QString());
+        QCOMPARE(missing(j["revisions"][0]["targets"][0],
+                         {"id", "value", "low", "high", "limit", "headroom", "state", "basis"}),
+                 QString());
         QVERIFY(j["revisions"][0]["validated"].get<bool>());
     }
 
@@ -110,13 +133,16 @@ private slots:
     void findingsThatDecide_data() {
         QTest::addColumn<QString>("command");
         QTest::addColumn<QString>("revision");
-        QTest::newRow("fit") << "fit" << "R3";
-        QTest::newRow("verdict") << "verdict" << "R3";
+        QTest::newRow("fit") << "fit"
+                             << "R3";
+        QTest::newRow("verdict") << "verdict"
+                                 << "R3";
     }
     void findingsThatDecide() {
         QFETCH(QString, command);
         QFETCH(QString, revision);
-        const Ended words = cli({command, demo(), "-r", revision}), e = cli({command, demo(), "-r", revision, "--json"});
+        const Ended words = cli({command, demo(), "-r", revision}),
+                    e = cli({command, demo(), "-r", revision, "--json"});
         QCOMPARE(e.code, 1);
         const auto j = json(e);
         const auto findings = command == "verdict" ? j["revisions"][0]["findings"] : j["findings"];
@@ -124,7 +150,8 @@ private slots:
         for (const auto& f : findings)
             if (f["severity"] == "blocker") {
                 ++blockers;
-                QVERIFY2(words.out.contains(QString::fromStdString(f["text"].get<std::string>())), qPrintable(words.out));
+                QVERIFY2(words.out.contains(QString::fromStdString(f["text"].get<std::string>())),
+                         qPrintable(words.out));
             }
         QVERIFY(blockers > 0);
         QVERIFY(json(cli({"air", demo(), "--json"})).contains("findings"));
@@ -136,7 +163,8 @@ private slots:
         QVERIFY(!j["joints"].empty() && !j["seats"].empty());
         bool board = false;
         for (const auto& p : j["placed"]) {
-            QCOMPARE(missing(p, {"mount", "part", "name", "low_mm", "high_mm", "facing", "up", "outside", "ports"}), QString());
+            QCOMPARE(missing(p, {"mount", "part", "name", "low_mm", "high_mm", "facing", "up", "outside", "ports"}),
+                     QString());
             if (p["mount"] == "tray") {
                 board = true;
                 QCOMPARE(p["low_mm"][0].get<double>(), 6.0);
@@ -147,14 +175,18 @@ private slots:
         }
         QVERIFY(board);
     }
-    /// The rig's readings stay marked, through log, import and export, and prove nothing in a project that is no simulation.
+    /// The rig's readings stay marked, through log, import and export, and prove nothing in a project that is no
+    /// simulation.
     void simulatedForEver() {
         const QString folder = m_dir.filePath("real"), log = m_dir.filePath("rig.csv");
         auto project = support::demoProject();
         project.simulation = false;
         project.runs.clear();
         QVERIFY(store::saveProject(project, folder));
-        QCOMPARE(cli({"capture", "-o", log, QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", demo(), "--revision", "R10", "--duration", "2700", "--speed", "0"}).code, 0);
+        QCOMPARE(cli({"capture", "-o", log, QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", demo(), "--revision",
+                      "R10", "--duration", "2700", "--speed", "0"})
+                     .code,
+                 0);
         const QString carried = m_dir.filePath("carried.csv"); // without the file beside it
         QVERIFY(QFile::copy(log, carried));
         for (const QString& file : {log, carried}) {
@@ -185,9 +217,11 @@ private slots:
         file.close();
         const Ended refused = cli({"import", folder, log, "-r", "R10"});
         QCOMPARE(refused.code, 2);
-        QVERIFY2(refused.err.contains("\"CPU core 1 (C)\", \"CPU core 2 (C)\"") && refused.err.contains("--subject"), qPrintable(refused.err));
+        QVERIFY2(refused.err.contains("\"CPU core 1 (C)\", \"CPU core 2 (C)\"") && refused.err.contains("--subject"),
+                 qPrintable(refused.err));
         QCOMPARE(cli({"import", folder, log, "-r", "R10", "--subject", "CPU core 2 (C)=tray/cpu"}).code, 0);
-        QCOMPARE(store::openProject(folder)->project.runs.front().samples->channels[1].subject, std::string("tray/cpu"));
+        QCOMPARE(store::openProject(folder)->project.runs.front().samples->channels[1].subject,
+                 std::string("tray/cpu"));
         QCOMPARE(cli({"import", folder, log, "-r", "R10", "--name", "x", "--subject", "CPU core 9=tray/cpu"}).code, 2);
     }
 
@@ -217,7 +251,8 @@ private slots:
     void handWritten_data() {
         QTest::addColumn<QString>("command");
         QTest::addColumn<int>("code"); // 1: something stands in the way
-        for (const auto& [command, code] : {std::pair{"fit", 1}, std::pair{"air", 0}, std::pair{"bench", 0}, std::pair{"verdict", 1}})
+        for (const auto& [command, code] :
+             {std::pair{"fit", 1}, std::pair{"air", 0}, std::pair{"bench", 0}, std::pair{"verdict", 1}})
             QTest::newRow(command) << QString::fromLatin1(command) << code;
     }
     void handWritten() {
@@ -245,10 +280,12 @@ private slots:
     void importExportRoundTrip() {
         const QString file = m_dir.filePath("p.minidraft"), folder = m_dir.filePath("folder");
         QCOMPARE(cli({"export", hand(), "-o", file}).code, 0);
-        const Ended imported = cli({"import", file, support::sourcePath("tests/data/stress_fixed.csv"), "--name", "stress", "--json"});
+        const Ended imported =
+            cli({"import", file, support::sourcePath("tests/data/stress_fixed.csv"), "--name", "stress", "--json"});
         QVERIFY2(imported.code == 0, qPrintable(imported.err));
         QCOMPARE(json(imported)["rows"].get<int>(), 1380);
-        QCOMPARE(cli({"import", file, support::sourcePath("tests/data/stress_fixed.csv"), "--name", "stress"}).code, 2); // the name is taken
+        QCOMPARE(cli({"import", file, support::sourcePath("tests/data/stress_fixed.csv"), "--name", "stress"}).code,
+                 2); // the name is taken
         QCOMPARE(cli({"export", file, "-o", folder}).code, 0);
         const auto bench = cli({"bench", folder, "--run", "stress", "--json"});
         QVERIFY(bench.code <= 1);
@@ -257,14 +294,27 @@ private slots:
 
     void captureFromTheRig() {
         const QString log = m_dir.filePath("live.csv");
-        const QStringList rig{QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", demo(), "--revision", "R8", "--idle", "5", "--duration", "60", "--cool-down", "5", "--speed", "0"};
+        const QStringList rig{QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig",
+                              "--",
+                              demo(),
+                              "--revision",
+                              "R8",
+                              "--idle",
+                              "5",
+                              "--duration",
+                              "60",
+                              "--cool-down",
+                              "5",
+                              "--speed",
+                              "0"};
         const Ended e = cli(QStringList{"capture", "-o", log, "--json"} + rig);
         QVERIFY2(e.code == 0, qPrintable(e.err));
         QCOMPARE(json(e)["rows"].get<int>(), 71);
         const Ended shorter = cli(QStringList{"capture", "-o", log, "--force", "--seconds", "20"} + rig);
         QCOMPARE(shorter.code, 0);
         QVERIFY(shorter.out.contains("21 rows"));
-        const Ended broken = cli(QStringList{"capture", "-o", log, "--force"} + rig + QStringList{"--fault", "disconnect@30"});
+        const Ended broken =
+            cli(QStringList{"capture", "-o", log, "--force"} + rig + QStringList{"--fault", "disconnect@30"});
         QCOMPARE(broken.code, 1);
         QVERIFY2(broken.err.contains("what was read is in"), qPrintable(broken.err));
         QCOMPARE(cli({"capture", "-o", log, "/no/such/program"}).code, 2);
@@ -278,8 +328,10 @@ private slots:
         QTest::newRow("unknown revision") << QStringList{"fit", d, "-r", "R99"} << "revision \"R99\" is not there";
         QTest::newRow("unknown load") << QStringList{"air", d, "--load", "sprint"} << "load \"sprint\" is not there";
         QTest::newRow("unknown run") << QStringList{"bench", d, "--run", "none"} << "run \"none\" is not there";
-        QTest::newRow("not a project") << QStringList{"fit", support::sourcePath("tests/data/baseline_A.csv")} << "neither a project file";
-        QTest::newRow("log with text") << QStringList{"import", "@hand", "@bad"} << "line 3, column \"cpu_c\": found \"warm\"";
+        QTest::newRow("not a project") << QStringList{"fit", support::sourcePath("tests/data/baseline_A.csv")}
+                                       << "neither a project file";
+        QTest::newRow("log with text") << QStringList{"import", "@hand", "@bad"}
+                                       << "line 3, column \"cpu_c\": found \"warm\"";
         QTest::newRow("empty log") << QStringList{"import", "@hand", "@empty"} << "the file is empty";
         QTest::newRow("log that is not there") << QStringList{"import", "@hand", "/none.csv"} << "/none.csv";
         QTest::newRow("no command") << QStringList{} << "subcommand";
@@ -302,7 +354,10 @@ private slots:
         const QByteArray before = file.readAll();
         file.close();
         for (QString& a : arguments)
-            a = a == "@hand" ? project : a == "@bad" ? write("bad.csv", "time_s,cpu_c\n0,40\n1,warm\n") : a == "@empty" ? write("empty.csv", "") : a;
+            a = a == "@hand"    ? project
+                : a == "@bad"   ? write("bad.csv", "time_s,cpu_c\n0,40\n1,warm\n")
+                : a == "@empty" ? write("empty.csv", "")
+                                : a;
         const Ended e = cli(arguments);
         QCOMPARE(e.code, 2);
         QVERIFY(!e.crashed);
@@ -325,10 +380,21 @@ private slots:
             QFile file(path);
             return file.open(QIODevice::WriteOnly) && file.write("mine") == 4;
         };
-        const QString report = m_dir.filePath("mine.html"), log = m_dir.filePath("mine.csv"), drawing = m_dir.filePath("mine.svg");
+        const QString report = m_dir.filePath("mine.html"), log = m_dir.filePath("mine.csv"),
+                      drawing = m_dir.filePath("mine.svg");
         QVERIFY(write(report) && write(log) && write(drawing));
-        const QStringList rig{QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", demo(), "--revision", "R8", "--duration", "5", "--speed", "0"};
-        for (const QStringList& command : {QStringList{"report", demo(), "-o", report}, QStringList{"sections", demo(), "-o", drawing}, QStringList{"capture", "-o", log} + rig}) {
+        const QStringList rig{QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig",
+                              "--",
+                              demo(),
+                              "--revision",
+                              "R8",
+                              "--duration",
+                              "5",
+                              "--speed",
+                              "0"};
+        for (const QStringList& command :
+             {QStringList{"report", demo(), "-o", report}, QStringList{"sections", demo(), "-o", drawing},
+              QStringList{"capture", "-o", log} + rig}) {
             const Ended e = cli(command);
             QCOMPARE(e.code, 2);
             QVERIFY2(e.err.contains("not overwritten"), qPrintable(e.err));
@@ -344,7 +410,11 @@ private slots:
     /// What the device declared is what the import takes, whatever the headings suggest.
     void declaredColumnsAreKept() {
         const QString log = m_dir.filePath("declared.csv"), file = m_dir.filePath("declared.minidraft");
-        QCOMPARE(cli({"capture", "-o", log, "/bin/sh", "--", "-c", "printf 'M mini-draft 1 x\\nC probe_7 temperature - card\\nC hum other %% -\\nD 0 40 1\\nD 1 41 2\\nE done\\n'"}).code, 0);
+        QCOMPARE(cli({"capture", "-o", log, "/bin/sh", "--", "-c",
+                      "printf 'M mini-draft 1 x\\nC probe_7 temperature - card\\nC hum other %% -\\nD 0 40 1\\nD 1 41 "
+                      "2\\nE done\\n'"})
+                     .code,
+                 0);
         QCOMPARE(cli({"export", demo(), "-o", file}).code, 0);
         QCOMPARE(cli({"import", file, log, "--name", "declared", "-r", "R10"}).code, 0);
         const auto back = store::openProject(file);

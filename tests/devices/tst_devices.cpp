@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "devices/capture_file.h"
-#include "store/log_about.h"
 #include "devices/line_protocol.h"
 #include "devices/sample_source.h"
+#include "store/log_about.h"
 #include "support/demo.h"
 #include "support/process.h"
 
@@ -20,9 +20,13 @@ class DevicesTest : public QObject {
     Q_OBJECT
     [[nodiscard]] static QString demo() { return support::sourcePath("data/demo/dig-tent"); }
     [[nodiscard]] static QStringList rigArguments(const QStringList& more = {}) {
-        return QStringList{demo(), "--revision", "R10", "--idle", "5", "--duration", "30", "--cool-down", "5", "--speed", "0"} + more;
+        return QStringList{demo(), "--revision",  "R10", "--idle",  "5", "--duration",
+                           "30",   "--cool-down", "5",   "--speed", "0"} +
+               more;
     }
-    [[nodiscard]] static QString bin(const char* name) { return QStringLiteral(MD_BIN_DIR) + QLatin1Char('/') + QString::fromLatin1(name); }
+    [[nodiscard]] static QString bin(const char* name) {
+        return QStringLiteral(MD_BIN_DIR) + QLatin1Char('/') + QString::fromLatin1(name);
+    }
 
 private slots:
     void lines_data() {
@@ -52,7 +56,8 @@ private slots:
             QVERIFY(!line.error().remedy.empty());
     }
     void linesGoBothWays() {
-        const core::Channel c{.name = "cpu_c", .unit = "°C", .kind = core::ChannelKind::Temperature, .subject = "tray/cpu"};
+        const core::Channel c{
+            .name = "cpu_c", .unit = "°C", .kind = core::ChannelKind::Temperature, .subject = "tray/cpu"};
         const auto back = parseLine(channelText(c));
         QVERIFY(back);
         const auto& channel = std::get<ChannelLine>(*back).channel;
@@ -67,7 +72,8 @@ private slots:
     }
     void linesFuzzed() {
         std::mt19937 random(5);
-        const std::string seeds[] = {"M mini-draft 1 rig", "C cpu_c temperature °C tray/cpu", "D 12 40.5 - 1500", "E done"};
+        const std::string seeds[] = {"M mini-draft 1 rig", "C cpu_c temperature °C tray/cpu", "D 12 40.5 - 1500",
+                                     "E done"};
         for (int i = 0; i < 20000; ++i) {
             std::string text = seeds[random() % 4];
             for (int k = 0; k < 4; ++k)
@@ -79,7 +85,9 @@ private slots:
     void captureIsAnOrdinaryLog() {
         QTemporaryDir dir;
         CaptureFile file;
-        QVERIFY(file.open(dir.filePath("a.csv"), {.channels = {{.name = "cpu_c", .kind = core::ChannelKind::Temperature}, {.name = "room_c", .kind = core::ChannelKind::Ambient}}}));
+        QVERIFY(
+            file.open(dir.filePath("a.csv"), {.channels = {{.name = "cpu_c", .kind = core::ChannelKind::Temperature},
+                                                           {.name = "room_c", .kind = core::ChannelKind::Ambient}}}));
         QVERIFY(file.add(0, {40.5, 23}));
         QVERIFY(file.add(1, {std::nan(""), 23.1}));
         // Before it is closed, what was written is there: a killed program loses at most the last second.
@@ -123,7 +131,8 @@ private slots:
         QTemporaryDir dir;
         const QString path = dir.filePath("no-headers.minidraft");
         QVERIFY(store::saveProject(loaded->project, path));
-        const auto e = support::run("mini-draft-rig", {path, "--revision", "R10", "--idle", "5", "--duration", "30", "--cool-down", "5", "--speed", "0"});
+        const auto e = support::run("mini-draft-rig", {path, "--revision", "R10", "--idle", "5", "--duration", "30",
+                                                       "--cool-down", "5", "--speed", "0"});
         QCOMPARE(e.code, 0);
         std::vector<std::string> names;
         std::vector<double> last;
@@ -137,14 +146,17 @@ private slots:
         }
         int still = 0, turning = 0;
         for (std::size_t i = 0; i < names.size(); ++i) {
-            still += (names[i] == "side_a_rpm" || names[i] == "top_rpm" || names[i] == "tray_cpu_lid_rpm") && std::abs(last[i]) < 30; // the noise of the sensor
+            still += (names[i] == "side_a_rpm" || names[i] == "top_rpm" || names[i] == "tray_cpu_lid_rpm") &&
+                     std::abs(last[i]) < 30;                    // the noise of the sensor
             turning += names[i] == "card_rpm" && last[i] > 100; // it needs no header
         }
         QCOMPARE(still, 3);
         QCOMPARE(turning, 1);
     }
     void rigIsSeeded() {
-        const auto a = support::run("mini-draft-rig", rigArguments({"--seed", "7"})), b = support::run("mini-draft-rig", rigArguments({"--seed", "7"})), c = support::run("mini-draft-rig", rigArguments({"--seed", "8"}));
+        const auto a = support::run("mini-draft-rig", rigArguments({"--seed", "7"})),
+                   b = support::run("mini-draft-rig", rigArguments({"--seed", "7"})),
+                   c = support::run("mini-draft-rig", rigArguments({"--seed", "8"}));
         QCOMPARE(a.out, b.out);
         QVERIFY(a.out != c.out);
     }
@@ -167,7 +179,8 @@ private slots:
         const auto stuck = support::run("mini-draft-rig", rigArguments({"--fault", "stuck@10+10:cpu_c"}));
         QCOMPARE(column(stuck.out, "cpu_c", 19), column(stuck.out, "cpu_c", 10));
         const auto spike = support::run("mini-draft-rig", rigArguments({"--fault", "spike@20:cpu_c"}));
-        QCOMPARE_LE(std::abs(column(spike.out, "cpu_c", 20).toDouble() - column(plain.out, "cpu_c", 20).toDouble() - 25), 1e-6);
+        QCOMPARE_LE(
+            std::abs(column(spike.out, "cpu_c", 20).toDouble() - column(plain.out, "cpu_c", 20).toDouble() - 25), 1e-6);
         const auto gone = support::run("mini-draft-rig", rigArguments({"--fault", "disconnect@15"}));
         QVERIFY(!gone.out.contains("E done"));
         QVERIFY(gone.out.contains("\nD 14 "));
@@ -228,7 +241,8 @@ private slots:
             socket->disconnectFromServer();
         });
         const auto source = LineSource::fromSocket(name);
-        QSignalSpy ended(source.get(), &SampleSource::ended), notes(source.get(), &SampleSource::note), readings(source.get(), &SampleSource::reading);
+        QSignalSpy ended(source.get(), &SampleSource::ended), notes(source.get(), &SampleSource::note),
+            readings(source.get(), &SampleSource::reading);
         int rows = 0;
         connect(source.get(), &SampleSource::reading, this, [&](double, const std::vector<double>&) { ++rows; });
         source->start();
@@ -242,7 +256,9 @@ private slots:
     void captureSurvivesKill() {
         QTemporaryDir dir;
         QProcess capture;
-        capture.start(bin("mini-draft-cli"), QStringList{"capture", "-o", dir.filePath("k.csv"), bin("mini-draft-rig"), "--"} + QStringList{demo(), "--revision", "R10", "--duration", "3000", "--speed", "20"});
+        capture.start(bin("mini-draft-cli"),
+                      QStringList{"capture", "-o", dir.filePath("k.csv"), bin("mini-draft-rig"), "--"} +
+                          QStringList{demo(), "--revision", "R10", "--duration", "3000", "--speed", "20"});
         QVERIFY(capture.waitForStarted());
         QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("k.csv")).size() > 2000, 20000);
         ::kill(static_cast<pid_t>(capture.processId()), SIGKILL);
@@ -259,12 +275,16 @@ private slots:
 
     /// Channels are what they are at the first reading; what comes later, or does not fit, is said and left out.
     void lateChannelsAndOddReadings() {
-        auto source = LineSource::fromProgram("/bin/sh", {"-c", "printf 'M mini-draft 1 odd\\nC a temperature - -\\nD 0 1\\nC late rpm - -\\nD 1 2 3\\nD 2\\nE done\\n'"});
+        auto source = LineSource::fromProgram(
+            "/bin/sh",
+            {"-c",
+             "printf 'M mini-draft 1 odd\\nC a temperature - -\\nD 0 1\\nC late rpm - -\\nD 1 2 3\\nD 2\\nE done\\n'"});
         QStringList notes;
         std::vector<std::vector<double>> rows;
         bool over = false;
         connect(source.get(), &SampleSource::note, this, [&](const QString& t) { notes << t; });
-        connect(source.get(), &SampleSource::reading, this, [&](double, const std::vector<double>& v) { rows.push_back(v); });
+        connect(source.get(), &SampleSource::reading, this,
+                [&](double, const std::vector<double>& v) { rows.push_back(v); });
         connect(source.get(), &SampleSource::ended, this, [&] { over = true; });
         source->start();
         QTRY_VERIFY_WITH_TIMEOUT(over, 10000);
@@ -280,7 +300,9 @@ private slots:
         for (const int number : {SIGINT, SIGTERM}) {
             QTemporaryDir dir;
             QProcess capture;
-            capture.start(bin("mini-draft-cli"), QStringList{"capture", "-o", dir.filePath("s.csv"), bin("mini-draft-rig"), "--"} + QStringList{demo(), "--revision", "R10", "--duration", "3000", "--speed", "20"});
+            capture.start(bin("mini-draft-cli"),
+                          QStringList{"capture", "-o", dir.filePath("s.csv"), bin("mini-draft-rig"), "--"} +
+                              QStringList{demo(), "--revision", "R10", "--duration", "3000", "--speed", "20"});
             QVERIFY(capture.waitForStarted());
             QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("s.csv")).size() > 1000, 20000);
             ::kill(static_cast<pid_t>(capture.processId()), number);
@@ -291,7 +313,9 @@ private slots:
             const auto about = store::readLogAbout(dir.filePath("s.csv").toStdString());
             QVERIFY(about);
             QCOMPARE(about->source, std::string("rig"));
-            QVERIFY(std::any_of(about->channels.begin(), about->channels.end(), [](const core::Channel& c) { return c.subject == "tray/cpu" && c.kind == core::ChannelKind::Temperature; }));
+            QVERIFY(std::any_of(about->channels.begin(), about->channels.end(), [](const core::Channel& c) {
+                return c.subject == "tray/cpu" && c.kind == core::ChannelKind::Temperature;
+            }));
         }
     }
 };

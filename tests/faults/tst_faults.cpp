@@ -15,16 +15,23 @@
 using namespace core;
 using support::bytesOf, support::leftIn;
 
-// The programs driven by force: the disk fails at every call, the process is killed at every call and at random, two write
-// at once. In every case the old or the new state stands there, whole, and words and exit code tell the truth.
+// The programs driven by force: the disk fails at every call, the process is killed at every call and at random, two
+// write at once. In every case the old or the new state stands there, whole, and words and exit code tell the truth.
 // MD_KILLS, MD_WRITERS and MD_FAULT_CALLS make it longer by hand.
 namespace {
 
-int number(const char* name, int usual) { return qEnvironmentVariableIsSet(name) ? qEnvironmentVariableIntValue(name) : usual; }
+int number(const char* name, int usual) {
+    return qEnvironmentVariableIsSet(name) ? qEnvironmentVariableIntValue(name) : usual;
+}
 
-struct Ended { int code = -1; bool killed = false; QString out, err; };
+struct Ended {
+    int code = -1;
+    bool killed = false;
+    QString out, err;
+};
 
-Ended run(const QStringList& arguments, const QString& fail = {}, const QString& dir = {}, const QString& mark = {}, int killAfterMs = -1) {
+Ended run(const QStringList& arguments, const QString& fail = {}, const QString& dir = {}, const QString& mark = {},
+          int killAfterMs = -1) {
     QProcess process;
     QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
     if (!fail.isEmpty()) {
@@ -42,7 +49,8 @@ Ended run(const QStringList& arguments, const QString& fail = {}, const QString&
         ::kill(static_cast<pid_t>(process.processId()), SIGKILL);
     }
     process.waitForFinished(60000);
-    return {process.exitCode(), process.exitStatus() == QProcess::CrashExit, QString::fromUtf8(process.readAllStandardOutput()), QString::fromUtf8(process.readAllStandardError())};
+    return {process.exitCode(), process.exitStatus() == QProcess::CrashExit,
+            QString::fromUtf8(process.readAllStandardOutput()), QString::fromUtf8(process.readAllStandardError())};
 }
 
 } // namespace
@@ -98,8 +106,13 @@ class FaultsTest : public QObject {
             const QString from = m_dir.filePath("source.minidraft");
             s.command = {"export", from, "-o", s.place};
             s.state = [place = s.place, this] {
-                const bool there = store::projectPath(place).form == store::ProjectPath::Form::Database ? QFileInfo::exists(place) : QFileInfo::exists(place + "/project.json");
-                return there ? (projectState(place, m_small.runs.size()) == "old" ? QString("new") : projectState(place, m_small.runs.size())) : QString("old");
+                const bool there = store::projectPath(place).form == store::ProjectPath::Form::Database
+                                       ? QFileInfo::exists(place)
+                                       : QFileInfo::exists(place + "/project.json");
+                return there ? (projectState(place, m_small.runs.size()) == "old"
+                                    ? QString("new")
+                                    : projectState(place, m_small.runs.size()))
+                             : QString("old");
             };
         } else {
             s.place = dir + "/report.html";
@@ -110,7 +123,9 @@ class FaultsTest : public QObject {
             s.command = {"report", m_dir.filePath("source.minidraft"), "-o", s.place, "--force"};
             s.state = [place = s.place] {
                 const QByteArray now = bytesOf(place);
-                return now == "old report" ? QString("old") : now.trimmed().endsWith("</html>") ? QString("new") : QString("is cut at %1 bytes").arg(now.size());
+                return now == "old report"                 ? QString("old")
+                       : now.trimmed().endsWith("</html>") ? QString("new")
+                                                           : QString("is cut at %1 bytes").arg(now.size());
             };
         }
         return s;
@@ -131,7 +146,12 @@ private slots:
         QVERIFY(log.open(QIODevice::WriteOnly));
         log.write("Time;CPU Temp (°C);Anmerkung\r\n");
         for (int i = 0; i < 600; ++i)
-            log.write(QString("00:%1:%2;%3,5;%4\r\n").arg(i / 60, 2, 10, QChar('0')).arg(i % 60, 2, 10, QChar('0')).arg(40 + i % 20).arg(i).toUtf8());
+            log.write(QString("00:%1:%2;%3,5;%4\r\n")
+                          .arg(i / 60, 2, 10, QChar('0'))
+                          .arg(i % 60, 2, 10, QChar('0'))
+                          .arg(40 + i % 20)
+                          .arg(i)
+                          .toUtf8());
         log.close();
         QVERIFY(store::saveProject(m_small, m_dir.filePath("source.minidraft")));
     }
@@ -162,7 +182,8 @@ private slots:
             QVERIFY2(state == "old" || state == "new", qPrintable(place + state));
             (state == "old" ? sawOld : sawNew)++;
             if (!e.killed) {
-                QVERIFY2(e.code == 0 ? state == "new" : e.err.size() > 20, qPrintable(place + QString("exit %1, %2, %3").arg(e.code).arg(state, e.err)));
+                QVERIFY2(e.code == 0 ? state == "new" : e.err.size() > 20,
+                         qPrintable(place + QString("exit %1, %2, %3").arg(e.code).arg(state, e.err)));
                 if (e.code != 0)
                     QCOMPARE(e.code, 2);
             }
@@ -202,9 +223,11 @@ private slots:
         }
     }
     void fullStandardOutput() {
-        for (const QString& command : {QStringLiteral("fit"), QStringLiteral("verdict"), QStringLiteral("bench"), QStringLiteral("air")}) {
+        for (const QString& command :
+             {QStringLiteral("fit"), QStringLiteral("verdict"), QStringLiteral("bench"), QStringLiteral("air")}) {
             QProcess shell;
-            shell.start("/bin/sh", {"-c", QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli " + command + " '" + m_dir.filePath("source.minidraft") + "' --json > /dev/full"});
+            shell.start("/bin/sh", {"-c", QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli " + command + " '" +
+                                              m_dir.filePath("source.minidraft") + "' --json > /dev/full"});
             QVERIFY(shell.waitForFinished(30000));
             QCOMPARE(shell.exitCode(), 2);
             QVERIFY(shell.readAllStandardError().contains("No space left"));
@@ -218,8 +241,10 @@ private slots:
         for (const int bytes : {40, 700, 3001, 5003}) {
             QTemporaryDir dir;
             QDir().mkpath(dir.filePath("d"));
-            const Ended e = run({"capture", "-o", dir.filePath("d/log.csv"), QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--", support::sourcePath("data/demo/dig-tent"), "--revision", "R8", "--speed", "0"},
-                                QString("space:%1").arg(bytes), dir.filePath("d"), dir.filePath("struck"));
+            const Ended e =
+                run({"capture", "-o", dir.filePath("d/log.csv"), QStringLiteral(MD_BIN_DIR) + "/mini-draft-rig", "--",
+                     support::sourcePath("data/demo/dig-tent"), "--revision", "R8", "--speed", "0"},
+                    QString("space:%1").arg(bytes), dir.filePath("d"), dir.filePath("struck"));
             QCOMPARE(e.code, 2);
             QVERIFY2(e.err.contains("No space left"), qPrintable(e.err));
             const QByteArray log = bytesOf(dir.filePath("d/log.csv"));

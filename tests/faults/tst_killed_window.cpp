@@ -15,8 +15,8 @@
 
 using support::Window;
 
-// The real window is killed at random while it edits, saves, keeps its copy of what is not saved, and records; all four at
-// the same time. MD_WINDOW_KILLS makes it longer by hand.
+// The real window is killed at random while it edits, saves, keeps its copy of what is not saved, and records; all four
+// at the same time. MD_WINDOW_KILLS makes it longer by hand.
 namespace {
 
 constexpr int tickMs = 12;
@@ -48,7 +48,8 @@ int victim(const QString& path, const QString& data, bool recording) {
         return 3;
     if (recording) {
         const std::string load = w.document().project().brief.load;
-        auto source = app::rigSource(w.document().project(), w.document().revision(), {.load = load, .minutes = 600, .speed = 400});
+        auto source = app::rigSource(w.document().project(), w.document().revision(),
+                                     {.load = load, .minutes = 600, .speed = 400});
         if (!source)
             return 4;
         w.window->recorder()->start(std::move(*source), load);
@@ -156,7 +157,9 @@ private slots:
     }
     void killed() {
         QFETCH(bool, folder);
-        const int kills = std::max(1, (qEnvironmentVariableIsSet("MD_WINDOW_KILLS") ? qEnvironmentVariableIntValue("MD_WINDOW_KILLS") : 12) / 2);
+        const int kills = std::max(
+            1,
+            (qEnvironmentVariableIsSet("MD_WINDOW_KILLS") ? qEnvironmentVariableIntValue("MD_WINDOW_KILLS") : 12) / 2);
         int copies = 0, beyondSaved = 0, inTime = 0, captures = 0;
         for (int i = 0; i < kills; ++i) {
             QTemporaryDir dir;
@@ -169,7 +172,9 @@ private slots:
                 out += child.readAllStandardOutput();
             QVERIFY2(out.contains("ready"), child.readAllStandardError());
             // While it saves, while it copies, and old enough to owe both copy and readings.
-            QTest::qSleep(static_cast<int>(i % 3 == 0 ? m_random() % 600 : i % 3 == 1 ? 1200 + m_random() % 800 : 2100 + m_random() % 1300));
+            QTest::qSleep(static_cast<int>(i % 3 == 0   ? m_random() % 600
+                                           : i % 3 == 1 ? 1200 + m_random() % 800
+                                                        : 2100 + m_random() % 1300));
             ::kill(static_cast<pid_t>(child.processId()), SIGKILL);
             child.waitForFinished();
             const Said said = read(out + child.readAllStandardOutput());
@@ -179,7 +184,11 @@ private slots:
             QVERIFY2(now->warnings.empty(), now->warnings.empty() ? "" : now->warnings.front().text().c_str());
             const auto [state, wrong] = stateOf(now->project);
             QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
-            QVERIFY2(state >= said.saved && state <= said.edited + 1, qPrintable(QString("state %1 stands there; %2 was said to be saved, %3 was the last edit").arg(state).arg(said.saved).arg(said.edited)));
+            QVERIFY2(state >= said.saved && state <= said.edited + 1,
+                     qPrintable(QString("state %1 stands there; %2 was said to be saved, %3 was the last edit")
+                                    .arg(state)
+                                    .arg(said.saved)
+                                    .arg(said.edited)));
 
             int best = state;
             for (const auto& left : app::Recovery::left(data + "/recovery")) {
@@ -192,7 +201,10 @@ private slots:
                 ++copies;
                 beyondSaved += n > state;
             }
-            QVERIFY2(best >= said.editedLongAgo, qPrintable(QString("edit %1 was two seconds old, %2 is the best on the disk").arg(said.editedLongAgo).arg(best)));
+            QVERIFY2(best >= said.editedLongAgo,
+                     qPrintable(QString("edit %1 was two seconds old, %2 is the best on the disk")
+                                    .arg(said.editedLongAgo)
+                                    .arg(best)));
             inTime += said.editedLongAgo > 0;
 
             for (const QFileInfo& f : QDir(data + "/captures").entryInfoList({"*.csv"}, QDir::Files)) {
@@ -205,7 +217,10 @@ private slots:
                 const auto rows = log.split('\n');
                 for (qsizetype row = 1; row + 1 < rows.size(); ++row)
                     QCOMPARE(rows[row].count(','), rows[0].count(','));
-                QVERIFY2(rows.size() - 2 >= said.rowsLongAgo, qPrintable(QString("%1 rows in the file, %2 were a second old").arg(rows.size() - 2).arg(said.rowsLongAgo)));
+                QVERIFY2(rows.size() - 2 >= said.rowsLongAgo,
+                         qPrintable(QString("%1 rows in the file, %2 were a second old")
+                                        .arg(rows.size() - 2)
+                                        .arg(said.rowsLongAgo)));
                 QVERIFY(store::readLogAbout(f.filePath().toStdString()));
                 ++captures;
             }
@@ -216,9 +231,11 @@ private slots:
             next.brief.roomC = 21;
             QVERIFY(store::saveProject(next, path));
             QVERIFY(store::openProject(path)->project == next);
-            QVERIFY2(support::leftIn(dir.path(), {"data"}).isEmpty(), qPrintable(support::leftIn(dir.path(), {"data"}).join(", ")));
+            QVERIFY2(support::leftIn(dir.path(), {"data"}).isEmpty(),
+                     qPrintable(support::leftIn(dir.path(), {"data"}).join(", ")));
         }
-        qInfo("%d kills: %d copies, %d of them beyond what was saved, %d lived long enough to owe one, %d captures", kills, copies, beyondSaved, inTime, captures);
+        qInfo("%d kills: %d copies, %d of them beyond what was saved, %d lived long enough to owe one, %d captures",
+              kills, copies, beyondSaved, inTime, captures);
     }
 };
 

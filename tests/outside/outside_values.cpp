@@ -20,7 +20,11 @@ json atmosphere() {
     json out = json::array();
     for (const double h : {-200.0, 0.0, 350.0, 1000.0, 2500.0, 5000.0})
         for (const double t : {5.0, 23.0, 45.0})
-            out.push_back({{"altitude_m", h}, {"temperature_c", t}, {"pressure_pa", air::pressureAt(h)}, {"density", air::density(air::pressureAt(h), t)}, {"viscosity", air::viscosity(t)}});
+            out.push_back({{"altitude_m", h},
+                           {"temperature_c", t},
+                           {"pressure_pa", air::pressureAt(h)},
+                           {"density", air::density(air::pressureAt(h), t)},
+                           {"viscosity", air::viscosity(t)}});
     return out;
 }
 
@@ -29,7 +33,11 @@ json flowNetwork() {
     air::Network net;
     net.roomC = 23;
     net.zones.resize(6);
-    const auto branch = [&](std::size_t from, std::size_t to, air::Resistance r, double z, std::optional<std::size_t> fan = {}, air::FanCurve curve = {}) { net.branches.push_back({.id = "b", .from = from, .to = to, .resistance = r, .heightM = z, .fan = fan, .curve = curve}); };
+    const auto branch = [&](std::size_t from, std::size_t to, air::Resistance r, double z,
+                            std::optional<std::size_t> fan = {}, air::FanCurve curve = {}) {
+        net.branches.push_back(
+            {.id = "b", .from = from, .to = to, .resistance = r, .heightM = z, .fan = fan, .curve = curve});
+    };
     branch(0, 1, air::perforated(0.0113, 0.6, 0.008, 0.003), 0.05, 0, {0.0264, 18});
     branch(1, 2, air::slot(0.004, 0.012, 0.03), 0.10);
     branch(1, 3, air::perforated(0.008, 0.4, 0.003, 0.001), 0.12);
@@ -46,12 +54,19 @@ json flowNetwork() {
     s.flowM3s.assign(net.branches.size(), 0);
     s.speed = {0.7, 0.55};
     air::solveFlows(net, s);
-    json out{{"absolute_pa", net.pressurePa}, {"temperature_c", s.temperatureC}, {"pressure_pa", s.pressurePa}, {"speed", s.speed}, {"branches", json::array()}};
+    json out{{"absolute_pa", net.pressurePa},
+             {"temperature_c", s.temperatureC},
+             {"pressure_pa", s.pressurePa},
+             {"speed", s.speed},
+             {"branches", json::array()}};
     for (std::size_t i = 0; i < net.branches.size(); ++i) {
         const auto& b = net.branches[i];
-        json j{{"from", b.from}, {"to", b.to}, {"a", b.resistance.a}, {"b", b.resistance.b}, {"height_m", b.heightM}, {"flow_m3s", s.flowM3s[i]}};
+        json j{{"from", b.from},        {"to", b.to},
+               {"a", b.resistance.a},   {"b", b.resistance.b},
+               {"height_m", b.heightM}, {"flow_m3s", s.flowM3s[i]}};
         if (b.fan)
-            j["fan"] = {{"share", s.speed[*b.fan]}, {"free_flow_m3s", b.curve.freeFlowM3s}, {"shutoff_pa", b.curve.shutoffPa}};
+            j["fan"] = {
+                {"share", s.speed[*b.fan]}, {"free_flow_m3s", b.curve.freeFlowM3s}, {"shutoff_pa", b.curve.shutoffPa}};
         out["branches"].push_back(j);
     }
     return out;
@@ -61,12 +76,24 @@ json flowNetwork() {
 json warmUp() {
     air::Network net;
     net.roomC = 23;
-    net.zones = {{.id = "outside", .crossSectionM2 = 1e9}, {.id = "box", .uaWk = 1e6, .crossSectionM2 = 1e9, .structureJk = 1e9, .insideWk = 2e6, .outsideWk = 2e6}};
+    net.zones = {
+        {.id = "outside", .crossSectionM2 = 1e9},
+        {.id = "box", .uaWk = 1e6, .crossSectionM2 = 1e9, .structureJk = 1e9, .insideWk = 2e6, .outsideWk = 2e6}};
     net.branches.push_back({.id = "cooler", .from = 1, .to = 1, .resistance = {1e12, 1e12}});
     net.branches.push_back({.id = "leak", .from = 1, .to = 0, .resistance = air::perforated(2e-4, 0.6, 0.004, 0.001)});
-    net.parts.push_back({.id = "part", .branch = 0, .home = 1, .powerW = 40, .dieResistance = 0.35, .gRefWk = 1e-9, .qRefM3s = 1, .naturalWk = 1.6, .dieJk = 10, .sinkJk = 150});
+    net.parts.push_back({.id = "part",
+                         .branch = 0,
+                         .home = 1,
+                         .powerW = 40,
+                         .dieResistance = 0.35,
+                         .gRefWk = 1e-9,
+                         .qRefM3s = 1,
+                         .naturalWk = 1.6,
+                         .dieJk = 10,
+                         .sinkJk = 150});
     air::Transient play(net, {.roomC = 23});
-    json out{{"power_w", 40}, {"idle_w", 12}, {"die_resistance", 0.35}, {"sink_wk", 1.6}, {"die_jk", 10}, {"sink_jk", 150}, {"room_c", 23}, {"rows", json::array()}};
+    json out{{"power_w", 40}, {"idle_w", 12},   {"die_resistance", 0.35}, {"sink_wk", 1.6},
+             {"die_jk", 10},  {"sink_jk", 150}, {"room_c", 23},           {"rows", json::array()}};
     for (int i = 0; i <= 600; ++i) {
         if (i % 20 == 0)
             out["rows"].push_back({i, play.state().parts[0].temperatureC, play.state().parts[0].sinkC});
@@ -89,7 +116,14 @@ json settleFit() {
         y.push_back(in.values.back());
     }
     const auto r = bench::settle(in);
-    return {{"t", t}, {"y", y}, {"a", r.two.a}, {"b", {r.two.b1, r.two.b2}}, {"tau", {r.two.tau1, r.two.tau2}}, {"estimate", r.estimate}, {"low", r.low}, {"high", r.high}};
+    return {{"t", t},
+            {"y", y},
+            {"a", r.two.a},
+            {"b", {r.two.b1, r.two.b2}},
+            {"tau", {r.two.tau1, r.two.tau2}},
+            {"estimate", r.estimate},
+            {"low", r.low},
+            {"high", r.high}};
 }
 
 json quantiles() {
@@ -103,6 +137,12 @@ json quantiles() {
 } // namespace
 
 int main() {
-    std::printf("%s\n", json{{"atmosphere", atmosphere()}, {"flow", flowNetwork()}, {"warm_up", warmUp()}, {"settle", settleFit()}, {"quantiles", quantiles()}}.dump().c_str());
+    std::printf("%s\n", json{{"atmosphere", atmosphere()},
+                             {"flow", flowNetwork()},
+                             {"warm_up", warmUp()},
+                             {"settle", settleFit()},
+                             {"quantiles", quantiles()}}
+                            .dump()
+                            .c_str());
     return 0;
 }

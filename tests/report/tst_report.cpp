@@ -19,7 +19,8 @@ private slots:
         for (const Revision& r : m_project.revisions)
             m_evaluations.push_back(*stages::evaluate(m_project, r.id));
         for (const Run& run : m_project.runs)
-            m_runs[run.id] = std::make_shared<bench::RunAnalysis>(bench::analyse(run, stages::benchOptions(m_project, nullptr)));
+            m_runs[run.id] =
+                std::make_shared<bench::RunAnalysis>(bench::analyse(run, stages::benchOptions(m_project, nullptr)));
     }
 
     /// Sections at true size: the check bar is 50 mm in every format, and the case as wide as it is.
@@ -61,7 +62,8 @@ private slots:
             QXmlStreamReader xml(svg);
             int paths = 0;
             while (!xml.atEnd())
-                paths += xml.readNext() == QXmlStreamReader::StartElement && xml.name() == QLatin1String("path") ? 1 : 0;
+                paths +=
+                    xml.readNext() == QXmlStreamReader::StartElement && xml.name() == QLatin1String("path") ? 1 : 0;
             QVERIFY2(!xml.hasError(), qPrintable(xml.errorString()));
             QCOMPARE(paths, static_cast<int>(drawing.lines.size()));
         }
@@ -80,15 +82,19 @@ private slots:
         QVERIFY(report::layoutOn(drawing, report::Paper::A4, offered));
         QVERIFY(!report::layoutOn(drawing, report::Paper::Own, -1.0));
         QVERIFY(!report::drawingFile(drawing, *fitted, "sections.bmp"));
-        QVERIFY(report::drawingDxf({.sizeMm = {10, 10}, .texts = {{{0, 0}, 3, "Größe µ"}}}).find("Gr\\U+00F6\\U+00DFe \\U+00B5") != std::string::npos);
+        QVERIFY(report::drawingDxf({.sizeMm = {10, 10}, .texts = {{{0, 0}, 3, "Größe µ"}}})
+                    .find("Gr\\U+00F6\\U+00DFe \\U+00B5") != std::string::npos);
     }
 
     void saysWhatTheProgramSays() {
         const QString html = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", {}));
-        for (const char* words : {"Dig-tent box", "R10", "CPU, stitch + mesh", "Noise at 1 m", "measured", "r10 both", "Cooler L47"})
+        for (const char* words :
+             {"Dig-tent box", "R10", "CPU, stitch + mesh", "Noise at 1 m", "measured", "r10 both", "Cooler L47"})
             QVERIFY2(html.contains(QString::fromUtf8(words)), words);
-        const auto& e = *std::find_if(m_evaluations.begin(), m_evaluations.end(), [](const auto& x) { return x.build.revision == "R10"; });
-        QVERIFY(html.contains(QString::fromStdString(Show().number(Quantity::Length, e.fit.gaps.front().nominal.mm()))));
+        const auto& e = *std::find_if(m_evaluations.begin(), m_evaluations.end(),
+                                      [](const auto& x) { return x.build.revision == "R10"; });
+        QVERIFY(
+            html.contains(QString::fromStdString(Show().number(Quantity::Length, e.fit.gaps.front().nominal.mm()))));
     }
     /// R12 has sizes that are negative in their chain: one sign stands before each, and states are said in words.
     void oneSignBeforeANumber() {
@@ -102,10 +108,12 @@ private slots:
     }
     void unitsFollowTheReader() {
         const QString plain = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", {}));
-        const QString other = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", Show({.fahrenheit = true})));
+        const QString other =
+            QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", Show({.fahrenheit = true})));
         QVERIFY(plain.contains(QStringLiteral("34.0\u00a0°C")));
         QVERIFY(other.contains(QStringLiteral("93.2\u00a0°F")));
-        const QString runs = other.mid(other.indexOf("Runs of R10"), other.indexOf("Making and assembly") - other.indexOf("Runs of R10"));
+        const QString runs = other.mid(other.indexOf("Runs of R10"),
+                                       other.indexOf("Making and assembly") - other.indexOf("Runs of R10"));
         QVERIFY(runs.contains(QStringLiteral("°F")));
         QVERIFY2(!runs.contains(QStringLiteral("°C")), "the readings of the runs follow too");
     }
@@ -118,7 +126,8 @@ private slots:
         QVERIFY(html.contains("a &amp; b &lt; c"));
     }
     void picturesGoInWhole() {
-        const QString html = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", {}, {{"Fit", "<svg id=\"here\"></svg>"}}));
+        const QString html = QString::fromStdString(
+            report::html(m_project, m_evaluations, m_runs, "R10", {}, {{"Fit", "<svg id=\"here\"></svg>"}}));
         QVERIFY(html.contains("<svg id=\"here\"></svg>"));
     }
     void everyRevisionHasAReport() {

@@ -10,7 +10,8 @@ namespace {
 
 std::size_t channelOf(const rig::Player& player, const std::string& name) {
     const auto& all = player.channels();
-    return static_cast<std::size_t>(std::find_if(all.begin(), all.end(), [&](const Channel& c) { return c.name == name; }) - all.begin());
+    return static_cast<std::size_t>(
+        std::find_if(all.begin(), all.end(), [&](const Channel& c) { return c.name == name; }) - all.begin());
 }
 
 } // namespace
@@ -28,7 +29,8 @@ private slots:
 
     void channelsOfABuild() {
         const rig::Player player(*m_build, {});
-        for (const char* name : {"cpu_c", "card_c", "room_c", "side_rpm", "tray_cpu_lid_rpm", "cpu_mhz", "card_mhz", "power_w", "level_dba"})
+        for (const char* name : {"cpu_c", "card_c", "room_c", "side_rpm", "tray_cpu_lid_rpm", "cpu_mhz", "card_mhz",
+                                 "power_w", "level_dba"})
             QVERIFY2(channelOf(player, name) < player.channels().size(), name);
         QCOMPARE(player.channels()[channelOf(player, "cpu_c")].subject, std::string("tray/cpu"));
         QCOMPARE(player.channels()[channelOf(player, "power_w")].kind, ChannelKind::Power);
@@ -67,7 +69,9 @@ private slots:
     }
 
     void roomDrifts() {
-        rig::Player player(*m_build, {.conditions = {.roomC = 20}, .idleS = 0, .loadS = 3600, .coolS = 0, .roomDriftKh = 2, .noise = 0});
+        rig::Player player(
+            *m_build,
+            {.conditions = {.roomC = 20}, .idleS = 0, .loadS = 3600, .coolS = 0, .roomDriftKh = 2, .noise = 0});
         const std::size_t room = channelOf(player, "room_c");
         const double first = player.next().values[room];
         double end = 0;
@@ -88,7 +92,8 @@ private slots:
     }
 
     void aHeldFanStaysThere() {
-        rig::Player player(*m_build, {.idleS = 0, .loadS = 60, .coolS = 0, .noise = 0, .fanSteps = {{"side", 30, 1.0}}});
+        rig::Player player(*m_build,
+                           {.idleS = 0, .loadS = 60, .coolS = 0, .noise = 0, .fanSteps = {{"side", 30, 1.0}}});
         const std::size_t rpm = channelOf(player, "side_rpm");
         std::vector<double> values;
         while (!player.done())
@@ -97,7 +102,8 @@ private slots:
     }
 
     void backgroundIsHeard() {
-        rig::Player quiet(*m_build, {.backgroundDba = 10, .noise = 0}), loud(*m_build, {.backgroundDba = 50, .noise = 0});
+        rig::Player quiet(*m_build, {.backgroundDba = 10, .noise = 0}),
+            loud(*m_build, {.backgroundDba = 50, .noise = 0});
         const std::size_t level = channelOf(quiet, "level_dba");
         const double a = quiet.next().values[level], b = loud.next().values[level];
         QVERIFY(b >= 50 && a < 50);
@@ -106,7 +112,8 @@ private slots:
     void faultsAreParsed_data() {
         QTest::addColumn<QString>("text");
         QTest::addColumn<bool>("good");
-        for (const char* text : {"dropout@300+10:cpu_c", "stuck@400+60:card_c", "spike@200:cpu_c", "disconnect@900", "dropout@5"})
+        for (const char* text :
+             {"dropout@300+10:cpu_c", "stuck@400+60:card_c", "spike@200:cpu_c", "disconnect@900", "dropout@5"})
             QTest::newRow(text) << QString(text) << true;
         for (const char* text : {"", "dropout", "flood@3", "dropout@soon", "stuck@3+long", "@5"})
             QTest::newRow(*text ? text : "empty") << QString(text) << false;

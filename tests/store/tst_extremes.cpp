@@ -17,7 +17,8 @@ using store::Json;
 namespace {
 
 /// Every place of a number in a JSON value; of places that differ only in their index the first.
-void numbersIn(const Json& j, const std::string& pointer, const std::string& pattern, std::map<std::string, std::vector<std::string>>& found) {
+void numbersIn(const Json& j, const std::string& pointer, const std::string& pattern,
+               std::map<std::string, std::vector<std::string>>& found) {
     if (j.is_number()) {
         auto& places = found[pattern];
         if (places.empty())
@@ -27,7 +28,8 @@ void numbersIn(const Json& j, const std::string& pointer, const std::string& pat
             numbersIn(value, pointer + "/" + Json::json_pointer::string_t(key), pattern + "/" + key, found);
     } else if (j.is_array()) {
         for (std::size_t i = 0; i < j.size(); ++i)
-            numbersIn(j[i], pointer + "/" + std::to_string(i), pattern + (j[i].is_object() && j[i].contains("kind") ? "/" + j[i]["kind"].dump() : "/-"), found);
+            numbersIn(j[i], pointer + "/" + std::to_string(i),
+                      pattern + (j[i].is_object() && j[i].contains("kind") ? "/" + j[i]["kind"].dump() : "/-"), found);
     }
 }
 
@@ -52,7 +54,8 @@ std::string notFinite(const stages::Evaluation& e, const verdict::RevisionVerdic
     if (odd(b.inM3h) || odd(b.outM3h) || odd(b.ratedInM3h) || odd(b.ratedOutM3h) || odd(b.pressurePa))
         return "balance";
     // A machine without a fan is silent: minus infinity is then said as such, and holds no target.
-    if (std::isnan(e.noise.totalDba) || e.noise.totalDba == std::numeric_limits<double>::infinity() || (odd(e.noise.totalDba) && !e.noise.sources.empty()))
+    if (std::isnan(e.noise.totalDba) || e.noise.totalDba == std::numeric_limits<double>::infinity() ||
+        (odd(e.noise.totalDba) && !e.noise.sources.empty()))
         return "noise";
     if (odd(e.make.hours) || odd(e.make.massG) || odd(e.make.minutes) || odd(e.massG) || odd(e.price))
         return "making, mass or price";
@@ -67,7 +70,8 @@ std::string notFinite(const stages::Evaluation& e, const verdict::RevisionVerdic
 
 } // namespace
 
-/// Extreme values of every field, from the field list itself: each is refused in words, or everything computed from it is finite.
+/// Extreme values of every field, from the field list itself: each is refused in words, or everything computed from it
+/// is finite.
 class ExtremesTest : public QObject {
     Q_OBJECT
     static std::string tried(const Json& json, int& accepted) {
@@ -94,8 +98,10 @@ private slots:
     void everyNumber_data() {
         QTest::addColumn<QString>("path");
         QTest::addColumn<QString>("revision");
-        QTest::newRow("demo") << "data/demo/dig-tent" << "R10";
-        QTest::newRow("hand-written") << "examples/hand-written" << "R2";
+        QTest::newRow("demo") << "data/demo/dig-tent"
+                              << "R10";
+        QTest::newRow("hand-written") << "examples/hand-written"
+                                      << "R2";
     }
     void everyNumber() {
         QFETCH(QString, path);
@@ -132,7 +138,8 @@ private slots:
                         changed[at] = v;
                     ++tries;
                     if (const std::string odd = tried(changed, accepted); !odd.empty() && wrong.size() < 20)
-                        wrong << QString::fromStdString(pattern) + " = " + QString::number(v) + ": " + QString::fromStdString(odd);
+                        wrong << QString::fromStdString(pattern) + " = " + QString::number(v) + ": " +
+                                     QString::fromStdString(odd);
                 }
             }
         qInfo("%d values tried, %d accepted", tries, accepted);
@@ -142,7 +149,10 @@ private slots:
 
     void numbersThatJsonCannotHold() {
         for (const char* text : {"1e999", "-1e999"}) {
-            const auto loaded = store::readProjectJson(std::string("{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"brief\":{\"room_c\":") + text + "}}", "x", {});
+            const auto loaded = store::readProjectJson(
+                std::string("{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"brief\":{\"room_c\":") +
+                    text + "}}",
+                "x", {});
             QVERIFY(!loaded);
             QVERIFY2(loaded.error().text().find("number") != std::string::npos, loaded.error().text().c_str());
         }
@@ -156,7 +166,10 @@ private slots:
                 if (part.kind == PartKind::Case) {
                     auto& spec = std::get<CaseSpec>(part.spec);
                     for (int i = static_cast<int>(spec.chambers.size()); i < n; ++i)
-                        spec.chambers.push_back({.id = "c" + std::to_string(i), .name = "c", .lowMm = {0, 0, 3.0 * i}, .highMm = {50, 50, 3.0 * i + 3}});
+                        spec.chambers.push_back({.id = "c" + std::to_string(i),
+                                                 .name = "c",
+                                                 .lowMm = {0, 0, 3.0 * i},
+                                                 .highMm = {50, 50, 3.0 * i + 3}});
                 }
             const auto wrong = validate(p);
             if (n > 64) {

@@ -5,8 +5,8 @@
 #include "support/disk.h"
 #include "support/registry.h"
 
-#include <QTemporaryDir>
 #include <QProcess>
+#include <QTemporaryDir>
 
 #include <random>
 
@@ -86,7 +86,8 @@ private slots:
         QVERIFY(store::saveProject(m_demo, path("d.minidraft")));
         sql(path("d.minidraft"), "PRAGMA user_version = 99");
         const QByteArray before = bytesOf(path("d.minidraft"));
-        QVERIFY2(refused(path("d.minidraft")).contains("newer version (schema 99"), qPrintable(refused(path("d.minidraft"))));
+        QVERIFY2(refused(path("d.minidraft")).contains("newer version (schema 99"),
+                 qPrintable(refused(path("d.minidraft"))));
         QCOMPARE(bytesOf(path("d.minidraft")), before);
     }
     void foreignDatabasesAreRefused() {
@@ -94,7 +95,8 @@ private slots:
         QVERIFY(refused(path("e.minidraft")).contains("another program"));
     }
 
-    /// A file cut anywhere, or with bytes overwritten, is read or refused in words; it never crashes and is never changed.
+    /// A file cut anywhere, or with bytes overwritten, is read or refused in words; it never crashes and is never
+    /// changed.
     void damagedFiles() {
         Project small = m_demo;
         small.runs.resize(1);
@@ -113,7 +115,9 @@ private slots:
             const auto loaded = store::openProject(path("g.minidraft"));
             if (!loaded) {
                 ++refusals;
-                QVERIFY2(loaded.error().place.find("g.minidraft") != std::string::npos && !loaded.error().what.empty() && !loaded.error().remedy.empty(), loaded.error().text().c_str());
+                QVERIFY2(loaded.error().place.find("g.minidraft") != std::string::npos &&
+                             !loaded.error().what.empty() && !loaded.error().remedy.empty(),
+                         loaded.error().text().c_str());
             } else if (loaded->damaged) {
                 ++told;
                 QVERIFY(!loaded->warnings.empty());
@@ -123,27 +127,56 @@ private slots:
             }
             QCOMPARE(bytesOf(path("g.minidraft")), bad);
         }
-        QVERIFY2(refusals > 5 && told + whole > 5, qPrintable(QStringLiteral("%1 refused, %2 told, %3 whole").arg(refusals).arg(told).arg(whole)));
+        QVERIFY2(refusals > 5 && told + whole > 5,
+                 qPrintable(QStringLiteral("%1 refused, %2 told, %3 whole").arg(refusals).arg(told).arg(whole)));
     }
 
     void refuses_data() {
         QTest::addColumn<QString>("find");
         QTest::addColumn<QString>("replace");
         QTest::addColumn<QString>("words"); // of the message
-        QTest::newRow("wrong type") << "\"room_c\": 34" << "\"room_c\": \"warm\"" << "brief.room_c: is the text \"warm\" (a number)";
-        QTest::newRow("unknown part") << "\"part\": \"board-k2\"" << "\"part\": \"board-k9\"" << "part \"board-k9\" is not there";
-        QTest::newRow("negative size") << "94.0,\n    94.0" << "-94.0,\n    94.0" << "out of range";
-        QTest::newRow("unknown word") << "\"kind\": \"fan\"" << "\"kind\": \"fanfare\"" << "is \"fanfare\" (one of case, board";
-        QTest::newRow("missing comma") << "\"currency\": \"EUR\"," << "\"currency\": \"EUR\"" << "not JSON from here on";
-        QTest::newRow("newer") << "\"version\": 1" << "\"version\": 7" << "reads up to 1";
-        QTest::newRow("another format") << "mini-draft-project" << "shopping-list" << "format: is \"shopping-list\"";
-        QTest::newRow("unknown change") << "\"do\": \"flip-fan\"" << "\"do\": \"flip\"" << "one of case, place, swap";
-        QTest::newRow("missing field") << "\"rated_w\": 330," << "" << "rated_w: is missing";
-        QTest::newRow("unknown parent") << "\"parent\": \"R8\"" << "\"parent\": \"R88\"" << "revision \"R88\" is not there";
-        QTest::newRow("circle") << "\"id\": \"R1\"," << "\"id\": \"R1\", \"parent\": \"R2\"," << "lead back to itself";
-        QTest::newRow("bad direction") << "\"facing\": \"+x\"" << "\"facing\": \"right\"" << "one of +x, -x, +y";
-        QTest::newRow("bad offset") << "\"centre\": 214.0" << "\"middle\": 214.0" << "{\"centre\": mm}";
-        QTest::newRow("unknown load") << "\"load\": \"stitch\"" << "\"load\": \"sprint\"" << "load \"sprint\" is not there";
+        QTest::newRow("wrong type") << "\"room_c\": 34"
+                                    << "\"room_c\": \"warm\""
+                                    << "brief.room_c: is the text \"warm\" (a number)";
+        QTest::newRow("unknown part") << "\"part\": \"board-k2\""
+                                      << "\"part\": \"board-k9\""
+                                      << "part \"board-k9\" is not there";
+        QTest::newRow("negative size") << "94.0,\n    94.0"
+                                       << "-94.0,\n    94.0"
+                                       << "out of range";
+        QTest::newRow("unknown word") << "\"kind\": \"fan\""
+                                      << "\"kind\": \"fanfare\""
+                                      << "is \"fanfare\" (one of case, board";
+        QTest::newRow("missing comma") << "\"currency\": \"EUR\","
+                                       << "\"currency\": \"EUR\""
+                                       << "not JSON from here on";
+        QTest::newRow("newer") << "\"version\": 1"
+                               << "\"version\": 7"
+                               << "reads up to 1";
+        QTest::newRow("another format") << "mini-draft-project"
+                                        << "shopping-list"
+                                        << "format: is \"shopping-list\"";
+        QTest::newRow("unknown change") << "\"do\": \"flip-fan\""
+                                        << "\"do\": \"flip\""
+                                        << "one of case, place, swap";
+        QTest::newRow("missing field") << "\"rated_w\": 330,"
+                                       << ""
+                                       << "rated_w: is missing";
+        QTest::newRow("unknown parent") << "\"parent\": \"R8\""
+                                        << "\"parent\": \"R88\""
+                                        << "revision \"R88\" is not there";
+        QTest::newRow("circle") << "\"id\": \"R1\","
+                                << "\"id\": \"R1\", \"parent\": \"R2\","
+                                << "lead back to itself";
+        QTest::newRow("bad direction") << "\"facing\": \"+x\""
+                                       << "\"facing\": \"right\""
+                                       << "one of +x, -x, +y";
+        QTest::newRow("bad offset") << "\"centre\": 214.0"
+                                    << "\"middle\": 214.0"
+                                    << "{\"centre\": mm}";
+        QTest::newRow("unknown load") << "\"load\": \"stitch\""
+                                      << "\"load\": \"sprint\""
+                                      << "load \"sprint\" is not there";
     }
     void refuses() {
         QFETCH(QString, find);
@@ -167,8 +200,14 @@ private slots:
         write(path("bad.json"), "{\n \"format\": \"mini-draft-project\",\n \"version\": 1,\n \"name\": 5\n}\n");
         QVERIFY2(refused(path("bad.json")).contains("bad.json, line 4, name"), qPrintable(refused(path("bad.json"))));
         // A number out of its range too, in what only parts of a kind have.
-        write(path("fast.json"), "{\n \"format\": \"mini-draft-project\",\n \"version\": 1,\n \"name\": \"x\",\n \"shelf\": [{\"id\": \"f\", \"kind\": \"fan\", \"name\": \"f\", \"size_mm\": [92, 92, 15],\n \"fan\": {\n \"rpm\": 99999 }}]\n}\n");
-        QVERIFY2(refused(path("fast.json")).contains("line 7, shelf[0] (f).fan.rpm: the value 99999 rpm is out of range (0, or from 50 to 30000 rpm)"), qPrintable(refused(path("fast.json"))));
+        write(path("fast.json"), "{\n \"format\": \"mini-draft-project\",\n \"version\": 1,\n \"name\": \"x\",\n "
+                                 "\"shelf\": [{\"id\": \"f\", \"kind\": \"fan\", \"name\": \"f\", \"size_mm\": [92, "
+                                 "92, 15],\n \"fan\": {\n \"rpm\": 99999 }}]\n}\n");
+        QVERIFY2(
+            refused(path("fast.json"))
+                .contains(
+                    "line 7, shelf[0] (f).fan.rpm: the value 99999 rpm is out of range (0, or from 50 to 30000 rpm)"),
+            qPrintable(refused(path("fast.json"))));
     }
     void misspeltFieldsAreReported() {
         write(path("odd.json"), "{\"format\": \"mini-draft-project\", \"version\": 1, \"name\": \"x\", \"colour\": 3}");
@@ -178,7 +217,8 @@ private slots:
         QVERIFY(loaded->warnings[0].text().find("colour") != std::string::npos);
     }
     void runFilesStayInTheFolder() {
-        write(path("out.json"), "{\"format\": \"mini-draft-project\", \"version\": 1, \"name\": \"x\", \"runs\": [{\"id\": \"a\", \"revision\": \"R1\", \"file\": \"../secret.csv\"}]}");
+        write(path("out.json"), "{\"format\": \"mini-draft-project\", \"version\": 1, \"name\": \"x\", \"runs\": "
+                                "[{\"id\": \"a\", \"revision\": \"R1\", \"file\": \"../secret.csv\"}]}");
         QVERIFY(refused(path("out.json")).contains("leads out of the project folder"));
     }
 
@@ -208,8 +248,14 @@ private slots:
         std::mt19937 random(11);
         int taken = 0, refusals = 0;
         const std::string seed = m_json.left(20000).toStdString();
-        const store::FolderFiles noRuns{.log = [](const std::string& name) -> Result<store::LogText> { return problem(name, "not here", "none"); }, .original = {}, .progress = {}};
-        const std::string small = "{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"brief\":{\"room_c\":20,\"targets\":[{\"id\":\"a\",\"kind\":\"noise\",\"limit\":30}]},\"shelf\":[{\"id\":\"f\",\"kind\":\"fan\",\"name\":\"F\",\"size_mm\":[92,92,15],\"fan\":{\"rpm\":1000}}]}";
+        const store::FolderFiles noRuns{
+            .log = [](const std::string& name) -> Result<store::LogText> { return problem(name, "not here", "none"); },
+            .original = {},
+            .progress = {}};
+        const std::string small =
+            "{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"brief\":{\"room_c\":20,\"targets\":[{"
+            "\"id\":\"a\",\"kind\":\"noise\",\"limit\":30}]},\"shelf\":[{\"id\":\"f\",\"kind\":\"fan\",\"name\":\"F\","
+            "\"size_mm\":[92,92,15],\"fan\":{\"rpm\":1000}}]}";
         for (int i = 0; i < 4000; ++i) {
             std::string text = i % 8 ? small : seed;
             for (int k = 0; k < 1 + static_cast<int>(random() % 4); ++k) {
@@ -222,9 +268,12 @@ private slots:
             const auto loaded = store::readProjectJson(text, "fuzz", noRuns);
             ++(loaded ? taken : refusals);
             if (!loaded)
-                QVERIFY2(loaded.error().place.starts_with("fuzz") && !loaded.error().what.empty() && !loaded.error().remedy.empty(), loaded.error().text().c_str());
+                QVERIFY2(loaded.error().place.starts_with("fuzz") && !loaded.error().what.empty() &&
+                             !loaded.error().remedy.empty(),
+                         loaded.error().text().c_str());
         }
-        QVERIFY2(taken > 50 && refusals > 1000, qPrintable(QStringLiteral("%1 taken, %2 refused").arg(taken).arg(refusals)));
+        QVERIFY2(taken > 50 && refusals > 1000,
+                 qPrintable(QStringLiteral("%1 taken, %2 refused").arg(taken).arg(refusals)));
     }
 
     void standardShelfIsSound() {
@@ -238,7 +287,11 @@ private slots:
         QVERIFY(parts->size() >= 80);
     }
     void shelfFilesAreRefusedInWords() {
-        QVERIFY(store::readShelfJson("{\"format\":\"mini-draft-shelf\",\"version\":1,\"parts\":[{\"id\":\"a\"}]}", "s.json").error().text().find("kind: is missing") != std::string::npos);
+        QVERIFY(
+            store::readShelfJson("{\"format\":\"mini-draft-shelf\",\"version\":1,\"parts\":[{\"id\":\"a\"}]}", "s.json")
+                .error()
+                .text()
+                .find("kind: is missing") != std::string::npos);
         QVERIFY(!store::readShelfJson("{\"format\":\"mini-draft-project\",\"version\":1,\"parts\":[]}", "s.json"));
         QVERIFY(!store::readShelfJson("{\"format\":\"mini-draft-shelf\",\"version\":9,\"parts\":[]}", "s.json"));
     }

@@ -17,21 +17,31 @@ namespace {
 
 using support::within;
 rc::Gen<std::string> name() { return support::anyName(); }
-rc::Gen<std::string> word() { return rc::gen::nonEmpty(rc::gen::container<std::string>(rc::gen::elementOf(std::string("abcdefghijklmnopqrstuvwxyz-0123456789")))); }
+rc::Gen<std::string> word() {
+    return rc::gen::nonEmpty(
+        rc::gen::container<std::string>(rc::gen::elementOf(std::string("abcdefghijklmnopqrstuvwxyz-0123456789"))));
+}
 /// Headings of a log: any Unicode, separators, quotes, line ends, what spreadsheets run, two of one name.
 rc::Gen<std::string> heading() {
-    return rc::gen::oneOf(name(), rc::gen::element<std::string>("a_c", "a,b;c|d", "=1+1", "+x", "-x", "@x", "'=x", "time_s", "Time", "clock [GHz]", "CPU (°F)", "", " blanks ", "a\r\nb", "\"", "''", "\xE6\xB8\xA9\xE5\xBA\xA6"), word());
+    return rc::gen::oneOf(name(),
+                          rc::gen::element<std::string>("a_c", "a,b;c|d", "=1+1", "+x", "-x", "@x", "'=x", "time_s",
+                                                        "Time", "clock [GHz]", "CPU (°F)", "", " blanks ", "a\r\nb",
+                                                        "\"", "''", "\xE6\xB8\xA9\xE5\xBA\xA6"),
+                          word());
 }
 
 /// What holds between fields, and no field can say of itself.
 void mend(Part& p) {
-    const bool isLead = p.kind == PartKind::Cable || p.kind == PartKind::Adapter; // they have no place, and so no bodies
+    const bool isLead =
+        p.kind == PartKind::Cable || p.kind == PartKind::Adapter; // they have no place, and so no bodies
     if (isLead)
         p.bodies.clear();
     const auto atLeast = [](Measure& m, double least) { m.value = std::max(m.value, Length::fromMm(least)); };
     const auto settle = [&](Measure& m) {
         if (!m.toleranceStated)
-            m.tolerance = defaultTolerance(m.source, m.value, p.kind == PartKind::Cooler || p.kind == PartKind::Card ? SheetKind::CoolerOrCard : SheetKind::Ordinary);
+            m.tolerance = defaultTolerance(
+                m.source, m.value,
+                p.kind == PartKind::Cooler || p.kind == PartKind::Card ? SheetKind::CoolerOrCard : SheetKind::Ordinary);
     };
     for (Measure& m : p.size) {
         atLeast(m, p.kind == PartKind::Fan ? 3 : 0.01);
@@ -76,11 +86,25 @@ Part casePart() {
     for (Measure& m : p.size)
         m.value = std::max(m.value, Length::fromMm(100));
     // A place that takes what the changes below put there.
-    p.mounts = {{.id = "m", .name = *name(), .accepts = {PartKind::Fan, PartKind::Made}, .at = {Offset{static_cast<Ref>(*rc::gen::inRange(0, 3)), measureMm(20)}, Offset{Ref::Low, measureMm(7)}, Offset{Ref::High, measureMm(1)}},
-                 .facing = {Axis::X, *rc::gen::element(1, -1)}, .up = {Axis::Z, *rc::gen::element(1, -1)},
-                 .variants = {{.id = "turned", .name = *name(), .accepts = std::vector{PartKind::Fan, PartKind::Made}, .facing = Direction{Axis::X, -1}},
-                              {.id = "biased", .name = *name(), .at = std::array{Offset{Ref::Low, measureMm(3)}, Offset{}, Offset{Ref::Centre, measureMm(50)}}, .up = Direction{Axis::Z, -1}}},
-                 .slides = {{Axis::Y, *within(-9, 0), *within(0, 9), *within(0, 3)}}, .outside = true, .frameMm = *within(20, 300)}};
+    p.mounts = {
+        {.id = "m",
+         .name = *name(),
+         .accepts = {PartKind::Fan, PartKind::Made},
+         .at = {Offset{static_cast<Ref>(*rc::gen::inRange(0, 3)), measureMm(20)}, Offset{Ref::Low, measureMm(7)},
+                Offset{Ref::High, measureMm(1)}},
+         .facing = {Axis::X, *rc::gen::element(1, -1)},
+         .up = {Axis::Z, *rc::gen::element(1, -1)},
+         .variants = {{.id = "turned",
+                       .name = *name(),
+                       .accepts = std::vector{PartKind::Fan, PartKind::Made},
+                       .facing = Direction{Axis::X, -1}},
+                      {.id = "biased",
+                       .name = *name(),
+                       .at = std::array{Offset{Ref::Low, measureMm(3)}, Offset{}, Offset{Ref::Centre, measureMm(50)}},
+                       .up = Direction{Axis::Z, -1}}},
+         .slides = {{Axis::Y, *within(-9, 0), *within(0, 9), *within(0, 3)}},
+         .outside = true,
+         .frameMm = *within(20, 300)}};
     CaseSpec& spec = std::get<CaseSpec>(p.spec);
     spec.openings = {support::randomValue<Opening>()};
     spec.openings[0].id = "o";
@@ -92,7 +116,10 @@ Part casePart() {
 }
 
 Part otherPart(int i) {
-    static const std::vector<PartKind> kinds{PartKind::Board, PartKind::Processor, PartKind::Cooler, PartKind::Fan, PartKind::Card, PartKind::PowerSupply, PartKind::Drive, PartKind::Memory, PartKind::Made, PartKind::Adapter, PartKind::Cable, PartKind::Radiator};
+    static const std::vector<PartKind> kinds{PartKind::Board,   PartKind::Processor, PartKind::Cooler,
+                                             PartKind::Fan,     PartKind::Card,      PartKind::PowerSupply,
+                                             PartKind::Drive,   PartKind::Memory,    PartKind::Made,
+                                             PartKind::Adapter, PartKind::Cable,     PartKind::Radiator};
     Part p = part(*rc::gen::elementOf(kinds), "part-" + std::to_string(i));
     for (Mount& m : p.mounts)
         m.accepts.clear(); // nothing is put there
@@ -108,7 +135,8 @@ Run run(int i) {
         r.loadEndS = *r.loadStartS + 1;
     auto samples = std::make_shared<Samples>();
     const int rows = *rc::gen::inRange(0, 40);
-    samples->channels = {{.name = *heading(), .unit = "°C", .kind = ChannelKind::Temperature, .subject = *word()}, {.name = *heading(), .unit = "", .kind = ChannelKind::Other}};
+    samples->channels = {{.name = *heading(), .unit = "°C", .kind = ChannelKind::Temperature, .subject = *word()},
+                         {.name = *heading(), .unit = "", .kind = ChannelKind::Other}};
     for (int k = 0; k < rows; ++k) {
         samples->timeS.push_back(k + *within(0, 0.9));
         samples->channels[0].values.push_back(*rc::gen::inRange(0, 5) ? *within(-30, 130) : std::nan(""));
@@ -130,12 +158,20 @@ Project anyProject() {
     p.shelf.push_back(casePart());
     for (int i = 0, n = *rc::gen::inRange(0, 6); i < n; ++i)
         p.shelf.push_back(otherPart(i));
-    p.revisions.push_back({.id = "R1", .changes = {SetCase{"case"}}, .note = *name(), .validated = *rc::gen::arbitrary<bool>()});
+    p.revisions.push_back(
+        {.id = "R1", .changes = {SetCase{"case"}}, .note = *name(), .validated = *rc::gen::arbitrary<bool>()});
     for (const Part& part : p.shelf)
         if ((part.kind == PartKind::Fan || part.kind == PartKind::Made) && p.revisions.size() == 1) {
-            std::vector<Change> changes{PlacePart{part.id, "m", *rc::gen::element(FanFlow::In, FanFlow::Out)}, SetScreen{"o", Screen::Fine}, SetOpening{"o", OpeningStyle::Printed, *within(0, 1)}, MovePart{"m", Axis::Y, Length::fromUm(*rc::gen::inRange(-50000, 50000))},
-                                        Orient{static_cast<Side>(*rc::gen::inRange(0, 6))}, LimitPower{"m", *within(1, 500)}, SetFan{"m", static_cast<FanMode>(*rc::gen::inRange(0, 3)), *within(0, 1)}};
-            changes.insert(changes.end(), {ChooseVariant{"m", *rc::gen::element<std::string>("turned", "biased", "")}, SetPlug{"m", *word(), PlugStyle::Angled, {Axis::Y, -1}}, SetFeet{*within(0, 40)}, Modify{"cut"}});
+            std::vector<Change> changes{PlacePart{part.id, "m", *rc::gen::element(FanFlow::In, FanFlow::Out)},
+                                        SetScreen{"o", Screen::Fine},
+                                        SetOpening{"o", OpeningStyle::Printed, *within(0, 1)},
+                                        MovePart{"m", Axis::Y, Length::fromUm(*rc::gen::inRange(-50000, 50000))},
+                                        Orient{static_cast<Side>(*rc::gen::inRange(0, 6))},
+                                        LimitPower{"m", *within(1, 500)},
+                                        SetFan{"m", static_cast<FanMode>(*rc::gen::inRange(0, 3)), *within(0, 1)}};
+            changes.insert(changes.end(), {ChooseVariant{"m", *rc::gen::element<std::string>("turned", "biased", "")},
+                                           SetPlug{"m", *word(), PlugStyle::Angled, {Axis::Y, -1}},
+                                           SetFeet{*within(0, 40)}, Modify{"cut"}});
             for (const Part& lead : p.shelf)
                 if (lead.kind == PartKind::Cable || lead.kind == PartKind::Adapter) {
                     changes.push_back(Connect{lead.id, "case:" + *word(), {"m:" + *word()}});
@@ -182,7 +218,8 @@ class RoundTripTest : public QObject {
         });
     }
 private slots:
-    /// Each struct by itself, with every field anywhere in its range: changes of every kind, also those no build would take.
+    /// Each struct by itself, with every field anywhere in its range: changes of every kind, also those no build would
+    /// take.
     void anyValueComesBackEqual() {
         QVERIFY(comesBack<Change>());
         QVERIFY(comesBack<Part>());

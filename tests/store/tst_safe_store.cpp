@@ -28,9 +28,7 @@ QString refusal(const QString& path) {
     const auto loaded = store::openProject(path);
     return loaded ? QString() : QString::fromStdString(loaded.error().text());
 }
-void copyFolder(const QString& from, const QString& to) {
-    QProcess::execute("cp", {"-r", from, to});
-}
+void copyFolder(const QString& from, const QString& to) { QProcess::execute("cp", {"-r", from, to}); }
 
 } // namespace
 
@@ -74,8 +72,11 @@ private slots:
             bad[bit / 8] = static_cast<char>(bad[bit / 8] ^ (1 << (bit % 8)));
             write(path("flip.minidraft"), bad);
             const auto loaded = store::openProject(path("flip.minidraft"));
-            QVERIFY2(loaded, loaded ? "" : qPrintable(QString("bit %1: ").arg(bit) + QString::fromStdString(loaded.error().text())));
-            QVERIFY2(loaded->damaged && !loaded->warnings.empty(), qPrintable(QString("bit %1 was not noticed").arg(bit)));
+            QVERIFY2(loaded,
+                     loaded ? ""
+                            : qPrintable(QString("bit %1: ").arg(bit) + QString::fromStdString(loaded.error().text())));
+            QVERIFY2(loaded->damaged && !loaded->warnings.empty(),
+                     qPrintable(QString("bit %1 was not noticed").arg(bit)));
             QVERIFY2(loaded->project == m_small, qPrintable(QString("bit %1").arg(bit)));
         }
     }
@@ -84,7 +85,8 @@ private slots:
         QVERIFY(store::saveProject(m_small, path("sector.minidraft")));
         QByteArray bad = bytesOf(path("sector.minidraft"));
         // The packed readings of one channel, found by their bytes.
-        const std::string raw(reinterpret_cast<const char*>(m_small.runs[1].samples->channels[0].values.data()), 200 * sizeof(double));
+        const std::string raw(reinterpret_cast<const char*>(m_small.runs[1].samples->channels[0].values.data()),
+                              200 * sizeof(double));
         const std::string packed = store::pack(raw);
         const auto at = bad.indexOf(QByteArray::fromStdString(packed.substr(0, 60)));
         QVERIFY(at > 0);
@@ -94,13 +96,17 @@ private slots:
         const auto loaded = store::openProject(path("sector.minidraft"));
         QVERIFY2(loaded, loaded ? "" : loaded.error().text().c_str());
         QVERIFY(loaded->damaged);
-        QVERIFY2(loaded->warnings.front().text().find("run " + m_small.runs[1].id + ", channel " + m_small.runs[1].samples->channels[0].name + ": rows 1 to 200") != std::string::npos, loaded->warnings.front().text().c_str());
+        QVERIFY2(loaded->warnings.front().text().find("run " + m_small.runs[1].id + ", channel " +
+                                                      m_small.runs[1].samples->channels[0].name + ": rows 1 to 200") !=
+                     std::string::npos,
+                 loaded->warnings.front().text().c_str());
         QVERIFY(loaded->project.runs[0] == m_small.runs[0]);
         QVERIFY(std::isnan(loaded->project.runs[1].samples->channels[0].values[7]));
         QCOMPARE(loaded->project.runs[1].samples->channels[1].values, m_small.runs[1].samples->channels[1].values);
         // Saving keeps the damaged file, and does not push it over the last good copy.
         write(path("sector.minidraft~"), "the older good copy");
-        QVERIFY(store::saveProject(loaded->project, path("sector.minidraft"), {.openedFrom = path("sector.minidraft")}));
+        QVERIFY(
+            store::saveProject(loaded->project, path("sector.minidraft"), {.openedFrom = path("sector.minidraft")}));
         QCOMPARE(bytesOf(path("sector.minidraft.damaged")), bad);
         QCOMPARE(bytesOf(path("sector.minidraft~")), QByteArray("the older good copy"));
     }
@@ -139,15 +145,29 @@ private slots:
     void hostileDatabases_data() {
         QTest::addColumn<QString>("statement");
         QTest::addColumn<QString>("words");
-        QTest::newRow("view in place of a table") << "ALTER TABLE part RENAME TO p2; CREATE VIEW part AS SELECT * FROM p2" << "does not have";
-        QTest::newRow("endless view") << "DROP TABLE part; CREATE VIEW part AS WITH RECURSIVE c(x) AS (SELECT 1 UNION ALL SELECT x+1 FROM c) SELECT x AS id, x AS position, x AS kind, x AS json, x AS sum FROM c" << "holds a view";
-        QTest::newRow("trigger") << "CREATE TRIGGER t AFTER INSERT ON part BEGIN DELETE FROM run; END" << "holds a trigger";
-        QTest::newRow("table of its own") << "CREATE TABLE extra (a)" << "holds a table \"extra\"";
-        QTest::newRow("other columns") << "DROP TABLE sample_block; CREATE TABLE sample_block (run, channel, block, rows, data, sum)" << "does not have";
-        QTest::newRow("no table") << "DROP TABLE channel" << "has no table \"channel\"";
-        QTest::newRow("virtual table") << "DROP TABLE spare; CREATE VIRTUAL TABLE spare USING fts5(key, size, data, sum)" << "does not have";
-        QTest::newRow("newer") << "PRAGMA user_version = 77" << "newer version";
-        QTest::newRow("negative schema") << "PRAGMA user_version = -3" << "names schema -3";
+        QTest::newRow("view in place of a table")
+            << "ALTER TABLE part RENAME TO p2; CREATE VIEW part AS SELECT * FROM p2"
+            << "does not have";
+        QTest::newRow("endless view")
+            << "DROP TABLE part; CREATE VIEW part AS WITH RECURSIVE c(x) AS (SELECT 1 UNION ALL SELECT x+1 FROM c) "
+               "SELECT x AS id, x AS position, x AS kind, x AS json, x AS sum FROM c"
+            << "holds a view";
+        QTest::newRow("trigger") << "CREATE TRIGGER t AFTER INSERT ON part BEGIN DELETE FROM run; END"
+                                 << "holds a trigger";
+        QTest::newRow("table of its own") << "CREATE TABLE extra (a)"
+                                          << "holds a table \"extra\"";
+        QTest::newRow("other columns")
+            << "DROP TABLE sample_block; CREATE TABLE sample_block (run, channel, block, rows, data, sum)"
+            << "does not have";
+        QTest::newRow("no table") << "DROP TABLE channel"
+                                  << "has no table \"channel\"";
+        QTest::newRow("virtual table")
+            << "DROP TABLE spare; CREATE VIRTUAL TABLE spare USING fts5(key, size, data, sum)"
+            << "does not have";
+        QTest::newRow("newer") << "PRAGMA user_version = 77"
+                               << "newer version";
+        QTest::newRow("negative schema") << "PRAGMA user_version = -3"
+                                         << "names schema -3";
     }
     void hostileDatabases() {
         QFETCH(QString, statement);
@@ -167,13 +187,18 @@ private slots:
     void bombs() {
         QVERIFY(store::saveProject(m_small, path("bomb.minidraft"), {.foreign = store::Foreign::Replace}));
         const QString run = QString::fromStdString(m_small.runs[0].id);
-        sql(path("bomb.minidraft"), QString("UPDATE sample_block SET rows = 60000 WHERE run = '%1' AND channel = 0").arg(run));
+        sql(path("bomb.minidraft"),
+            QString("UPDATE sample_block SET rows = 60000 WHERE run = '%1' AND channel = 0").arg(run));
         auto loaded = store::openProject(path("bomb.minidraft"));
         QVERIFY(!loaded || loaded->damaged);
         // 512 KiB of zeros pack into 560 bytes; four thousand of them would be 2 GiB.
         const QByteArray packed = QByteArray::fromStdString(store::pack(std::string(65536 * 8, '\0')));
         QVERIFY(packed.size() < 4000);
-        sql(path("bomb.minidraft"), QString("DELETE FROM sample_block WHERE run = '%1' AND channel = 0; WITH RECURSIVE n(i) AS (SELECT 0 UNION ALL SELECT i+1 FROM n WHERE i < 3999) INSERT INTO sample_block SELECT '%1', 0, i, 65536, x'%2', 0 FROM n").arg(run, QString::fromLatin1(packed.toHex())));
+        sql(path("bomb.minidraft"),
+            QString(
+                "DELETE FROM sample_block WHERE run = '%1' AND channel = 0; WITH RECURSIVE n(i) AS (SELECT 0 UNION ALL "
+                "SELECT i+1 FROM n WHERE i < 3999) INSERT INTO sample_block SELECT '%1', 0, i, 65536, x'%2', 0 FROM n")
+                .arg(run, QString::fromLatin1(packed.toHex())));
         QElapsedTimer timer;
         timer.start();
         loaded = store::openProject(path("bomb.minidraft"));
@@ -188,7 +213,8 @@ private slots:
         QVERIFY2(refusal(path("zeros.json")).contains("too large"), qPrintable(refusal(path("zeros.json"))));
         zeros.remove();
         for (const char* open : {"[", "{\"a\":"}) {
-            write(path("deep.json"), "{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"shelf\":" + QByteArray(open).repeated(100000));
+            write(path("deep.json"), "{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"shelf\":" +
+                                         QByteArray(open).repeated(100000));
             QVERIFY(refusal(path("deep.json")).contains("nest deeper"));
         }
     }
@@ -215,7 +241,10 @@ private slots:
         QVERIFY(QFile::link(dir.path(), dir.filePath("p/away")));
         QVERIFY(QFile::link("/dev/zero", dir.filePath("p/runs/null.csv")));
         QCOMPARE(::mkfifo(QFile::encodeName(dir.filePath("p/runs/pipe.csv")).constData(), 0600), 0);
-        write(dir.filePath("p/project.json"), QString("{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"runs\":[{\"id\":\"a\",\"revision\":\"R1\",\"file\":\"%1\"}]}").arg(file).toUtf8());
+        write(dir.filePath("p/project.json"), QString("{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\","
+                                                      "\"runs\":[{\"id\":\"a\",\"revision\":\"R1\",\"file\":\"%1\"}]}")
+                                                  .arg(file)
+                                                  .toUtf8());
         QElapsedTimer timer;
         timer.start();
         const QString said = refusal(dir.filePath("p"));
@@ -226,7 +255,8 @@ private slots:
         QTemporaryDir dir;
         QDir(dir.path()).mkpath("runs");
         write(dir.filePath("runs/a..b.csv"), "time_s,cpu_c\n0,1\n");
-        write(dir.filePath("project.json"), "{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"runs\":[{\"id\":\"a\",\"revision\":\"R1\",\"file\":\"runs/a..b.csv\"}]}");
+        write(dir.filePath("project.json"), "{\"format\":\"mini-draft-project\",\"version\":1,\"name\":\"x\",\"runs\":["
+                                            "{\"id\":\"a\",\"revision\":\"R1\",\"file\":\"runs/a..b.csv\"}]}");
         QVERIFY2(!refusal(dir.path()).contains("leads out"), qPrintable(refusal(dir.path())));
     }
     void pipesAsProjects() {
@@ -234,7 +264,8 @@ private slots:
         QVERIFY(refusal(path("p.minidraft")).contains("pipe"));
     }
 
-    /// What a hand wrote stays as it is: the log byte for byte, remarks in project.json, and nothing at all where nothing changed.
+    /// What a hand wrote stays as it is: the log byte for byte, remarks in project.json, and nothing at all where
+    /// nothing changed.
     void handWrittenFoldersStay() {
         QTemporaryDir dir;
         const QString p = dir.filePath("hand");
@@ -269,10 +300,14 @@ private slots:
         const QString p = dir.filePath("hand");
         copyFolder(support::sourcePath("examples/hand-written"), p);
         QByteArray json = bytesOf(p + "/project.json");
-        json.replace("\"file\": \"runs/first.csv\"", "\"file\": \"runs/first.csv\", \"channels\": [{\"name\": \"CPU tmp\", \"kind\": \"temperature\"}]");
+        json.replace(
+            "\"file\": \"runs/first.csv\"",
+            "\"file\": \"runs/first.csv\", \"channels\": [{\"name\": \"CPU tmp\", \"kind\": \"temperature\"}]");
         write(p + "/project.json", json);
         const QString said = refusal(p);
-        QVERIFY2(said.contains("runs[0].channels[0].name: column \"CPU tmp\" is not in runs/first.csv") && said.contains("CPU temp"), qPrintable(said));
+        QVERIFY2(said.contains("runs[0].channels[0].name: column \"CPU tmp\" is not in runs/first.csv") &&
+                     said.contains("CPU temp"),
+                 qPrintable(said));
     }
     void removedRunsGo() {
         const QString p = path("gone");
@@ -294,7 +329,8 @@ private slots:
             QVERIFY(store::saveProject(m_small, path(place)));
             const auto refused = store::saveProject(other, path(place));
             QVERIFY(!refused);
-            QVERIFY2(refused.error().text().find("holds another project, \"" + m_small.name) != std::string::npos, refused.error().text().c_str());
+            QVERIFY2(refused.error().text().find("holds another project, \"" + m_small.name) != std::string::npos,
+                     refused.error().text().c_str());
             QVERIFY(store::openProject(path(place))->project == m_small);
             QVERIFY(store::saveProject(other, path(place), {.foreign = store::Foreign::Replace}));
             QVERIFY(store::openProject(path(place))->project == other);
@@ -308,7 +344,8 @@ private slots:
         auto old = store::openProject(dir.filePath("old-project.json"));
         QVERIFY(old);
         old->project.name = "The old one";
-        QVERIFY(store::saveProject(old->project, dir.filePath("old-project.json"), {.openedFrom = dir.filePath("old-project.json")}));
+        QVERIFY(store::saveProject(old->project, dir.filePath("old-project.json"),
+                                   {.openedFrom = dir.filePath("old-project.json")}));
         QCOMPARE(bytesOf(dir.filePath("project.json")), main);
         QCOMPARE(store::openProject(dir.filePath("old-project.json"))->project.name, std::string("The old one"));
         QVERIFY(store::openProject(dir.path())->project == m_small);
@@ -337,9 +374,11 @@ private slots:
         other.brief.roomC += 1;
         const auto followed = store::saveProject(other, dir.filePath("q"), {.foreign = store::Foreign::Replace});
         QVERIFY(!followed);
-        QVERIFY2(followed.error().text().find("link that leads out") != std::string::npos, followed.error().text().c_str());
+        QVERIFY2(followed.error().text().find("link that leads out") != std::string::npos,
+                 followed.error().text().c_str());
         QCOMPARE(bytesOf(dir.filePath("far/project.json")), far);
-        QCOMPARE(QDir(dir.filePath("q")).entryList(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden), QStringList{"project.json"});
+        QCOMPARE(QDir(dir.filePath("q")).entryList(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden),
+                 QStringList{"project.json"});
     }
     void idsMakeSafeNames() {
         Project p = m_small;
@@ -353,7 +392,8 @@ private slots:
         const auto back = store::openProject(path("ids/inner"));
         QVERIFY2(back, back ? "" : back.error().text().c_str());
         QVERIFY(back->project == p);
-        QCOMPARE(QDir(path("ids")).entryList(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden), QStringList{"inner"});
+        QCOMPARE(QDir(path("ids")).entryList(QDir::AllEntries | QDir::NoDotAndDotDot | QDir::Hidden),
+                 QStringList{"inner"});
         for (const std::string& name : store::logNames(p))
             QVERIFY2(name.find('/') == std::string::npos && name[0] != '.', name.c_str());
     }
@@ -377,7 +417,11 @@ private slots:
     void rightsAndLinksAreKept() {
         for (const char* name : {"r.minidraft", "r.html"}) {
             const QString file = path(name), link = path("link-") + QString(name);
-            const auto save = [&](const QString& to, const QByteArray& text) { return QString(name).endsWith("html") ? store::writeWhole(to, text).has_value() : store::saveProject(m_small, to, {.foreign = store::Foreign::Replace}).has_value(); };
+            const auto save = [&](const QString& to, const QByteArray& text) {
+                return QString(name).endsWith("html")
+                           ? store::writeWhole(to, text).has_value()
+                           : store::saveProject(m_small, to, {.foreign = store::Foreign::Replace}).has_value();
+            };
             QVERIFY(save(file, "one"));
             QVERIFY(QFile::setPermissions(file, QFileDevice::ReadOwner | QFileDevice::WriteOwner));
             QVERIFY(QFile::link(file, link));
@@ -410,7 +454,9 @@ private slots:
         const auto second = store::ProjectLock::take(path("l.minidraft"), "mini-draft-cli");
         QVERIFY(!second);
         const std::string said = second.error().text();
-        QVERIFY2(said.find("in use by mini-draft of ") != std::string::npos && said.find(QSysInfo::machineHostName().toStdString()) != std::string::npos, said.c_str());
+        QVERIFY2(said.find("in use by mini-draft of ") != std::string::npos &&
+                     said.find(QSysInfo::machineHostName().toStdString()) != std::string::npos,
+                 said.c_str());
         QElapsedTimer timer;
         timer.start();
         QVERIFY(!store::saveProject(m_small, path("l.minidraft"))); // a window is not waited for
@@ -425,7 +471,8 @@ private slots:
     void staleLocks() {
         QVERIFY(store::saveProject(m_small, path("s.minidraft")));
         // Of a killed program of this machine: the system has freed it.
-        write(store::ProjectLock::fileOf(path("s.minidraft")), "somebody\n" + QSysInfo::machineHostName().toUtf8() + "\nmini-draft\n999999\n");
+        write(store::ProjectLock::fileOf(path("s.minidraft")),
+              "somebody\n" + QSysInfo::machineHostName().toUtf8() + "\nmini-draft\n999999\n");
         QVERIFY(store::saveProject(m_small, path("s.minidraft")));
         // Of another machine, which cannot be asked: only when it is taken over.
         write(store::ProjectLock::fileOf(path("s.minidraft")), "anna\nstudio\nmini-draft\n12\n");
@@ -467,12 +514,15 @@ private slots:
     }
     /// What a spreadsheet would run is written so that it does not, and reads back as it was.
     void headingsThatComputeAreNeutral() {
-        for (const char* name : {"=1+1", "+cmd", "-x", "@sum", "'=quoted", "''=twice", "\t=tab", "plain", "a=b", "'single", "with \"quotes\", commas\nand lines", "", " blank "}) {
+        for (const char* name : {"=1+1", "+cmd", "-x", "@sum", "'=quoted", "''=twice", "\t=tab", "plain", "a=b",
+                                 "'single", "with \"quotes\", commas\nand lines", "", " blank "}) {
             const std::string written = store::csvHeading(name);
             const auto record = store::readRecord(written, 0, ',');
             QCOMPARE(record.fields.size(), std::size_t{1});
             QCOMPARE(store::headingFrom(record.fields[0]), std::string(name));
-            QVERIFY2(std::string_view("=+-@\t").find(record.fields[0].empty() ? 'x' : record.fields[0][0]) == std::string_view::npos, name);
+            QVERIFY2(std::string_view("=+-@\t").find(record.fields[0].empty() ? 'x' : record.fields[0][0]) ==
+                         std::string_view::npos,
+                     name);
         }
     }
     void shortRowsDoNotTakeTheMemory() {
@@ -488,7 +538,8 @@ private slots:
         QVERIFY(!samples);
         QVERIFY(samples.error().text().find("nearly all fields are missing") != std::string::npos);
         const auto many = store::recogniseCsv("time_s" + std::string(5000, ',') + "\n1\n", "x.csv");
-        QVERIFY2(!many || !store::readCsv("time_s" + std::string(5000, ',') + "\n1\n", *many, "x.csv"), "five thousand empty columns were taken");
+        QVERIFY2(!many || !store::readCsv("time_s" + std::string(5000, ',') + "\n1\n", *many, "x.csv"),
+                 "five thousand empty columns were taken");
     }
     void quotesThatNeverClose() {
         const std::string text = "time_s,\"cpu" + std::string(2'000'000, 'x') + "\n0,1\n";

@@ -18,7 +18,12 @@ namespace {
 Project box(int cards) {
     Project p = project();
     if (cards == 2) {
-        p.shelf[0].mounts.push_back({.id = "second", .name = "Second card place", .accepts = {PartKind::Card}, .at = {low(3), high(2), low(120)}, .facing = {Axis::Z, -1}, .up = {Axis::X, 1}});
+        p.shelf[0].mounts.push_back({.id = "second",
+                                     .name = "Second card place",
+                                     .accepts = {PartKind::Card},
+                                     .at = {low(3), high(2), low(120)},
+                                     .facing = {Axis::Z, -1},
+                                     .up = {Axis::X, 1}});
         p.revisions[0].changes.push_back(PlacePart{"card", "second"});
     }
     return p;
@@ -63,7 +68,8 @@ private slots:
         QTest::newRow("named") << "CPU (°C)|GPU temp" << 1 << "tray/cpu|card" << 0;
         QTest::newRow("a board sensor is no processor") << "Board (°C)|CPU Package (°C)" << 1 << "|tray/cpu" << 0;
         QTest::newRow("nor is the socket of the board") << "CPU socket (°C)|CPU Package (°C)" << 1 << "|tray/cpu" << 0;
-        QTest::newRow("the package among cores") << "CPU core 1 °C|CPU core 2 °C|CPU package °C" << 1 << "||tray/cpu" << 0;
+        QTest::newRow("the package among cores")
+            << "CPU core 1 °C|CPU core 2 °C|CPU package °C" << 1 << "||tray/cpu" << 0;
         QTest::newRow("cores alone are ambiguous") << "CPU core 1 °C|CPU core 2 °C" << 1 << "|" << 1;
         QTest::newRow("one unnamed is assumed") << "temp °C" << 1 << "tray/cpu?" << 0;
         QTest::newRow("two unnamed are nobody's") << "temp 1 °C|temp 2 °C" << 1 << "|" << 0;

@@ -10,7 +10,9 @@
 
 namespace support {
 
-inline QString sourcePath(const char* relative) { return QStringLiteral(MD_SOURCE_DIR) + QLatin1Char('/') + QString::fromUtf8(relative); }
+inline QString sourcePath(const char* relative) {
+    return QStringLiteral(MD_SOURCE_DIR) + QLatin1Char('/') + QString::fromUtf8(relative);
+}
 
 inline core::Project demoProject() {
     auto loaded = store::openProject(sourcePath("data/demo/dig-tent"));

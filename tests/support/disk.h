@@ -27,7 +27,8 @@ inline QStringList leftIn(const QString& dir, const QStringList& besides = {}) {
     while (it.hasNext()) {
         const QString path = it.next(), name = QFileInfo(path).fileName();
         const QString top = path.mid(dir.size() + 1).section('/', 0, 0);
-        if (!besides.contains(top) && (name.contains(".saving") || name.endsWith(".lock") || name == ".minidraft-lock" || name.endsWith(".new") || name.endsWith(".old")))
+        if (!besides.contains(top) && (name.contains(".saving") || name.endsWith(".lock") ||
+                                       name == ".minidraft-lock" || name.endsWith(".new") || name.endsWith(".old")))
             left << name;
     }
     return left;

@@ -12,7 +12,8 @@
 namespace support {
 
 /// The words a painter puts on a stage of this size, in the order they are written.
-inline QStringList paintedWords(const std::function<void(app::Canvas&, const QRectF&)>& paint, QSize size = {790, 640}, const core::Thing& selected = {}) {
+inline QStringList paintedWords(const std::function<void(app::Canvas&, const QRectF&)>& paint, QSize size = {790, 640},
+                                const core::Thing& selected = {}) {
     QBuffer buffer;
     QSvgGenerator generator;
     generator.setOutputDevice(&buffer);

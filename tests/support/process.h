@@ -6,7 +6,11 @@
 
 namespace support {
 
-struct Ended { int code = -1; QString out, err; bool crashed = false; };
+struct Ended {
+    int code = -1;
+    QString out, err;
+    bool crashed = false;
+};
 
 /// Runs a program of the build and waits for it.
 inline Ended run(const QString& program, const QStringList& arguments, int milliseconds = 60000) {

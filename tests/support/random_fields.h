@@ -4,11 +4,15 @@
 
 #include <rapidcheck.h>
 
-// Random values of every field, from the field lists: a field that is added is tried by the round trip without more words.
+// Random values of every field, from the field lists: a field that is added is tried by the round trip without more
+// words.
 namespace support {
 
 /// Names may hold anything that people type.
-inline rc::Gen<std::string> anyName() { return rc::gen::element<std::string>("Plain", "With, comma", "\"Quoted\"", "Größe ±0,5", "line\nbreak", "tab\there", "emoji \xF0\x9F\x94\xA7", "trailing \\", "<b>&amp;"); }
+inline rc::Gen<std::string> anyName() {
+    return rc::gen::element<std::string>("Plain", "With, comma", "\"Quoted\"", "Größe ±0,5", "line\nbreak", "tab\there",
+                                         "emoji \xF0\x9F\x94\xA7", "trailing \\", "<b>&amp;");
+}
 inline rc::Gen<double> within(double low, double high) {
     return rc::gen::map(rc::gen::inRange(0, 1'000'001), [=](int i) { return low + (high - low) * i / 1e6; });
 }
@@ -28,7 +32,11 @@ public:
             fill(field, value.emplace());
     }
     void measure(const core::NumberField& field, core::Measure& value, core::Source) { fill(field, value); }
-    template <std::size_t N> void measures(const core::NumberField& field, std::array<core::Measure, N>& values, core::Source, core::SheetKind = {}) { fill(field, values); }
+    template <std::size_t N>
+    void measures(const core::NumberField& field, std::array<core::Measure, N>& values, core::Source,
+                  core::SheetKind = {}) {
+        fill(field, values);
+    }
     void place(std::array<core::Offset, 3>& at) {
         for (core::Offset& o : at) {
             fill(core::choice("", ""), o.ref);
@@ -48,7 +56,8 @@ public:
         });
     }
     void oneOf(core::Change& change) {
-        const auto wanted = static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(std::variant_size_v<core::AnyChange>)));
+        const auto wanted =
+            static_cast<std::size_t>(*rc::gen::inRange(0, static_cast<int>(std::variant_size_v<core::AnyChange>)));
         std::size_t i = 0;
         core::forEachChange([&]<class C>() {
             if (i++ != wanted)
@@ -60,16 +69,27 @@ public:
     }
 
 private:
-    template <class F> void fill(const F& field, std::string& v) { v = std::string_view(field.key) == "id" ? "id-" + std::to_string(++m_ids) : field.names != core::Names::Nothing ? std::string{} : *anyName(); }
+    template <class F> void fill(const F& field, std::string& v) {
+        v = std::string_view(field.key) == "id"   ? "id-" + std::to_string(++m_ids)
+            : field.names != core::Names::Nothing ? std::string{}
+                                                  : *anyName();
+    }
     template <class F> void fill(const F&, bool& v) { v = *rc::gen::arbitrary<bool>(); }
-    void fill(const core::NumberField& field, double& v) { v = field.zeroIsUnstated && !*rc::gen::inRange(0, 4) ? 0 : *within(field.low, field.high); }
-    void fill(const core::NumberField& field, int& v) { v = *rc::gen::inRange(static_cast<int>(field.low), static_cast<int>(field.high) + 1); }
-    void fill(const core::NumberField& field, core::Length& v) { v = core::Length::fromMm(*within(field.low, field.high)); }
+    void fill(const core::NumberField& field, double& v) {
+        v = field.zeroIsUnstated && !*rc::gen::inRange(0, 4) ? 0 : *within(field.low, field.high);
+    }
+    void fill(const core::NumberField& field, int& v) {
+        v = *rc::gen::inRange(static_cast<int>(field.low), static_cast<int>(field.high) + 1);
+    }
+    void fill(const core::NumberField& field, core::Length& v) {
+        v = core::Length::fromMm(*within(field.low, field.high));
+    }
     void fill(const core::NumberField& field, core::Measure& v) {
         fill(field, v.value);
         fill(core::choice("", ""), v.source);
         v.toleranceStated = *rc::gen::arbitrary<bool>();
-        v.tolerance = v.toleranceStated ? core::Length::fromMm(*within(0, 100)) : core::defaultTolerance(v.source, v.value);
+        v.tolerance =
+            v.toleranceStated ? core::Length::fromMm(*within(0, 100)) : core::defaultTolerance(v.source, v.value);
     }
     void fill(const core::NumberField& field, std::map<std::string, int>& v) {
         v.clear();
@@ -94,7 +114,8 @@ private:
             v.push_back(std::move(item));
         }
     }
-    template <class F, class T> requires(std::is_class_v<T> && !core::Chosen<T>) void fill(const F&, T& v) { fields(*this, v); }
+    template <class F, class T>
+    requires(std::is_class_v<T> && !core::Chosen<T>) void fill(const F&, T& v) { fields(*this, v); }
 
     int m_ids = 0;
 };

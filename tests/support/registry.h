@@ -17,11 +17,15 @@ inline Tests& tests() {
 }
 
 template <class Test> struct Registered {
-    explicit Registered(const char* name) { tests().emplace(name, [] { return std::make_unique<Test>(); }); }
+    explicit Registered(const char* name) {
+        tests().emplace(name, [] { return std::make_unique<Test>(); });
+    }
 };
 
 } // namespace support
 
 /// Behind the namespace of a test, which has the name of its file.
-#define MD_TEST(Name, Test) \
-    namespace Name { static const support::Registered<Test> registered(#Name); }
+#define MD_TEST(Name, Test)                                                                                            \
+    namespace Name {                                                                                                   \
+    static const support::Registered<Test> registered(#Name);                                                          \
+    }

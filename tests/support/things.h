@@ -28,7 +28,9 @@ struct Things {
         if (!contains(thing))
             all.push_back(thing);
     }
-    [[nodiscard]] bool contains(const core::Thing& thing) const { return std::find(all.begin(), all.end(), thing) != all.end(); }
+    [[nodiscard]] bool contains(const core::Thing& thing) const {
+        return std::find(all.begin(), all.end(), thing) != all.end();
+    }
     [[nodiscard]] std::size_t size() const { return all.size(); }
 };
 

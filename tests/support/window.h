@@ -45,15 +45,18 @@ struct Window {
     struct Where {
         core::Thing thing;
         app::Handle handle;
-        template <class Ref> requires std::is_constructible_v<core::Thing, Ref> Where(const Ref& ref) : thing(ref) {}
+        template <class Ref>
+        requires std::is_constructible_v<core::Thing, Ref> Where(const Ref& ref) : thing(ref) {}
         Where(app::Act act) : handle{.act = act} {}
         Where(app::Handle wanted) : handle(std::move(wanted)) {}
         [[nodiscard]] bool holds(const app::Hit& hit) const {
             if (handle.act == app::Act::None)
                 return hit.thing == thing;
             const bool cut = hit.is(app::Act::ChooseCut) || hit.is(app::Act::DragCut);
-            return hit.is(handle.act) && (handle.row < 0 || hit.handle.row == handle.row) && (handle.list.isEmpty() || hit.handle.list == handle.list) &&
-                   (core::isNothing(handle.of) || hit.handle.of == handle.of) && (!cut || hit.handle.axis == handle.axis);
+            return hit.is(handle.act) && (handle.row < 0 || hit.handle.row == handle.row) &&
+                   (handle.list.isEmpty() || hit.handle.list == handle.list) &&
+                   (core::isNothing(handle.of) || hit.handle.of == handle.of) &&
+                   (!cut || hit.handle.axis == handle.axis);
         }
     };
     /// The place on the station shown; painted first.
@@ -90,7 +93,8 @@ struct Window {
     [[nodiscard]] QDialog* openDialog() {
         QApplication::processEvents();
         for (QWidget* top : QApplication::topLevelWidgets())
-            if (auto* d = qobject_cast<QDialog*>(top); d && d->isVisible() && d->objectName() != QLatin1String("progress"))
+            if (auto* d = qobject_cast<QDialog*>(top);
+                d && d->isVisible() && d->objectName() != QLatin1String("progress"))
                 return d;
         return nullptr;
     }

@@ -5,16 +5,18 @@
 
 namespace app {
 
-BackgroundJob::BackgroundJob(Workers& workers, Work work, std::function<void()> then, QObject* parent) : QObject(parent), m_then(std::move(then)) {
+BackgroundJob::BackgroundJob(Workers& workers, Work work, std::function<void()> then, QObject* parent)
+    : QObject(parent), m_then(std::move(then)) {
     connect(&m_watcher, &QFutureWatcherBase::progressValueChanged, this, &BackgroundJob::progressed);
     connect(&m_watcher, &QFutureWatcherBase::finished, this, &BackgroundJob::deliver);
-    m_watcher.setFuture(QtConcurrent::run(workers.pool(), [work = std::move(work), stop = m_stop, quit = workers.flag()](QPromise<void>& promise) {
-        promise.setProgressRange(0, 100);
-        work([&](double share) {
-            promise.setProgressValue(static_cast<int>(share * 100));
-            return !*stop && !*quit;
-        });
-    }));
+    m_watcher.setFuture(QtConcurrent::run(
+        workers.pool(), [work = std::move(work), stop = m_stop, quit = workers.flag()](QPromise<void>& promise) {
+            promise.setProgressRange(0, 100);
+            work([&](double share) {
+                promise.setProgressValue(static_cast<int>(share * 100));
+                return !*stop && !*quit;
+            });
+        }));
 }
 
 BackgroundJob::~BackgroundJob() {

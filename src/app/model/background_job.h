@@ -9,7 +9,8 @@
 
 namespace app {
 
-/// One piece of work beside the window, with progress. Its owner may wait for it, cancel it, or be told when it is done.
+/// One piece of work beside the window, with progress. Its owner may wait for it, cancel it, or be told when it is
+/// done.
 class BackgroundJob : public QObject {
     Q_OBJECT
 public:

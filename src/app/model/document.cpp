@@ -30,10 +30,15 @@ struct LookReads {
     std::shared_ptr<const core::Project> project;
     std::string revision;
     std::vector<std::shared_ptr<const core::bench::RunAnalysis>> analyses;
-    friend bool operator==(const LookReads& a, const LookReads& b) { return a.revision == b.revision && a.analyses == b.analyses && (a.project == b.project || sameFor(*a.project, *b.project, a.revision)); }
+    friend bool operator==(const LookReads& a, const LookReads& b) {
+        return a.revision == b.revision && a.analyses == b.analyses &&
+               (a.project == b.project || sameFor(*a.project, *b.project, a.revision));
+    }
 
     static bool sameFor(const core::Project& a, const core::Project& b, const std::string& revision) {
-        return a.shelf == b.shelf && a.brief == b.brief && a.loads == b.loads && a.printer == b.printer && a.currency == b.currency && a.needs == b.needs && a.simulation == b.simulation && sameLine(a, b, revision) && sameRuns(a, b, revision);
+        return a.shelf == b.shelf && a.brief == b.brief && a.loads == b.loads && a.printer == b.printer &&
+               a.currency == b.currency && a.needs == b.needs && a.simulation == b.simulation &&
+               sameLine(a, b, revision) && sameRuns(a, b, revision);
     }
     static bool sameLine(const core::Project& a, const core::Project& b, const std::string& revision) {
         std::string at = revision;
@@ -54,16 +59,18 @@ struct LookReads {
             return runs;
         };
         const auto ra = runsOf(a), rb = runsOf(b);
-        return std::equal(ra.begin(), ra.end(), rb.begin(), rb.end(), [](const auto* x, const auto* y) { return x == y || *x == *y; });
+        return std::equal(ra.begin(), ra.end(), rb.begin(), rb.end(),
+                          [](const auto* x, const auto* y) { return x == y || *x == *y; });
     }
 };
-}
+} // namespace
 
 /// One step of undo: the project before and after. Values are shared, so a step costs a few pointers.
 class SnapshotCommand : public QUndoCommand {
 public:
     SnapshotCommand(Document& document, const QString& text, std::shared_ptr<const core::Project> after, int mergeId)
-        : QUndoCommand(text), m_document(document), m_before(document.m_project), m_after(std::move(after)), m_mergeId(mergeId), m_revision(document.m_revision) {}
+        : QUndoCommand(text), m_document(document), m_before(document.m_project), m_after(std::move(after)),
+          m_mergeId(mergeId), m_revision(document.m_revision) {}
     void undo() override {
         m_document.m_revision = m_revision;
         m_document.setProject(m_before);
@@ -82,7 +89,8 @@ private:
     std::string m_revision;
 };
 
-Document::Document(QObject* parent) : QObject(parent), m_project(std::make_shared<core::Project>()), m_saved(m_project) {
+Document::Document(QObject* parent)
+    : QObject(parent), m_project(std::make_shared<core::Project>()), m_saved(m_project) {
     m_undo.setUndoLimit(500);
     for (QTimer* timer : {&m_patience, &m_gather, &m_spare})
         timer->setSingleShot(true);
@@ -112,7 +120,8 @@ void Document::resetAt(core::Project project, Place place) {
 void Document::resetRecovered(core::Project project, core::Project saved, Place place) {
     resetAt(std::move(saved), std::move(place));
     const std::string revision = m_revision;
-    m_undo.push(new SnapshotCommand(*this, tr("Changes that were not saved"), std::make_shared<core::Project>(std::move(project)), 0));
+    m_undo.push(new SnapshotCommand(*this, tr("Changes that were not saved"),
+                                    std::make_shared<core::Project>(std::move(project)), 0));
     if (m_revision != revision)
         Q_EMIT revisionSelected();
 }
@@ -128,10 +137,14 @@ void Document::setSaved(Place place, const std::shared_ptr<const core::Project>&
 void Document::setProject(std::shared_ptr<const core::Project> project) {
     // What nothing has changed for stays as it was computed: an edit costs one revision, not all of them.
     const auto touched = core::touchedRevisions(*m_project, *project);
-    std::erase_if(m_words, [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first); });
+    std::erase_if(m_words,
+                  [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first); });
     for (std::size_t i = 0; i < m_project->revisions.size(); ++i)
-        if (const core::Revision& r = m_project->revisions[i]; !m_project->revisions.isSame(i, project->revisions) && !project->revision(r.id))
-            for (const core::stages::Stage stage : {core::stages::Stage::Verdict, core::stages::Stage::Rooms, core::stages::Stage::Mends, core::stages::Stage::Measures, core::stages::Stage::Ways, core::stages::Stage::Trials})
+        if (const core::Revision& r = m_project->revisions[i];
+            !m_project->revisions.isSame(i, project->revisions) && !project->revision(r.id))
+            for (const core::stages::Stage stage :
+                 {core::stages::Stage::Verdict, core::stages::Stage::Rooms, core::stages::Stage::Mends,
+                  core::stages::Stage::Measures, core::stages::Stage::Ways, core::stages::Stage::Trials})
                 m_stages.forget({stage, r.id});
     m_project = std::move(project);
     m_lookAnswers.clear();
@@ -166,15 +179,18 @@ std::string nextRevisionId(const core::Project& project) {
     return id;
 }
 
-core::Project Document::withRevision(const core::Project& project, const std::string& id, const std::string& parent, std::vector<core::Change> changes, const std::string& note) {
+core::Project Document::withRevision(const core::Project& project, const std::string& id, const std::string& parent,
+                                     std::vector<core::Change> changes, const std::string& note) {
     core::Project after = project;
     after.revisions.push_back({.id = id, .parent = parent, .changes = std::move(changes), .note = note});
     return after;
 }
 
-core::Result<std::string> Document::newRevision(const std::string& parent, std::vector<core::Change> changes, const std::string& note) {
+core::Result<std::string> Document::newRevision(const std::string& parent, std::vector<core::Change> changes,
+                                                const std::string& note) {
     const std::string id = nextRevisionId(*m_project);
-    const auto done = edit(tr("New revision %1").arg(QString::fromStdString(id)), [&](core::Project& p) { p = withRevision(p, id, parent, std::move(changes), note); });
+    const auto done = edit(tr("New revision %1").arg(QString::fromStdString(id)),
+                           [&](core::Project& p) { p = withRevision(p, id, parent, std::move(changes), note); });
     if (!done)
         return tl::make_unexpected(done.error());
     selectRevision(id);
@@ -185,8 +201,10 @@ core::Result<std::string> Document::addChange(const core::Change& change) {
     const core::Revision* revision = m_project->revision(m_revision);
     if (!revision)
         return newRevision({}, {change});
-    const bool logged = std::any_of(m_project->runs.begin(), m_project->runs.end(), [&](const core::Run& r) { return r.revision == m_revision; });
-    const bool hasChildren = std::any_of(m_project->revisions.begin(), m_project->revisions.end(), [&](const core::Revision& r) { return r.parent == m_revision; });
+    const bool logged = std::any_of(m_project->runs.begin(), m_project->runs.end(),
+                                    [&](const core::Run& r) { return r.revision == m_revision; });
+    const bool hasChildren = std::any_of(m_project->revisions.begin(), m_project->revisions.end(),
+                                         [&](const core::Revision& r) { return r.parent == m_revision; });
     if (logged || hasChildren || revision->validated)
         return newRevision(m_revision, {change});
     const std::string id = m_revision;
@@ -218,9 +236,11 @@ Answer<core::bench::RunAnalysis> Document::analyse(const core::Run& run) const {
     }
     core::bench::AnalyseOptions options = known->second;
     RunReads reads{run.samples, options.referenceRoomC, options.capC, run.roomC, run.loadStartS, run.loadEndS};
-    return m_runAnswers[run.id] = m_stages.ask<core::bench::RunAnalysis>({core::stages::Stage::Run, run.id}, std::move(reads), [head = run, options = std::move(options)](const StageStore::Stop& stop) -> core::Result<Analysis> {
-        return std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options, stop));
-    });
+    return m_runAnswers[run.id] = m_stages.ask<core::bench::RunAnalysis>(
+               {core::stages::Stage::Run, run.id}, std::move(reads),
+               [head = run, options = std::move(options)](const StageStore::Stop& stop) -> core::Result<Analysis> {
+                   return std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(head, options, stop));
+               });
 }
 
 const core::bench::RunAnalysis* Document::analysis(const std::string& runId) const {
@@ -238,7 +258,8 @@ void Document::finishAnalyses() const {
 core::verdict::RunAnalyses Document::knownAnalyses() const {
     core::verdict::RunAnalyses known;
     for (const core::Run& run : m_project->runs)
-        if (const auto answer = m_stages.peek<core::bench::RunAnalysis>({core::stages::Stage::Run, run.id}); answer.standing == Standing::Ready)
+        if (const auto answer = m_stages.peek<core::bench::RunAnalysis>({core::stages::Stage::Run, run.id});
+            answer.standing == Standing::Ready)
             known[run.id] = answer.value;
     return known;
 }
@@ -261,38 +282,43 @@ Answer<Document::Result> Document::look(const std::string& id) const {
             }
     const StageStore::Key key{core::stages::Stage::Verdict, id};
     auto before = m_stages.peek<Result>(key).value;
-    if (const core::Revision* revision = before ? nullptr : m_project->revision(id)) // a new one is mostly as its parent
+    if (const core::Revision* revision =
+            before ? nullptr : m_project->revision(id)) // a new one is mostly as its parent
         before = m_stages.peek<Result>({core::stages::Stage::Verdict, revision->parent}).value;
-    return m_lookAnswers[id] = m_stages.ask<Result>(key, reads, [project = m_project, id, runs, before, counts = m_stages.counts()](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const Result>> {
-        auto r = std::make_shared<Result>();
-        r->project = project;
-        r->verdict.id = id;
-        const core::Revision* revision = project->revision(id);
-        if (!revision) {
-            r->problem = "no revision";
-            return r;
-        }
-        for (std::size_t i = 0; i < revision->changes.size(); ++i)
-            r->words += (i ? ", " : "") + core::describe(revision->changes[i], *project, revision->parent);
-        std::optional<core::stages::Before> kept;
-        if (before && before->evaluation)
-            kept.emplace(core::stages::Before{*before->project, *before->evaluation});
-        QElapsedTimer timer;
-        timer.start();
-        auto e = core::stages::evaluate(*project, id, {.before = kept ? &*kept : nullptr, .watch = [&](core::stages::Stage stage) {
-            ++(*counts)[static_cast<std::size_t>(stage)];
-            return !stop();
-        }});
-        r->tookMs = static_cast<double>(timer.nsecsElapsed()) / 1e6;
-        if (!e) {
-            r->problem = e.error().text();
-            r->verdict.problem = r->problem;
-            return r;
-        }
-        r->evaluation = std::move(*e);
-        r->verdict = core::verdict::judge(*project, *r->evaluation, runs);
-        return r;
-    });
+    return m_lookAnswers[id] = m_stages.ask<Result>(
+               key, reads,
+               [project = m_project, id, runs, before, counts = m_stages.counts()](
+                   const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const Result>> {
+                   auto r = std::make_shared<Result>();
+                   r->project = project;
+                   r->verdict.id = id;
+                   const core::Revision* revision = project->revision(id);
+                   if (!revision) {
+                       r->problem = "no revision";
+                       return r;
+                   }
+                   for (std::size_t i = 0; i < revision->changes.size(); ++i)
+                       r->words += (i ? ", " : "") + core::describe(revision->changes[i], *project, revision->parent);
+                   std::optional<core::stages::Before> kept;
+                   if (before && before->evaluation)
+                       kept.emplace(core::stages::Before{*before->project, *before->evaluation});
+                   QElapsedTimer timer;
+                   timer.start();
+                   auto e = core::stages::evaluate(
+                       *project, id, {.before = kept ? &*kept : nullptr, .watch = [&](core::stages::Stage stage) {
+                                          ++(*counts)[static_cast<std::size_t>(stage)];
+                                          return !stop();
+                                      }});
+                   r->tookMs = static_cast<double>(timer.nsecsElapsed()) / 1e6;
+                   if (!e) {
+                       r->problem = e.error().text();
+                       r->verdict.problem = r->problem;
+                       return r;
+                   }
+                   r->evaluation = std::move(*e);
+                   r->verdict = core::verdict::judge(*project, *r->evaluation, runs);
+                   return r;
+               });
 }
 
 namespace {
@@ -305,7 +331,8 @@ const Document::Result& nothingYet() {
 const Document::Result& Document::result(const std::string& id) const {
     const StageStore::Key key{core::stages::Stage::Verdict, id};
     auto answer = look(id);
-    while (answer.standing == Standing::Pending && m_stages.isPending(key)) { // what ends may be of before, and the newest asked for then
+    while (answer.standing == Standing::Pending &&
+           m_stages.isPending(key)) { // what ends may be of before, and the newest asked for then
         m_stages.wait(key);
         answer = look(id);
     }
@@ -337,37 +364,53 @@ struct OfLook {
     bool operator==(const OfLook&) const = default;
 };
 /// @p compute takes project, evaluation and stop flag, and gives the answer.
-template <class T, class Compute> Answer<T> answerOf(StageStore& store, const StageStore::Key& key, const std::shared_ptr<const Document::Result>& look, const core::Thing& of, Compute compute) {
+template <class T, class Compute>
+Answer<T> answerOf(StageStore& store, const StageStore::Key& key, const std::shared_ptr<const Document::Result>& look,
+                   const core::Thing& of, Compute compute) {
     if (!look || !look->evaluation)
         return {Standing::Pending, nullptr, {}};
-    return store.ask<T>(key, OfLook{look, of}, [look, compute](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const T>> {
-        return std::make_shared<T>(compute(*look->project, *look->evaluation, stop));
-    });
+    return store.ask<T>(key, OfLook{look, of},
+                        [look, compute](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const T>> {
+                            return std::make_shared<T>(compute(*look->project, *look->evaluation, stop));
+                        });
 }
 } // namespace
 
 Answer<Rooms> Document::rooms() const {
-    return answerOf<Rooms>(m_stages, {core::stages::Stage::Rooms, m_revision}, look(m_revision).value, {}, [](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) { return core::fit::roomLeft(p, e.build, {.needs = p.needs, .stop = stop}); });
+    return answerOf<Rooms>(m_stages, {core::stages::Stage::Rooms, m_revision}, look(m_revision).value, {},
+                           [](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) {
+                               return core::fit::roomLeft(p, e.build, {.needs = p.needs, .stop = stop});
+                           });
 }
 
 Answer<Measures> Document::measures() const {
-    return answerOf<Measures>(m_stages, {core::stages::Stage::Measures, m_revision}, look(m_revision).value, {}, [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop&) { return core::fit::measureNext(e.fit); });
+    return answerOf<Measures>(m_stages, {core::stages::Stage::Measures, m_revision}, look(m_revision).value, {},
+                              [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop&) {
+                                  return core::fit::measureNext(e.fit);
+                              });
 }
 
 Answer<Trials> Document::trials() const {
-    return answerOf<Trials>(m_stages, {core::stages::Stage::Trials, m_revision}, look(m_revision).value, {}, [](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) { return core::advise::airTrials(p, e, stop); });
+    return answerOf<Trials>(m_stages, {core::stages::Stage::Trials, m_revision}, look(m_revision).value, {},
+                            [](const core::Project& p, const core::stages::Evaluation& e,
+                               const StageStore::Stop& stop) { return core::advise::airTrials(p, e, stop); });
 }
 
 Answer<Ways> Document::ways() const {
-    return answerOf<Ways>(m_stages, {core::stages::Stage::Ways, m_revision}, look(m_revision).value, {}, [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop& stop) { return core::fit::insertions(e.build, core::make::orderOf(e.make), stop); });
+    return answerOf<Ways>(m_stages, {core::stages::Stage::Ways, m_revision}, look(m_revision).value, {},
+                          [](const core::Project&, const core::stages::Evaluation& e, const StageStore::Stop& stop) {
+                              return core::fit::insertions(e.build, core::make::orderOf(e.make), stop);
+                          });
 }
 
 Answer<Mends> Document::mends(const core::GapRef& gap) const {
     // One at a time: the gap that is asked about last is the one that is wanted.
-    return answerOf<Mends>(m_stages, {core::stages::Stage::Mends, m_revision}, look(m_revision).value, gap, [gap](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) {
-        const auto* at = e.fit.gap(gap);
-        return at ? Mends{gap, core::advise::whatToChange(p, e, *at, {}, stop)} : Mends{gap, {}};
-    });
+    return answerOf<Mends>(
+        m_stages, {core::stages::Stage::Mends, m_revision}, look(m_revision).value, gap,
+        [gap](const core::Project& p, const core::stages::Evaluation& e, const StageStore::Stop& stop) {
+            const auto* at = e.fit.gap(gap);
+            return at ? Mends{gap, core::advise::whatToChange(p, e, *at, {}, stop)} : Mends{gap, {}};
+        });
 }
 
 // ---- telling the views ----

@@ -39,10 +39,10 @@ public:
 
     /// Whether saving to the place it was opened from is ours to do.
     struct Place {
-        QString path;                              ///< empty: nowhere yet
-        std::shared_ptr<store::ProjectLock> lock;  ///< none: another writer has it, or it cannot be written to
-        QString readOnlyBecause;                   ///< in words, where there is no lock
-        std::optional<store::FileStamp> stamp;     ///< as it stood on the disk when it was read or written
+        QString path;                             ///< empty: nowhere yet
+        std::shared_ptr<store::ProjectLock> lock; ///< none: another writer has it, or it cannot be written to
+        QString readOnlyBecause;                  ///< in words, where there is no lock
+        std::optional<store::FileStamp> stamp;    ///< as it stood on the disk when it was read or written
     };
     /// Starts over with a project; the undo stack is cleared.
     void resetAt(core::Project project, Place place);
@@ -65,9 +65,13 @@ public:
 
     /// Adds a change: to the revision itself while nothing was logged on it, else to a new revision. Answers which.
     core::Result<std::string> addChange(const core::Change& change);
-    core::Result<std::string> newRevision(const std::string& parent, std::vector<core::Change> changes, const std::string& note = {});
-    /// The project with a change added to a new child of @p parent: what newRevision() would make, to be looked at first.
-    [[nodiscard]] static core::Project withRevision(const core::Project& project, const std::string& id, const std::string& parent, std::vector<core::Change> changes, const std::string& note = {});
+    core::Result<std::string> newRevision(const std::string& parent, std::vector<core::Change> changes,
+                                          const std::string& note = {});
+    /// The project with a change added to a new child of @p parent: what newRevision() would make, to be looked at
+    /// first.
+    [[nodiscard]] static core::Project withRevision(const core::Project& project, const std::string& id,
+                                                    const std::string& parent, std::vector<core::Change> changes,
+                                                    const std::string& note = {});
 
     // ---- what is looked at; not part of undo ----
     [[nodiscard]] const std::string& revision() const { return m_revision; }
@@ -94,7 +98,9 @@ public:
     [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
     /// With a window everything is worked out beside it, and changed() follows; without one at once.
     void setBackground(bool on) { m_stages.setPace(on ? StageStore::Pace::Beside : StageStore::Pace::AtOnce); }
-    [[nodiscard]] bool isAnalysing(const std::string& run) const { return m_stages.isPending({core::stages::Stage::Run, run}); }
+    [[nodiscard]] bool isAnalysing(const std::string& run) const {
+        return m_stages.isPending({core::stages::Stage::Run, run});
+    }
     /// Waits for all analyses that are under way; for the report and for tests.
     void finishAnalyses() const;
     /// Analyses of all runs, by run.

@@ -14,6 +14,9 @@ using Measures = std::vector<core::fit::MeasureNext>;
 using Ways = std::vector<core::fit::Insertion>;
 using Trials = std::vector<core::advise::AirTrial>;
 /// What could be changed about a gap.
-struct Mends { core::GapRef of; std::vector<core::advise::Mend> all; };
+struct Mends {
+    core::GapRef of;
+    std::vector<core::advise::Mend> all;
+};
 
 } // namespace app

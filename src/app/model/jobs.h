@@ -15,7 +15,8 @@ struct ReadLog {
     std::shared_ptr<const core::Original> original;
 };
 
-/// Reads a log in the background. The owner may cancel; a cancelled job says nothing more. Waits for its thread when destroyed.
+/// Reads a log in the background. The owner may cancel; a cancelled job says nothing more. Waits for its thread when
+/// destroyed.
 class ReadLogJob : public QObject {
     Q_OBJECT
 public:

@@ -19,11 +19,14 @@ constexpr int afterEditMs = 800; // with the time of writing well within two sec
 constexpr const char* aboutWord = "mini-draft-recovery";
 
 constexpr const char* ending = ".minidraft";
-QString baseOf(const QString& file) { return file.chopped(static_cast<qsizetype>(std::char_traits<char>::length(ending))); }
+QString baseOf(const QString& file) {
+    return file.chopped(static_cast<qsizetype>(std::char_traits<char>::length(ending)));
+}
 QString aboutOf(const QString& file) { return baseOf(file) + QStringLiteral(".json"); }
 
 /// Readings are left out where the saved project holds them under the same run.
-core::Project withoutSavedReadings(const core::Project& project, const core::Project& saved, std::vector<std::string>& inBase) {
+core::Project withoutSavedReadings(const core::Project& project, const core::Project& saved,
+                                   std::vector<std::string>& inBase) {
     std::map<std::string, const core::Samples*> kept;
     for (const core::Run& run : saved.runs)
         kept.emplace(run.id, run.samples.get());
@@ -44,10 +47,12 @@ core::Project withoutSavedReadings(const core::Project& project, const core::Pro
 
 } // namespace
 
-Recovery::Recovery(Document& document, QString folder, QObject* parent) : QObject(parent), m_document(document), m_folder(std::move(folder)) {
+Recovery::Recovery(Document& document, QString folder, QObject* parent)
+    : QObject(parent), m_document(document), m_folder(std::move(folder)) {
     m_timer.setSingleShot(true);
     connect(&m_timer, &QTimer::timeout, this, &Recovery::start);
-    // The stack counts an edit after the document has told of it: its own signal comes when the edit is known to be unsaved.
+    // The stack counts an edit after the document has told of it: its own signal comes when the edit is known to be
+    // unsaved.
     connect(&document.undoStack(), &QUndoStack::indexChanged, this, [this] {
         if (m_document.isModified() && m_document.shared() != m_written && !m_timer.isActive())
             m_timer.start(afterEditMs);
@@ -86,7 +91,12 @@ core::Result<void> Recovery::write(const Snapshot& s) {
     if (auto done = store::saveProject(bare, s.file, {.foreign = store::Foreign::Replace}); !done)
         return tl::make_unexpected(done.error());
     // The file that says what the copy is names it: until then the one before counts, readings and all.
-    const store::Json about{{"format", aboutWord}, {"file", QFileInfo(s.file).fileName().toStdString()}, {"path", s.path.toStdString()}, {"name", s.project->name}, {"written", QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString()}, {"in_base", inBase}};
+    const store::Json about{{"format", aboutWord},
+                            {"file", QFileInfo(s.file).fileName().toStdString()},
+                            {"path", s.path.toStdString()},
+                            {"name", s.project->name},
+                            {"written", QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString()},
+                            {"in_base", inBase}};
     if (auto done = store::writeWhole(s.about, QByteArray::fromStdString(store::jsonText(about))); !done)
         return done;
     dropOlder(s.about.chopped(5), s.file);
@@ -95,13 +105,19 @@ core::Result<void> Recovery::write(const Snapshot& s) {
 
 void Recovery::dropOlder(const QString& base, const QString& kept) {
     const QFileInfo info(base);
-    for (const QFileInfo& f : QDir(info.path()).entryInfoList({info.fileName() + QStringLiteral(".*") + QLatin1String(ending) + QStringLiteral("*"), QLatin1Char('.') + info.fileName() + QStringLiteral(".*") + QLatin1String(ending) + QStringLiteral("*")}, QDir::Files | QDir::Hidden))
+    for (const QFileInfo& f :
+         QDir(info.path())
+             .entryInfoList({info.fileName() + QStringLiteral(".*") + QLatin1String(ending) + QStringLiteral("*"),
+                             QLatin1Char('.') + info.fileName() + QStringLiteral(".*") + QLatin1String(ending) +
+                                 QStringLiteral("*")},
+                            QDir::Files | QDir::Hidden))
         if (f.filePath() != kept)
             QFile::remove(f.filePath());
 }
 
 Recovery::Snapshot Recovery::snapshot() {
-    return {m_document.shared(), m_document.saved(), m_document.path(), baseOf(m_file) + QStringLiteral(".%1").arg(++m_number) + QLatin1String(ending), aboutOf(m_file)};
+    return {m_document.shared(), m_document.saved(), m_document.path(),
+            baseOf(m_file) + QStringLiteral(".%1").arg(++m_number) + QLatin1String(ending), aboutOf(m_file)};
 }
 
 void Recovery::start() {
@@ -115,19 +131,22 @@ void Recovery::start() {
         return;
     const Snapshot snapshot = this->snapshot();
     auto result = std::make_shared<core::Result<void>>();
-    m_job = new BackgroundJob(m_document.workers(), [snapshot, lock = m_lock, result](const BackgroundJob::Progress&) { *result = write(snapshot); }, [this, snapshot, result] {
-        m_job = nullptr;
-        if (*result) {
-            m_written = snapshot.project;
-            m_told = false;
-        } else if (!std::exchange(m_told, true)) {
-            Q_EMIT failed(result->error());
-        }
-        if (!m_document.isModified())
-            clear();
-        else if (*result && m_document.shared() != m_written)
-            m_timer.start(afterEditMs);
-    });
+    m_job = new BackgroundJob(
+        m_document.workers(),
+        [snapshot, lock = m_lock, result](const BackgroundJob::Progress&) { *result = write(snapshot); },
+        [this, snapshot, result] {
+            m_job = nullptr;
+            if (*result) {
+                m_written = snapshot.project;
+                m_told = false;
+            } else if (!std::exchange(m_told, true)) {
+                Q_EMIT failed(result->error());
+            }
+            if (!m_document.isModified())
+                clear();
+            else if (*result && m_document.shared() != m_written)
+                m_timer.start(afterEditMs);
+        });
 }
 
 void Recovery::writeNow() {
@@ -166,9 +185,15 @@ std::vector<Recovery::Left> Recovery::left(const QString& folder) {
         const auto json = text ? store::parseJson(*text, "recovery") : tl::make_unexpected(text.error());
         if (!json || !json->is_object() || json->value("format", "") != aboutWord)
             continue;
-        const QString file = QFileInfo(QString::fromStdString(json->value("file", info.completeBaseName().toStdString() + ending))).fileName(); // never another folder's
-        Left left{.about = info.filePath(), .file = QDir(folder).filePath(file), .path = QString::fromStdString(json->value("path", "")), .name = QString::fromStdString(json->value("name", "")),
-                  .written = info.lastModified().toString(QStringLiteral("yyyy-MM-dd HH:mm")), .inBase = {}};
+        const QString file =
+            QFileInfo(QString::fromStdString(json->value("file", info.completeBaseName().toStdString() + ending)))
+                .fileName(); // never another folder's
+        Left left{.about = info.filePath(),
+                  .file = QDir(folder).filePath(file),
+                  .path = QString::fromStdString(json->value("path", "")),
+                  .name = QString::fromStdString(json->value("name", "")),
+                  .written = info.lastModified().toString(QStringLiteral("yyyy-MM-dd HH:mm")),
+                  .inBase = {}};
         if (json->contains("in_base") && (*json)["in_base"].is_array())
             for (const auto& id : (*json)["in_base"])
                 if (id.is_string())
@@ -183,7 +208,8 @@ core::Result<Recovery::Recovered> Recovery::read(const Left& left) {
     if (!copy)
         return tl::make_unexpected(copy.error());
     Recovered r{.project = std::move(copy->project), .base = {}, .lost = {}};
-    core::Result<store::Loaded> base = left.path.isEmpty() ? core::Result<store::Loaded>(store::Loaded{}) : store::openProject(left.path);
+    core::Result<store::Loaded> base =
+        left.path.isEmpty() ? core::Result<store::Loaded>(store::Loaded{}) : store::openProject(left.path);
     if (base)
         r.base = std::move(base->project);
     const std::set<std::string> inBase(left.inBase.begin(), left.inBase.end());
@@ -195,7 +221,8 @@ core::Result<Recovery::Recovered> Recovery::read(const Left& left) {
             run.original = kept->original;
             run.file = kept->file;
         } else {
-            r.lost.push_back("readings of run " + run.name + ": " + (base ? "the project does not hold them any more" : base.error().text()));
+            r.lost.push_back("readings of run " + run.name + ": " +
+                             (base ? "the project does not hold them any more" : base.error().text()));
         }
     }
     return r;

@@ -8,8 +8,8 @@
 
 namespace app {
 
-/// Keeps what is not saved on the disk as well: within two seconds of an edit there is a copy that the next start offers.
-/// Readings that stand in the saved project already are named in the copy, not written again.
+/// Keeps what is not saved on the disk as well: within two seconds of an edit there is a copy that the next start
+/// offers. Readings that stand in the saved project already are named in the copy, not written again.
 class Recovery : public QObject {
     Q_OBJECT
 public:
@@ -23,16 +23,19 @@ public:
 
     /// A copy that an ended program left.
     struct Left {
-        QString about;    ///< the file that says so; the copy counts from the moment it names it
+        QString about; ///< the file that says so; the copy counts from the moment it names it
         QString file;
-        QString path;     ///< of the project it belongs to; empty: never saved
-        QString name;     ///< of the project
-        QString written;  ///< local date and time
+        QString path;                    ///< of the project it belongs to; empty: never saved
+        QString name;                    ///< of the project
+        QString written;                 ///< local date and time
         std::vector<std::string> inBase; ///< runs whose readings stand in the project
     };
     /// Copies whose program is gone, newest first.
     [[nodiscard]] static std::vector<Left> left(const QString& folder);
-    struct Recovered { core::Project project, base; std::vector<std::string> lost; };
+    struct Recovered {
+        core::Project project, base;
+        std::vector<std::string> lost;
+    };
     /// The state that was not saved, readings of its base in place. Errors: the copy cannot be read.
     [[nodiscard]] static core::Result<Recovered> read(const Left& left);
     static void drop(const Left& left);
@@ -42,7 +45,10 @@ Q_SIGNALS:
     void failed(const core::Problem& problem);
 
 private:
-    struct Snapshot { std::shared_ptr<const core::Project> project, saved; QString path, file, about; };
+    struct Snapshot {
+        std::shared_ptr<const core::Project> project, saved;
+        QString path, file, about;
+    };
     static core::Result<void> write(const Snapshot& snapshot);
     bool prepare();
     void start();
@@ -51,8 +57,8 @@ private:
     static void dropOlder(const QString& base, const QString& kept);
 
     Document& m_document;
-    QString m_folder, m_file; ///< the name all of its files start with, and that is locked
-    int m_number = 0;         ///< of the copy: each has a file of its own
+    QString m_folder, m_file;                   ///< the name all of its files start with, and that is locked
+    int m_number = 0;                           ///< of the copy: each has a file of its own
     std::shared_ptr<store::ProjectLock> m_lock; ///< says that this program lives
     std::shared_ptr<const core::Project> m_written;
     QTimer m_timer;

@@ -42,7 +42,10 @@ public:
     }
 
     /// A part that a dialog is about to place, shown before it is.
-    struct Ghost { core::Part part; std::string mount; };
+    struct Ghost {
+        core::Part part;
+        std::string mount;
+    };
     [[nodiscard]] const std::optional<Ghost>& ghost() const { return m_ghost; }
     void setGhost(std::optional<Ghost> ghost) {
         m_ghost = std::move(ghost);

@@ -14,11 +14,12 @@ struct Settings {
     core::UnitChoice units;
     ThemeChoice theme = ThemeChoice::System;
     int sizePercent = 100; ///< of text and drawing, 100 to 150; from the next start
-    QStringList recent; ///< newest first
+    QStringList recent;    ///< newest first
     QString lastProject;
     int station = 0;
     QByteArray geometry;
-    QString dataFolder; ///< for recordings and copies of what is not saved; empty: where the system keeps data. Not remembered
+    QString dataFolder; ///< for recordings and copies of what is not saved; empty: where the system keeps data. Not
+                        ///< remembered
 
     static Settings load();
     void save() const;

@@ -28,7 +28,8 @@ void StageStore::clear() {
 
 Workers& StageStore::workersFor(core::stages::Stage stage) {
     using core::stages::Stage;
-    const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends || stage == Stage::Ways || stage == Stage::Trials;
+    const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends ||
+                           stage == Stage::Ways || stage == Stage::Trials;
     return takesLong ? m_long : m_quick;
 }
 
@@ -51,12 +52,17 @@ const StageStore::Entry& StageStore::request(const Key& key, std::any reads, Sam
         // What is painted now shows what there was; the work begins when the painting is done.
         e.standing = Standing::Pending;
         const bool first = m_afterPainting.empty();
-        m_afterPainting[key] = [this, key, reads = std::move(reads), same, work = std::move(work)] { (void)request(key, reads, same, work); };
+        m_afterPainting[key] = [this, key, reads = std::move(reads), same, work = std::move(work)] {
+            (void)request(key, reads, same, work);
+        };
         if (first)
-            QMetaObject::invokeMethod(this, [this] {
-                for (auto& [k, begin] : std::exchange(m_afterPainting, {}))
-                    begin();
-            }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this,
+                [this] {
+                    for (auto& [k, begin] : std::exchange(m_afterPainting, {}))
+                        begin();
+                },
+                Qt::QueuedConnection);
         return e;
     }
     m_afterPainting.erase(key); // what a paint asked for is older
@@ -85,14 +91,17 @@ void StageStore::start(const Key& key, Entry& e, Work work) {
     e.waiting = true;
     e.ticket = ++m_tickets;
     e.stop = std::make_shared<std::atomic<bool>>(false);
-    e.future = QtConcurrent::run(workersFor(key.stage).pool(), [work = std::move(work), stop = e.stop, quit = workersFor(key.stage).flag()]() -> Outcome {
-        const auto stopped = [&] { return *stop || *quit; };
-        return stopped() ? Outcome{} : work(stopped);
-    });
+    e.future =
+        QtConcurrent::run(workersFor(key.stage).pool(),
+                          [work = std::move(work), stop = e.stop, quit = workersFor(key.stage).flag()]() -> Outcome {
+                              const auto stopped = [&] { return *stop || *quit; };
+                              return stopped() ? Outcome{} : work(stopped);
+                          });
     auto* watcher = new QFutureWatcher<Outcome>(this);
     connect(watcher, &QFutureWatcherBase::finished, this, [this, key, watcher, ticket = e.ticket] {
         watcher->deleteLater();
-        if (const auto it = m_entries.find(key); it != m_entries.end() && it->second.waiting && it->second.ticket == ticket)
+        if (const auto it = m_entries.find(key);
+            it != m_entries.end() && it->second.waiting && it->second.ticket == ticket)
             take(key, it->second);
     });
     watcher->setFuture(e.future);

@@ -15,7 +15,8 @@
 
 namespace app {
 
-/// How an answer stands. Pending: it is being worked out, what was there before stays. Failed: the reason is told in words.
+/// How an answer stands. Pending: it is being worked out, what was there before stays. Failed: the reason is told in
+/// words.
 enum class Standing { Ready, Pending, Failed };
 
 template <class T> struct Answer {
@@ -37,9 +38,9 @@ private:
     static int& depth();
 };
 
-/// Results of stages, remembered by the content of what they read. Asked for something new it starts the work beside the
-/// window; of several requests for the same thing only the newest publishes, the others are told to stop. One thread owns
-/// it; the work itself touches only what it was given.
+/// Results of stages, remembered by the content of what they read. Asked for something new it starts the work beside
+/// the window; of several requests for the same thing only the newest publishes, the others are told to stop. One
+/// thread owns it; the work itself touches only what it was given.
 class StageStore : public QObject {
     Q_OBJECT
 public:
@@ -59,20 +60,27 @@ public:
     };
     using Stop = std::function<bool()>;
 
-    /// The result of a stage. @p reads: a value that compares by content; @p work gives a Result<std::shared_ptr<const T>> and
-    /// looks at its stop flag now and then. While something is painted nothing starts: what is missing is begun afterwards.
+    /// The result of a stage. @p reads: a value that compares by content; @p work gives a Result<std::shared_ptr<const
+    /// T>> and looks at its stop flag now and then. While something is painted nothing starts: what is missing is begun
+    /// afterwards.
     template <class T, class Reads, class Work> Answer<T> ask(const Key& key, Reads reads, Work work) {
-        const auto same = [](const std::any& a, const std::any& b) { return std::any_cast<const Reads&>(a) == std::any_cast<const Reads&>(b); };
-        const Entry& e = request(key, std::any(std::move(reads)), same, [work = std::move(work)](const Stop& stop) -> Outcome {
-            auto done = work(stop);
-            return done ? Outcome{std::static_pointer_cast<const void>(std::move(*done)), {}} : Outcome{nullptr, done.error().text()};
-        });
+        const auto same = [](const std::any& a, const std::any& b) {
+            return std::any_cast<const Reads&>(a) == std::any_cast<const Reads&>(b);
+        };
+        const Entry& e =
+            request(key, std::any(std::move(reads)), same, [work = std::move(work)](const Stop& stop) -> Outcome {
+                auto done = work(stop);
+                return done ? Outcome{std::static_pointer_cast<const void>(std::move(*done)), {}}
+                            : Outcome{nullptr, done.error().text()};
+            });
         return {e.standing, std::static_pointer_cast<const T>(e.value), e.why};
     }
     /// What is there, of whatever content; nothing is started.
     template <class T> Answer<T> peek(const Key& key) const {
         const auto it = m_entries.find(key);
-        return it == m_entries.end() ? Answer<T>{} : Answer<T>{it->second.standing, std::static_pointer_cast<const T>(it->second.value), it->second.why};
+        return it == m_entries.end() ? Answer<T>{}
+                                     : Answer<T>{it->second.standing,
+                                                 std::static_pointer_cast<const T>(it->second.value), it->second.why};
     }
     /// Blocks until what is pending under the key is there.
     void wait(const Key& key);
@@ -84,7 +92,9 @@ public:
     void forget(const Key& key);
 
     /// How often a stage was started, since the program began; a stage that was remembered does not count.
-    [[nodiscard]] int started(core::stages::Stage stage) const { return (*m_started)[static_cast<std::size_t>(stage)].load(); }
+    [[nodiscard]] int started(core::stages::Stage stage) const {
+        return (*m_started)[static_cast<std::size_t>(stage)].load();
+    }
     /// Must stay 0: stages that started in a paint event at the pace of the program.
     [[nodiscard]] int startedWhilePainting() const { return m_startedWhilePainting; }
     /// Told by the work itself, from any thread: a stage inside it begins.
@@ -96,7 +106,10 @@ Q_SIGNALS:
     void idle(); ///< nothing is pending any more
 
 private:
-    struct Outcome { std::shared_ptr<const void> value; std::string why; };
+    struct Outcome {
+        std::shared_ptr<const void> value;
+        std::string why;
+    };
     struct Entry {
         Standing standing = Standing::Pending;
         std::any reads; ///< of what is pending, else of what is there

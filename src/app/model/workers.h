@@ -10,7 +10,8 @@ namespace app {
 /// A job looks at it now and then, and ends early when it is set.
 using StopFlag = std::shared_ptr<std::atomic<bool>>;
 
-/// Threads of our own. Qt paints with the threads of its global pool: work put there would stop the window from painting.
+/// Threads of our own. Qt paints with the threads of its global pool: work put there would stop the window from
+/// painting.
 class Workers {
 public:
     explicit Workers(int threads) { m_pool.setMaxThreadCount(threads); }

@@ -45,7 +45,9 @@ double Canvas::number(double x, double y, const QString& n, const QString& unit,
 
 double Canvas::width(const QString& s, double px, Weight w) const { return type(px, w).metrics.horizontalAdvance(s); }
 
-QString Canvas::elided(const QString& s, double widthPx, double px, Weight w) const { return type(px, w).metrics.elidedText(s, Qt::ElideRight, widthPx); }
+QString Canvas::elided(const QString& s, double widthPx, double px, Weight w) const {
+    return type(px, w).metrics.elidedText(s, Qt::ElideRight, widthPx);
+}
 
 double Canvas::paragraph(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, int maxLines) {
     p.setFont(type(px, w).font);
@@ -66,7 +68,8 @@ double Canvas::paragraph(const QRectF& r, const QString& s, double px, Weight w,
     if (!line.isEmpty())
         lines << line;
     if (lines.size() > maxLines) {
-        lines[maxLines - 1] = metrics.elidedText(QStringList(lines.mid(maxLines - 1)).join(QLatin1Char(' ')), Qt::ElideRight, r.width());
+        lines[maxLines - 1] =
+            metrics.elidedText(QStringList(lines.mid(maxLines - 1)).join(QLatin1Char(' ')), Qt::ElideRight, r.width());
         lines = lines.mid(0, maxLines);
     }
     double y = r.top();
@@ -144,12 +147,18 @@ void Canvas::arrow(const QPointF& from, const QPointF& to, const QColor& c, doub
 
 QColor Canvas::markColor(Mark m) const {
     switch (m) {
-    case Mark::Holds: return t.ok;
-    case Mark::Open: return t.tight;
-    case Mark::Crossed: return t.block;
-    case Mark::Running: return t.ink;
-    case Mark::Note: return t.ink2;
-    case Mark::None: break;
+    case Mark::Holds:
+        return t.ok;
+    case Mark::Open:
+        return t.tight;
+    case Mark::Crossed:
+        return t.block;
+    case Mark::Running:
+        return t.ink;
+    case Mark::Note:
+        return t.ink2;
+    case Mark::None:
+        break;
     }
     return t.line;
 }
@@ -167,7 +176,9 @@ void Canvas::mark(const QPointF& at, Mark m) {
         p.setBrush(c);
         p.drawChord(notch, 180 * 16, 180 * 16);
         break;
-    case Mark::Open: p.drawArc(notch, 180 * 16, 180 * 16); break;
+    case Mark::Open:
+        p.drawArc(notch, 180 * 16, 180 * 16);
+        break;
     case Mark::Running:
         p.drawArc(notch, 180 * 16, 180 * 16);
         p.setBrush(c);
@@ -177,18 +188,25 @@ void Canvas::mark(const QPointF& at, Mark m) {
         p.drawLine(QPointF(at.x() + 2.5, y + 1), QPointF(at.x() + 11.5, y + 9));
         p.drawLine(QPointF(at.x() + 11.5, y + 1), QPointF(at.x() + 2.5, y + 9));
         break;
-    case Mark::Note: p.drawLine(QPointF(at.x() + 7, y), QPointF(at.x() + 7, y + 8)); break;
-    case Mark::None: break;
+    case Mark::Note:
+        p.drawLine(QPointF(at.x() + 7, y), QPointF(at.x() + 7, y + 8));
+        break;
+    case Mark::None:
+        break;
     }
 }
 
 QString settleText(core::bench::SettleState state) {
     using core::bench::SettleState;
     switch (state) {
-    case SettleState::Settled: return QObject::tr("settled");
-    case SettleState::Estimate: return QObject::tr("estimated");
-    case SettleState::Rough: return QObject::tr("rough");
-    case SettleState::Refused: break;
+    case SettleState::Settled:
+        return QObject::tr("settled");
+    case SettleState::Estimate:
+        return QObject::tr("estimated");
+    case SettleState::Rough:
+        return QObject::tr("rough");
+    case SettleState::Refused:
+        break;
     }
     return QObject::tr("not settled");
 }
@@ -204,7 +222,9 @@ void Canvas::settleSign(const QPointF& at, core::bench::SettleState state) {
         rise.lineTo(at + QPointF(14, 3));
         break;
     case SettleState::Estimate:
-    case SettleState::Rough: rise.cubicTo(at + QPointF(3, 7), at + QPointF(7, 4), at + QPointF(14, 1.5)); break;
+    case SettleState::Rough:
+        rise.cubicTo(at + QPointF(3, 7), at + QPointF(7, 4), at + QPointF(14, 1.5));
+        break;
     case SettleState::Refused:
         rise.lineTo(at + QPointF(6, 5));
         p.drawLine(at + QPointF(9.5, 0.5), at + QPointF(9.5, 11.5)); // cut off
@@ -227,7 +247,9 @@ void Canvas::baselineSign(const QPointF& c) {
 void Canvas::stamp(const QPointF& at, core::explain::Stamp s) {
     using core::explain::Stamp;
     const QRectF r(at, QSizeF(13, 13));
-    const auto letter = [&](const char* l, const QColor& c) { text(r, QLatin1String(l), 11, Weight::SemiBold, c, Qt::AlignCenter); };
+    const auto letter = [&](const char* l, const QColor& c) {
+        text(r, QLatin1String(l), 11, Weight::SemiBold, c, Qt::AlignCenter);
+    };
     switch (s) {
     case Stamp::Measured:
         box(r, t.ink2, {});
@@ -267,7 +289,8 @@ void Canvas::stamp(const QPointF& at, core::explain::Stamp s) {
     case Stamp::Setting: {
         p.setBrush(Qt::NoBrush);
         p.setPen(QPen(t.ink2, 1));
-        const QPolygonF triangle{{r.center().x(), r.top() + 1}, {r.right(), r.bottom() - 1}, {r.left(), r.bottom() - 1}};
+        const QPolygonF triangle{
+            {r.center().x(), r.top() + 1}, {r.right(), r.bottom() - 1}, {r.left(), r.bottom() - 1}};
         p.drawPolygon(triangle);
         break;
     }
@@ -307,7 +330,12 @@ void Canvas::fanGlyph(const QPointF& c, double radius, bool intoPage) {
     if (isVector())
         return drawFan(p, t, c, radius, intoPage);
     const double ratio = p.device()->devicePixelRatioF(), half = std::ceil(radius) + 2;
-    const QString key = QStringLiteral("glyph:%1:%2:%3:%4:%5").arg(radius).arg(intoPage).arg(t.ink.rgba()).arg(t.sheet.rgba()).arg(ratio);
+    const QString key = QStringLiteral("glyph:%1:%2:%3:%4:%5")
+                            .arg(radius)
+                            .arg(intoPage)
+                            .arg(t.ink.rgba())
+                            .arg(t.sheet.rgba())
+                            .arg(ratio);
     QPixmap glyph;
     if (!QPixmapCache::find(key, &glyph)) {
         glyph = QPixmap(QSizeF(2 * half * ratio, 2 * half * ratio).toSize());
@@ -339,7 +367,8 @@ void Canvas::hit(const QRectF& r, Hit what) {
         target.adjust(-(24 - target.width()) / 2, 0, (24 - target.width()) / 2, 0);
     if (target.height() < 24)
         target.adjust(0, -(24 - target.height()) / 2, 0, (24 - target.height()) / 2);
-    const bool hovered = what.handle.act != Act::None ? what.handle == hoveredHandle : isHovered(what.thing) && !isSelected(what.thing);
+    const bool hovered =
+        what.handle.act != Act::None ? what.handle == hoveredHandle : isHovered(what.thing) && !isSelected(what.thing);
     if (hovered)
         box(r, {}, t.ink, 1.5);
     what.rect = target;

@@ -20,17 +20,22 @@ namespace app {
 [[nodiscard]] inline double share(std::size_t count) { return count == 0 ? 1.0 : static_cast<double>(count); }
 
 /// "1 blocker", "3 blockers": @p many holds %1. English needs no translation file for this, others get both forms.
-[[nodiscard]] inline QString counted(qsizetype n, const QString& one, const QString& many) { return n == 1 ? one : many.arg(n); }
+[[nodiscard]] inline QString counted(qsizetype n, const QString& one, const QString& many) {
+    return n == 1 ? one : many.arg(n);
+}
 
 [[nodiscard]] QString settleText(core::bench::SettleState state);
 
-[[nodiscard]] inline QString qs(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
+[[nodiscard]] inline QString qs(std::string_view s) {
+    return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
+}
 
 /// A painter with the theme's type, marks and hatches; collects the places that can be clicked. The same calls paint on
 /// the screen, into a PNG and into an SVG.
 class Canvas {
 public:
-    Canvas(QPainter& painter, const Theme& theme, core::Thing selected = {}, core::Thing hovered = {}) : p(painter), t(theme), m_selected(std::move(selected)), m_hovered(std::move(hovered)) {}
+    Canvas(QPainter& painter, const Theme& theme, core::Thing selected = {}, core::Thing hovered = {})
+        : p(painter), t(theme), m_selected(std::move(selected)), m_hovered(std::move(hovered)) {}
 
     QPainter& p;
     const Theme& t;
@@ -38,15 +43,22 @@ public:
     std::vector<QRectF> labels; ///< words that stand on a drawing, for who must keep off them
     void label(const QRectF& r) { labels.push_back(r); }
     ListLook* lists = nullptr; ///< null: on paper, where nothing scrolls
-    Handle hoveredHandle; ///< what the pointer is over, where it acts
-    QRectF window; ///< places outside it cannot be clicked; null: everywhere
+    Handle hoveredHandle;      ///< what the pointer is over, where it acts
+    QRectF window;             ///< places outside it cannot be clicked; null: everywhere
 
     // ---- text ----
-    void text(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter);
-    void text(const QRectF& r, const QString& s, double px = 12.5, Weight w = Weight::Regular) { text(r, s, px, w, t.ink); }
-    void second(const QRectF& r, const QString& s, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter, double px = 12) { text(r, s, px, Weight::Regular, t.ink2, align); }
+    void text(const QRectF& r, const QString& s, double px, Weight w, const QColor& c,
+              Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter);
+    void text(const QRectF& r, const QString& s, double px = 12.5, Weight w = Weight::Regular) {
+        text(r, s, px, w, t.ink);
+    }
+    void second(const QRectF& r, const QString& s, Qt::Alignment align = Qt::AlignLeft | Qt::AlignVCenter,
+                double px = 12) {
+        text(r, s, px, Weight::Regular, t.ink2, align);
+    }
     /// Number right-aligned at @p x, its unit left-aligned after it; returns the end of the unit.
-    double number(double x, double y, const QString& number, const QString& unit, double px = 12.5, Weight w = Weight::SemiBold);
+    double number(double x, double y, const QString& number, const QString& unit, double px = 12.5,
+                  Weight w = Weight::SemiBold);
     [[nodiscard]] double width(const QString& s, double px, Weight w = Weight::Regular) const;
     [[nodiscard]] QString elided(const QString& s, double widthPx, double px, Weight w = Weight::Regular) const;
     /// Wrapped text; returns the height it took.
@@ -55,7 +67,8 @@ public:
     [[nodiscard]] QRectF headingRoom(const QRectF& r, const QString& left, const QString& right) const;
     void heading(double x, double y, double w, const QString& left, const QString& right = {});
     /// Text on a plate, so that it reads on hatches and tints.
-    QRectF plate(const QPointF& centre, const QString& s, double px = 12, Weight w = Weight::Medium, const QColor& edge = {});
+    QRectF plate(const QPointF& centre, const QString& s, double px = 12, Weight w = Weight::Medium,
+                 const QColor& edge = {});
 
     // ---- lines ----
     void hline(double x1, double x2, double y, const QColor& c, double w = 1, Qt::PenStyle style = Qt::SolidLine);
@@ -65,7 +78,8 @@ public:
 
     // ---- the product's own signs ----
     void mark(const QPointF& topLeft, core::Mark mark);
-    /// How far a reading came to rest, apart from any limit: a curve that runs level, still rises, or breaks off. 14 x 12.
+    /// How far a reading came to rest, apart from any limit: a curve that runs level, still rises, or breaks off. 14
+    /// x 12.
     void settleSign(const QPointF& topLeft, core::bench::SettleState state);
     void baselineSign(const QPointF& centre);
     void stamp(const QPointF& topLeft, core::explain::Stamp stamp);
@@ -76,7 +90,8 @@ public:
     [[nodiscard]] QColor markColor(core::Mark mark) const;
     void hatch(const QRectF& r, core::PartKind kind, const QColor& ground, const QColor& ink, double edge = 1.2);
     /// The same inside any outline.
-    void hatch(const QPainterPath& outline, core::PartKind kind, const QColor& ground, const QColor& ink, double edge = 1.2);
+    void hatch(const QPainterPath& outline, core::PartKind kind, const QColor& ground, const QColor& ink,
+               double edge = 1.2);
     enum class Pattern { Over, Holds, KeepClear, LevelLines, Diagonal, Solid, Crossed };
     void pattern(const QRectF& r, Pattern pattern);
 
@@ -84,15 +99,24 @@ public:
     void hit(const QRectF& r, Hit what);
     void hit(const QRectF& r, const core::Thing& thing, const QString& name) { hit(r, Hit{{}, thing, {}, name}); }
     void hit(const QRectF& r, const Handle& handle, const QString& name) { hit(r, Hit{{}, {}, handle, name}); }
-    [[nodiscard]] bool isSelected(const core::Thing& thing) const { return !core::isNothing(thing) && thing == m_selected; }
-    [[nodiscard]] bool isHovered(const core::Thing& thing) const { return !core::isNothing(thing) && thing == m_hovered; }
+    [[nodiscard]] bool isSelected(const core::Thing& thing) const {
+        return !core::isNothing(thing) && thing == m_selected;
+    }
+    [[nodiscard]] bool isHovered(const core::Thing& thing) const {
+        return !core::isNothing(thing) && thing == m_hovered;
+    }
     [[nodiscard]] const core::Thing& selected() const { return m_selected; }
     /// Marker wash and edge behind a selected thing.
     void washIfSelected(const QRectF& r, const core::Thing& thing);
-    [[nodiscard]] QColor fillOf(const core::Thing& thing, const QColor& otherwise) const { return isSelected(thing) ? t.marker : otherwise; }
+    [[nodiscard]] QColor fillOf(const core::Thing& thing, const QColor& otherwise) const {
+        return isSelected(thing) ? t.marker : otherwise;
+    }
 
 private:
-    struct Type { QFont font; QFontMetricsF metrics; };
+    struct Type {
+        QFont font;
+        QFontMetricsF metrics;
+    };
     /// Fonts and their metrics are asked for hundreds of times a frame.
     const Type& type(double px, Weight w) const;
     core::Thing m_selected, m_hovered;

@@ -25,7 +25,9 @@ public:
         if (m_clipped)
             m_path = p.clipPath();
     }
-    [[nodiscard]] bool contains(const QPointF& at) const { return m_rect.contains(at) && (!m_clipped || m_path.contains(at)); }
+    [[nodiscard]] bool contains(const QPointF& at) const {
+        return m_rect.contains(at) && (!m_clipped || m_path.contains(at));
+    }
     /// The parts of a line that lie inside: of the rectangle exactly, of a clip path within a tenth of a pixel.
     void line(QPointF a, QPointF b) {
         if (!toRect(a, b))
@@ -59,7 +61,8 @@ private:
     [[nodiscard]] bool toRect(QPointF& a, QPointF& b) const {
         double t0 = 0, t1 = 1;
         const double dx = b.x() - a.x(), dy = b.y() - a.y();
-        const double p[4] = {-dx, dx, -dy, dy}, q[4] = {a.x() - m_rect.left(), m_rect.right() - a.x(), a.y() - m_rect.top(), m_rect.bottom() - a.y()};
+        const double p[4] = {-dx, dx, -dy, dy}, q[4] = {a.x() - m_rect.left(), m_rect.right() - a.x(),
+                                                        a.y() - m_rect.top(), m_rect.bottom() - a.y()};
         for (int i = 0; i < 4; ++i) {
             if (std::abs(p[i]) < 1e-12) {
                 if (q[i] < 0)
@@ -109,7 +112,8 @@ void drawLines(QPainter& p, const QRectF& r, double degrees, double step, const 
 }
 
 /// Lays out a tile over a rectangle; it is drawn once for each key. For the screen only.
-void layTiles(QPainter& p, const QRectF& r, const QString& what, int width, int height, const std::function<void(QPainter&)>& draw) {
+void layTiles(QPainter& p, const QRectF& r, const QString& what, int width, int height,
+              const std::function<void(QPainter&)>& draw) {
     const double ratio = p.device()->devicePixelRatioF();
     const QString key = what + QStringLiteral(":%1").arg(ratio);
     QPixmap tile;
@@ -139,8 +143,14 @@ void lines(QPainter& p, const QRectF& r, double degrees, double step, const QPen
     const double period = slanted ? step * std::sqrt(2.0) : step;
     const int count = 6, size = static_cast<int>(std::lround(period * count));
     const double fitted = static_cast<double>(size) / count / (slanted ? std::sqrt(2.0) : 1.0);
-    layTiles(p, r, QStringLiteral("hatch:%1:%2:%3:%4:%5").arg(degrees).arg(step).arg(pen.widthF()).arg(pen.color().rgba()).arg(pen.style()), size, size,
-             [&](QPainter& t) { drawLines(t, QRectF(0, 0, size, size), degrees, fitted, pen); });
+    layTiles(p, r,
+             QStringLiteral("hatch:%1:%2:%3:%4:%5")
+                 .arg(degrees)
+                 .arg(step)
+                 .arg(pen.widthF())
+                 .arg(pen.color().rgba())
+                 .arg(pen.style()),
+             size, size, [&](QPainter& t) { drawLines(t, QRectF(0, 0, size, size), degrees, fitted, pen); });
 }
 
 /// Rows of a zigzag: a made part.
@@ -150,7 +160,8 @@ void zigzag(QPainter& p, const QRectF& r, Cut& cut, const QPen& pen) {
             on.setPen(pen);
             for (int row = 0; row <= 8; ++row)
                 for (int k = 0; k < 12; ++k)
-                    on.drawLine(QPointF(4 * k, 2 + 5 * row + (k % 2 ? 2 : 0)), QPointF(4 * k + 4, 2 + 5 * row + (k % 2 ? 0 : 2)));
+                    on.drawLine(QPointF(4 * k, 2 + 5 * row + (k % 2 ? 2 : 0)),
+                                QPointF(4 * k + 4, 2 + 5 * row + (k % 2 ? 0 : 2)));
         });
     p.setPen(pen);
     for (double y = r.top() + 2; y < r.bottom() + 5; y += 5) {
@@ -180,21 +191,27 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
     // Signs on a square grid: tiles on the screen, each by itself on paper.
     const auto spread = [&](int step, auto&& draw) {
         if (!isVector())
-            return layTiles(p, r, QStringLiteral("signs:%1:%2:%3").arg(static_cast<int>(kind)).arg(step).arg(ink.rgba()), 8 * step, 8 * step, [&](QPainter& on) {
-                for (int k = 0; k < 64; ++k)
-                    draw(on, QPointF(step * (k % 8 + 0.5), step * (k / 8 + 0.5)), nullptr);
-            });
+            return layTiles(p, r,
+                            QStringLiteral("signs:%1:%2:%3").arg(static_cast<int>(kind)).arg(step).arg(ink.rgba()),
+                            8 * step, 8 * step, [&](QPainter& on) {
+                                for (int k = 0; k < 64; ++k)
+                                    draw(on, QPointF(step * (k % 8 + 0.5), step * (k / 8 + 0.5)), nullptr);
+                            });
         for (double y = r.top() + step / 2.0; y < r.bottom(); y += step)
             for (double x = r.left() + step / 2.0; x < r.right(); x += step)
                 draw(p, QPointF(x, y), &cut);
     };
     switch (kind) {
-    case PartKind::Board: lines(p, r, -45, 6, pen(0.7)); break;
+    case PartKind::Board:
+        lines(p, r, -45, 6, pen(0.7));
+        break;
     case PartKind::Card:
         lines(p, r, 45, 9, pen(0.7));
         lines(p, r.translated(0, 0).adjusted(0, 2.5, 0, 0), 45, 9, pen(0.7));
         break;
-    case PartKind::Cooler: lines(p, r, 90, 4, pen(0.8)); break;
+    case PartKind::Cooler:
+        lines(p, r, 90, 4, pen(0.8));
+        break;
     case PartKind::PowerSupply:
         lines(p, r, 45, 8, pen(0.6));
         lines(p, r, -45, 8, pen(0.6));
@@ -214,8 +231,12 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
                 within ? within->line(c - arm, c + arm) : on.drawLine(c - arm, c + arm);
         });
         break;
-    case PartKind::Drive: lines(p, r, 0, 4, pen(0.8)); break;
-    case PartKind::Made: zigzag(p, r, cut, pen(0.7)); break;
+    case PartKind::Drive:
+        lines(p, r, 0, 4, pen(0.8));
+        break;
+    case PartKind::Made:
+        zigzag(p, r, cut, pen(0.7));
+        break;
     case PartKind::Radiator:
         lines(p, r, 90, 4, pen(0.8));
         lines(p, r, 0, 12, pen(0.6));
@@ -223,7 +244,8 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
     case PartKind::Processor:
     case PartKind::Case:
     case PartKind::Adapter:
-    case PartKind::Cable: break;
+    case PartKind::Cable:
+        break;
     }
     p.restore();
     if (edge > 0)
@@ -232,7 +254,9 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
 
 void Canvas::pattern(const QRectF& r, Pattern which) {
     switch (which) {
-    case Pattern::Over: lines(p, r, -45, 5, QPen(t.block, 1.2)); break;
+    case Pattern::Over:
+        lines(p, r, -45, 5, QPen(t.block, 1.2));
+        break;
     case Pattern::Holds: {
         QColor c = t.ok;
         c.setAlphaF(0.55F);
@@ -245,17 +269,24 @@ void Canvas::pattern(const QRectF& r, Pattern which) {
         lines(p, r, -45, 7, pen);
         break;
     }
-    case Pattern::LevelLines: lines(p, r, 0, 4, QPen(t.ink, 0.8)); break;
-    case Pattern::Diagonal: lines(p, r, -45, 5, QPen(t.ink, 0.8)); break;
+    case Pattern::LevelLines:
+        lines(p, r, 0, 4, QPen(t.ink, 0.8));
+        break;
+    case Pattern::Diagonal:
+        lines(p, r, -45, 5, QPen(t.ink, 0.8));
+        break;
     case Pattern::Crossed:
         lines(p, r, 45, 6, QPen(t.ink, 0.7));
         lines(p, r, -45, 6, QPen(t.ink, 0.7));
         break;
-    case Pattern::Solid: p.fillRect(r, t.ink); break;
+    case Pattern::Solid:
+        p.fillRect(r, t.ink);
+        break;
     }
 }
 
-void Canvas::hatch(const QPainterPath& outline, core::PartKind kind, const QColor& ground, const QColor& ink, double edge) {
+void Canvas::hatch(const QPainterPath& outline, core::PartKind kind, const QColor& ground, const QColor& ink,
+                   double edge) {
     p.save();
     p.setClipPath(outline, Qt::IntersectClip);
     hatch(outline.boundingRect(), kind, ground, ink, 0);

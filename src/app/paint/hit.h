@@ -13,21 +13,46 @@ namespace app {
 enum class Act {
     None,
     // of Fit
-    ChooseCut, SlideCut, DragCut, MoveSheet, ShowAll, ChooseList, TurnList, NextSort, NextFilter, ShowHarm, ApplyMend, FillIn, PrintSheet,
+    ChooseCut,
+    SlideCut,
+    DragCut,
+    MoveSheet,
+    ShowAll,
+    ChooseList,
+    TurnList,
+    NextSort,
+    NextFilter,
+    ShowHarm,
+    ApplyMend,
+    FillIn,
+    PrintSheet,
     // of Air, Brief and the revisions
-    TurnFan, SetSpeed, AddPart, AddAdapter, UseAdapter, LookAt, Compare,
+    TurnFan,
+    SetSpeed,
+    AddPart,
+    AddAdapter,
+    UseAdapter,
+    LookAt,
+    Compare,
     // of every list
-    ScrollList, SortList, FilterList,
+    ScrollList,
+    SortList,
+    FilterList,
     // of the window
-    OpenStation, OpenMenu, FoldWorking, FirstFinding, AllFindings, ShowFinding,
+    OpenStation,
+    OpenMenu,
+    FoldWorking,
+    FirstFinding,
+    AllFindings,
+    ShowFinding,
 };
 
 /// An act with what it needs to know.
 struct Handle {
     Act act = Act::None;
-    core::Thing of;      ///< the fan that is turned, the part that is used
-    QString list;        ///< id of the list that is scrolled, sorted or filtered
-    int row = -1;        ///< of a list; a column, a station
+    core::Thing of;                  ///< the fan that is turned, the part that is used
+    QString list;                    ///< id of the list that is scrolled, sorted or filtered
+    int row = -1;                    ///< of a list; a column, a station
     core::Axis axis = core::Axis::X; ///< of a cut
     double fromMm = 0, toMm = 0;     ///< what a slider spans; equal: the whole case
     friend bool operator==(const Handle&, const Handle&) = default;

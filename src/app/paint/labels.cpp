@@ -11,7 +11,10 @@ namespace app {
 namespace {
 constexpr double stepX = 10, stepY = 9, farthest = 260, margin = 2;
 
-struct Offset { QPointF by; double distance; };
+struct Offset {
+    QPointF by;
+    double distance;
+};
 
 /// Steps from the place that is wanted, nearest first.
 const std::vector<Offset>& offsets() {
@@ -21,7 +24,8 @@ const std::vector<Offset>& offsets() {
             for (double x = -farthest; x <= farthest; x += stepX)
                 if (const double d = std::hypot(x, y); d <= farthest)
                     list.push_back({{x, y}, d});
-        std::stable_sort(list.begin(), list.end(), [](const Offset& a, const Offset& b) { return a.distance < b.distance; });
+        std::stable_sort(list.begin(), list.end(),
+                         [](const Offset& a, const Offset& b) { return a.distance < b.distance; });
         return list;
     }();
     return all;
@@ -30,7 +34,8 @@ const std::vector<Offset>& offsets() {
 
 bool Labels::isFree(const QRectF& r, double apart) const {
     const QRectF grown = r.adjusted(-apart, -apart, apart, apart);
-    return (m_room.isNull() || m_room.contains(r)) && std::none_of(m_taken.begin(), m_taken.end(), [&](const QRectF& t) { return t.intersects(grown); });
+    return (m_room.isNull() || m_room.contains(r)) &&
+           std::none_of(m_taken.begin(), m_taken.end(), [&](const QRectF& t) { return t.intersects(grown); });
 }
 
 bool Labels::crosses(const QPointF& from, const QPointF& to) const {
@@ -38,8 +43,12 @@ bool Labels::crosses(const QPointF& from, const QPointF& to) const {
     return std::any_of(m_taken.begin(), m_taken.end(), [&](const QRectF& t) {
         if (t.contains(from)) // what it leads away from
             return false;
-        const QLineF edges[] = {{t.topLeft(), t.topRight()}, {t.topRight(), t.bottomRight()}, {t.bottomRight(), t.bottomLeft()}, {t.bottomLeft(), t.topLeft()}};
-        return std::any_of(std::begin(edges), std::end(edges), [&](const QLineF& e) { return line.intersects(e, nullptr) == QLineF::BoundedIntersection; });
+        const QLineF edges[] = {{t.topLeft(), t.topRight()},
+                                {t.topRight(), t.bottomRight()},
+                                {t.bottomRight(), t.bottomLeft()},
+                                {t.bottomLeft(), t.topLeft()}};
+        return std::any_of(std::begin(edges), std::end(edges),
+                           [&](const QLineF& e) { return line.intersects(e, nullptr) == QLineF::BoundedIntersection; });
     });
 }
 
@@ -50,7 +59,8 @@ std::optional<QRectF> Labels::place(const QSizeF& size, const QPointF& near, dou
     return at;
 }
 
-std::optional<QRectF> Labels::placeLed(const QSizeF& size, const QPointF& near, const QPointF& from, double reach, const QRectF& within) {
+std::optional<QRectF> Labels::placeLed(const QSizeF& size, const QPointF& near, const QPointF& from, double reach,
+                                       const QRectF& within) {
     auto at = find(size, near, reach, within, &from);
     if (!at)
         at = find(size, near, reach, within, nullptr);
@@ -59,7 +69,8 @@ std::optional<QRectF> Labels::placeLed(const QSizeF& size, const QPointF& near, 
     return at;
 }
 
-std::optional<QRectF> Labels::find(const QSizeF& size, const QPointF& near, double reach, const QRectF& within, const QPointF* from) {
+std::optional<QRectF> Labels::find(const QSizeF& size, const QPointF& near, double reach, const QRectF& within,
+                                   const QPointF* from) {
     for (const Offset& offset : offsets()) {
         if (offset.distance > reach)
             break;

@@ -19,7 +19,8 @@ bool ListLook::scroll(const QString& id, int rows) {
     for (const ListPlace& p : places)
         if (p.id == id && p.rows > p.shown) {
             ListState& state = states[id];
-            const auto most = static_cast<int>(p.rows - p.shown), to = std::clamp(static_cast<int>(state.top) + rows, 0, most);
+            const auto most = static_cast<int>(p.rows - p.shown),
+                       to = std::clamp(static_cast<int>(state.top) + rows, 0, most);
             const bool moved = to != static_cast<int>(state.top);
             state.top = static_cast<std::size_t>(to);
             return moved;
@@ -30,7 +31,8 @@ bool ListLook::scroll(const QString& id, int rows) {
 void ListLook::scrollTo(const QString& id, double share) {
     for (const ListPlace& p : places)
         if (p.id == id && p.rows > p.shown)
-            states[id].top = static_cast<std::size_t>(std::lround(std::clamp(share, 0.0, 1.0) * static_cast<double>(p.rows - p.shown)));
+            states[id].top = static_cast<std::size_t>(
+                std::lround(std::clamp(share, 0.0, 1.0) * static_cast<double>(p.rows - p.shown)));
 }
 
 void ListLook::sortBy(const QString& id, int column) {
@@ -45,12 +47,15 @@ void ListLook::sortBy(const QString& id, int column) {
 }
 
 const ListPlace* ListLook::at(const QPointF& point) const {
-    const auto found = std::find_if(places.begin(), places.end(), [&](const ListPlace& p) { return p.rect.contains(point); });
+    const auto found =
+        std::find_if(places.begin(), places.end(), [&](const ListPlace& p) { return p.rect.contains(point); });
     return found == places.end() ? nullptr : &*found;
 }
 
-PaintedList::PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t rows, double rowHeight, std::vector<ListColumn> heads)
-    : m_c(c), m_id(std::move(id)), m_body(r), m_rowHeight(rowHeight), m_heads(std::move(heads)), m_order(rows), m_state(c.lists ? &c.lists->states[m_id] : nullptr) {
+PaintedList::PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t rows, double rowHeight,
+                         std::vector<ListColumn> heads)
+    : m_c(c), m_id(std::move(id)), m_body(r), m_rowHeight(rowHeight), m_heads(std::move(heads)), m_order(rows),
+      m_state(c.lists ? &c.lists->states[m_id] : nullptr) {
     std::iota(m_order.begin(), m_order.end(), std::size_t{0});
     if (!m_heads.empty())
         m_body.setTop(r.top() + headHeight);
@@ -60,10 +65,13 @@ PaintedList::PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t row
         const ListColumn& h = m_heads[i];
         const QRectF place(h.left, r.top(), h.right - h.left, headHeight);
         const bool sorted = m_state && m_state->column == static_cast<int>(i);
-        const QString text = sorted ? h.name + (m_state->descending ? QStringLiteral(" \u2191") : QStringLiteral(" \u2193")) : h.name;
-        c.text(place, c.elided(text, place.width(), 11.5), 11.5, sorted ? Weight::SemiBold : Weight::Regular, sorted ? c.t.ink : c.t.ink2, h.align | Qt::AlignVCenter);
+        const QString text =
+            sorted ? h.name + (m_state->descending ? QStringLiteral(" \u2191") : QStringLiteral(" \u2193")) : h.name;
+        c.text(place, c.elided(text, place.width(), 11.5), 11.5, sorted ? Weight::SemiBold : Weight::Regular,
+               sorted ? c.t.ink : c.t.ink2, h.align | Qt::AlignVCenter);
         if (m_state)
-            c.hit(place, Handle{.act = Act::SortList, .list = m_id, .row = static_cast<int>(i)}, QObject::tr("Sort by %1").arg(h.name));
+            c.hit(place, Handle{.act = Act::SortList, .list = m_id, .row = static_cast<int>(i)},
+                  QObject::tr("Sort by %1").arg(h.name));
     }
 }
 
@@ -75,9 +83,14 @@ void PaintedList::filter(const QRectF& control, const std::function<QString(std:
     const QString& wanted = m_state->filter;
     if (!wanted.isEmpty())
         std::erase_if(m_order, [&](std::size_t row) { return !wordsOf(row).contains(wanted, Qt::CaseInsensitive); });
-    const QString words = wanted.isEmpty() ? QObject::tr("filter ...") : QObject::tr("\u201c%1\u201d: %2 of %3").arg(wanted).arg(m_order.size()).arg(all);
-    m_c.text(control, m_c.elided(words, control.width(), 11.5), 11.5, wanted.isEmpty() ? Weight::Regular : Weight::SemiBold, wanted.isEmpty() ? m_c.t.ink2 : m_c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-    m_c.hit(control, Handle{.act = Act::FilterList, .list = m_id}, QObject::tr("Type to list only what holds it; empty lists all"));
+    const QString words = wanted.isEmpty()
+                              ? QObject::tr("filter ...")
+                              : QObject::tr("\u201c%1\u201d: %2 of %3").arg(wanted).arg(m_order.size()).arg(all);
+    m_c.text(control, m_c.elided(words, control.width(), 11.5), 11.5,
+             wanted.isEmpty() ? Weight::Regular : Weight::SemiBold, wanted.isEmpty() ? m_c.t.ink2 : m_c.t.ink,
+             Qt::AlignRight | Qt::AlignVCenter);
+    m_c.hit(control, Handle{.act = Act::FilterList, .list = m_id},
+            QObject::tr("Type to list only what holds it; empty lists all"));
 }
 
 void PaintedList::sort(const std::function<SortKey(std::size_t, int)>& keyOf) {
@@ -116,9 +129,12 @@ void PaintedList::paint(const std::function<void(std::size_t, const QRectF&)>& p
         --shown; // the last line says what follows
     }
     for (std::size_t i = 0; i < shown; ++i)
-        paint(m_order[top + i], {m_body.left(), m_body.top() + m_rowHeight * static_cast<double>(i), m_body.width(), m_rowHeight});
+        paint(m_order[top + i],
+              {m_body.left(), m_body.top() + m_rowHeight * static_cast<double>(i), m_body.width(), m_rowHeight});
     if (!m_state && shown < rows)
-        m_c.second({m_body.left() + 4, m_body.top() + m_rowHeight * static_cast<double>(shown), m_body.width() - 4, m_rowHeight}, QObject::tr("and %1 more").arg(rows - shown));
+        m_c.second({m_body.left() + 4, m_body.top() + m_rowHeight * static_cast<double>(shown), m_body.width() - 4,
+                    m_rowHeight},
+                   QObject::tr("and %1 more").arg(rows - shown));
     else if (m_state && shown < rows)
         paintBar(top, shown);
 }
@@ -127,10 +143,13 @@ void PaintedList::paintBar(std::size_t top, std::size_t shown) {
     const double rows = static_cast<double>(m_order.size());
     const QRectF track(m_body.right() + 4, m_body.top(), barWidth, m_rowHeight * static_cast<double>(shown));
     const double length = std::max(24.0, track.height() * static_cast<double>(shown) / rows);
-    const double at = track.top() + (track.height() - length) * static_cast<double>(top) / (rows - static_cast<double>(shown));
+    const double at =
+        track.top() + (track.height() - length) * static_cast<double>(top) / (rows - static_cast<double>(shown));
     m_c.box(track, m_c.t.tray, m_c.t.hair, 1);
     m_c.box({track.left() + 1, at, track.width() - 2, length}, m_c.t.line, {});
-    m_c.hit(track, Handle{.act = Act::ScrollList, .list = m_id}, QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(top + 1).arg(top + shown).arg(m_order.size()));
+    m_c.hit(
+        track, Handle{.act = Act::ScrollList, .list = m_id},
+        QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(top + 1).arg(top + shown).arg(m_order.size()));
 }
 
 } // namespace app

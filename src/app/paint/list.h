@@ -14,14 +14,18 @@ class Canvas;
 
 /// How a list is looked at: kept by the panel that shows it, so that every list scrolls and sorts alike.
 struct ListState {
-    std::size_t top = 0;   ///< first row in sight
-    int column = -1;       ///< sorted by; -1: in its own order
+    std::size_t top = 0; ///< first row in sight
+    int column = -1;     ///< sorted by; -1: in its own order
     bool descending = false;
-    core::Thing selected;  ///< the row that was brought into sight last
-    QString filter;        ///< only rows whose words hold this
+    core::Thing selected; ///< the row that was brought into sight last
+    QString filter;       ///< only rows whose words hold this
 };
 /// Where a list stood when it was painted.
-struct ListPlace { QString id; QRectF rect; std::size_t rows = 0, shown = 0; };
+struct ListPlace {
+    QString id;
+    QRectF rect;
+    std::size_t rows = 0, shown = 0;
+};
 struct ListLook {
     std::map<QString, ListState> states;
     std::vector<ListPlace> places;
@@ -33,17 +37,22 @@ struct ListLook {
 };
 
 /// A head over one column of a list; sorts by it when it is clicked.
-struct ListColumn { QString name; double left = 0, right = 0; Qt::Alignment align = Qt::AlignLeft; };
+struct ListColumn {
+    QString name;
+    double left = 0, right = 0;
+    Qt::Alignment align = Qt::AlignLeft;
+};
 using SortKey = std::variant<double, QString>;
 
-/// Rows under a head that stays, with a bar at the right where there are more rows than room. Nothing is cut in silence:
-/// on paper, where nothing scrolls, the last row says how many follow.
+/// Rows under a head that stays, with a bar at the right where there are more rows than room. Nothing is cut in
+/// silence: on paper, where nothing scrolls, the last row says how many follow.
 class PaintedList {
 public:
     /// @p heads 0 or more columns; @p r with the head; rows are @p rowHeight high.
-    PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t rows, double rowHeight, std::vector<ListColumn> heads = {});
-    /// Leaves out the rows whose words do not hold what was typed, and paints where to type it: at @p control, where there
-    /// are more rows than are seen at a glance. Call before sort().
+    PaintedList(Canvas& c, QString id, const QRectF& r, std::size_t rows, double rowHeight,
+                std::vector<ListColumn> heads = {});
+    /// Leaves out the rows whose words do not hold what was typed, and paints where to type it: at @p control, where
+    /// there are more rows than are seen at a glance. Call before sort().
     void filter(const QRectF& control, const std::function<QString(std::size_t row)>& wordsOf);
     /// Sorts by the head that was clicked; call before paint().
     void sort(const std::function<SortKey(std::size_t row, int column)>& keyOf);

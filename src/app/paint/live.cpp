@@ -22,7 +22,9 @@ namespace {
 
 using core::rules::Station;
 
-Mark markOf(const View& v, Station station) { return core::verdict::markOfStation(*v.evaluation(), v.result().verdict, station); }
+Mark markOf(const View& v, Station station) {
+    return core::verdict::markOfStation(*v.evaluation(), v.result().verdict, station);
+}
 
 } // namespace
 
@@ -35,7 +37,9 @@ Live briefLive(const View& v, const core::stages::Evaluation& e) {
         }
     if (e.build.placed.empty())
         return {QObject::tr("no parts yet"), markOf(v, Station::Brief)};
-    const QString text = blockers ? counted(blockers, QObject::tr("1 blocker"), QObject::tr("%1 blockers")) : cautions ? counted(cautions, QObject::tr("1 caution"), QObject::tr("%1 cautions")) : QObject::tr("%1 parts agree").arg(e.build.placed.size());
+    const QString text = blockers   ? counted(blockers, QObject::tr("1 blocker"), QObject::tr("%1 blockers"))
+                         : cautions ? counted(cautions, QObject::tr("1 caution"), QObject::tr("%1 cautions"))
+                                    : QObject::tr("%1 parts agree").arg(e.build.placed.size());
     return {text, markOf(v, Station::Brief)};
 }
 
@@ -47,7 +51,9 @@ Live airLive(const View& v, const core::stages::Evaluation& e) {
     if (!part)
         return {e.noise.sources.empty() ? QObject::tr("nothing warm yet") : noise, mark};
     const QString cpuC = qs(core::fixed(v.show.value(Quantity::Temperature, part->temperatureC), 0));
-    return {e.noise.sources.empty() ? QObject::tr("CPU %1, no fan").arg(cpuC) : QObject::tr("CPU %1 at %2").arg(cpuC, noise), mark};
+    return {e.noise.sources.empty() ? QObject::tr("CPU %1, no fan").arg(cpuC)
+                                    : QObject::tr("CPU %1 at %2").arg(cpuC, noise),
+            mark};
 }
 
 Live benchLive(const View& v, const core::stages::Evaluation&) {
@@ -72,10 +78,14 @@ Live benchLive(const View& v, const core::stages::Evaluation&) {
     if (waiting)
         return {QObject::tr("reading runs ..."), Mark::Running};
     using core::bench::SettleState;
-    return {QObject::tr("%1 of %2 settled").arg(settled).arg(runs), Mark::None, settled == runs ? SettleState::Settled : settled ? SettleState::Rough : SettleState::Refused};
+    return {QObject::tr("%1 of %2 settled").arg(settled).arg(runs), Mark::None,
+            settled == runs ? SettleState::Settled
+            : settled       ? SettleState::Rough
+                            : SettleState::Refused};
 }
 
-QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading) {
+QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject,
+                    const std::string& heading) {
     const auto& evaluation = v.document.shown(run.revision).evaluation;
     const core::Placed* p = evaluation ? evaluation->build.at(subject) : nullptr;
     QString part = p ? qs(p->name) : QString();
@@ -84,9 +94,12 @@ QString channelName(const View& v, const core::Run& run, core::ChannelKind kind,
     else if (p && p->part->kind == core::PartKind::Card)
         part = QObject::tr("Card");
     switch (kind) {
-    case core::ChannelKind::Ambient: return QObject::tr("Room");
-    case core::ChannelKind::Level: return QObject::tr("Noise");
-    case core::ChannelKind::Power: return part.isEmpty() ? QObject::tr("Power") : QObject::tr("%1 power").arg(part);
+    case core::ChannelKind::Ambient:
+        return QObject::tr("Room");
+    case core::ChannelKind::Level:
+        return QObject::tr("Noise");
+    case core::ChannelKind::Power:
+        return part.isEmpty() ? QObject::tr("Power") : QObject::tr("%1 power").arg(part);
     case core::ChannelKind::Clock:
         if (!part.isEmpty())
             return QObject::tr("%1 clock").arg(part);
@@ -99,39 +112,53 @@ QString channelName(const View& v, const core::Run& run, core::ChannelKind kind,
         if (!part.isEmpty())
             return part;
         break;
-    case core::ChannelKind::Other: break;
+    case core::ChannelKind::Other:
+        break;
     }
     return qs(heading);
 }
 
 Live fitLive(const View& v, const core::stages::Evaluation& e) {
-    const QString tightest = v.signedNumber(Quantity::Length, core::fit::tightestMm(e.fit)) + QLatin1Char(' ') + v.unit(Quantity::Length);
-    return {core::verdict::markOfFit(e) == Mark::None ? QObject::tr("no gaps yet") : QObject::tr("tightest %1").arg(tightest), markOf(v, Station::Fit)};
+    const QString tightest =
+        v.signedNumber(Quantity::Length, core::fit::tightestMm(e.fit)) + QLatin1Char(' ') + v.unit(Quantity::Length);
+    return {core::verdict::markOfFit(e) == Mark::None ? QObject::tr("no gaps yet")
+                                                      : QObject::tr("tightest %1").arg(tightest),
+            markOf(v, Station::Fit)};
 }
 
 Live makeLive(const View& v, const core::stages::Evaluation& e) {
     const Mark mark = markOf(v, Station::Make);
-    return {mark == Mark::None ? QObject::tr("nothing to make yet") : QObject::tr("%1 h, %2 screws").arg(qs(core::fixed(e.make.hours, 1))).arg(e.make.screws), mark};
+    return {mark == Mark::None
+                ? QObject::tr("nothing to make yet")
+                : QObject::tr("%1 h, %2 screws").arg(qs(core::fixed(e.make.hours, 1))).arg(e.make.screws),
+            mark};
 }
 
 Live verdictLive(const View& v, const core::stages::Evaluation&) {
     const auto& verdict = v.result().verdict;
     const Mark mark = markOf(v, Station::Verdict);
-    return {mark == Mark::None ? QObject::tr("nothing to judge yet") : verdict.validated ? QObject::tr("validated") : verdict.canBeValidated ? QObject::tr("ready to validate") : QObject::tr("%1 of %2 proven").arg(verdict.proven).arg(verdict.targets.size()), mark};
+    return {mark == Mark::None       ? QObject::tr("nothing to judge yet")
+            : verdict.validated      ? QObject::tr("validated")
+            : verdict.canBeValidated ? QObject::tr("ready to validate")
+                                     : QObject::tr("%1 of %2 proven").arg(verdict.proven).arg(verdict.targets.size()),
+            mark};
 }
 
 std::array<Mark, 3> railMarks(const Document::Result& result) {
     if (!result.evaluation)
         return {Mark::Crossed, Mark::None, Mark::None};
     const auto& e = *result.evaluation;
-    return {core::verdict::markOfFit(e), core::verdict::markOfHeat(e, result.verdict), core::verdict::markOfNoise(result.verdict)};
+    return {core::verdict::markOfFit(e), core::verdict::markOfHeat(e, result.verdict),
+            core::verdict::markOfNoise(result.verdict)};
 }
 
 void stageHead(Canvas& c, const QRectF& r, const char* asked, const QString& right) {
     const QString question = QCoreApplication::translate("stations", asked);
     c.text({r.left(), r.top(), r.width(), 24}, question, 16, Weight::SemiBold);
     if (!right.isEmpty())
-        c.second({r.left(), r.top(), r.width(), 24}, c.elided(right, r.width() - c.width(question, 16, Weight::SemiBold) - 16, 12), Qt::AlignRight | Qt::AlignVCenter);
+        c.second({r.left(), r.top(), r.width(), 24},
+                 c.elided(right, r.width() - c.width(question, 16, Weight::SemiBold) - 16, 12),
+                 Qt::AlignRight | Qt::AlignVCenter);
 }
 
 void emptyStage(Canvas& c, const QRectF& r, const QString& sentence) {

@@ -11,8 +11,12 @@ struct View {
     const Document& document;
     core::Show show;
 
-    [[nodiscard]] const Document::Result& result() const { return document.shown(document.revision()); } ///< never waits
-    [[nodiscard]] const core::stages::Evaluation* evaluation() const { return result().evaluation ? &*result().evaluation : nullptr; }
+    [[nodiscard]] const Document::Result& result() const {
+        return document.shown(document.revision());
+    } ///< never waits
+    [[nodiscard]] const core::stages::Evaluation* evaluation() const {
+        return result().evaluation ? &*result().evaluation : nullptr;
+    }
     /// While the newest result is worked out the project of the one that is shown, so that the two belong together.
     [[nodiscard]] const core::Project& project() const {
         const auto& shown = result();
@@ -28,7 +32,10 @@ struct View {
 };
 
 /// Positions of the three cuts through the case, mm in case axes: A across y, B across x, C across z.
-struct Cuts { double a = -1, b = -1, c = -1; core::Axis moved = core::Axis::Y; };
+struct Cuts {
+    double a = -1, b = -1, c = -1;
+    core::Axis moved = core::Axis::Y;
+};
 
 /// Answers of the Fit station that take longer than a gap; of before, or none, while they are worked out.
 struct FitAnswers {
@@ -52,16 +59,17 @@ struct FitLook {
     List list = List::Gaps;
     Sort sort = Sort::Worst;
     Filter filter = Filter::All;
-    bool unfolded = false;        ///< changes that harm elsewhere are listed as well
+    bool unfolded = false; ///< changes that harm elsewhere are listed as well
     double zoom = 1;
-    QPointF pan;                  ///< of the zoomed drawing, px
+    QPointF pan; ///< of the zoomed drawing, px
     const FitAnswers* answers = nullptr;
     const std::vector<core::fit::PlacedBody>* ghost = nullptr; ///< bodies of a part that is not placed yet
-    int ghostShort = 0;           ///< gaps that would be short with it in place
-    bool paper = false;           ///< for a page: nothing to click, nothing about keys and wheels
+    int ghostShort = 0;                                        ///< gaps that would be short with it in place
+    bool paper = false; ///< for a page: nothing to click, nothing about keys and wheels
 };
 /// Gaps in the order and choice of the ladder; indices into the fit result, so that rungs keep their numbers.
-[[nodiscard]] std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look, const core::Thing& selected);
+[[nodiscard]] std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLook& look,
+                                                  const core::Thing& selected);
 /// The gap whose changes are looked for: the selected one, else the first that is short.
 [[nodiscard]] const core::fit::Gap* gapToMend(const core::fit::FitResult& fit, const core::Thing& selected);
 
@@ -78,9 +86,13 @@ void paintVerdict(Canvas& c, const QRectF& r, const View& v);
 
 /// What each station answers; said in its head and on its tab.
 namespace question {
-inline constexpr const char *brief = QT_TRANSLATE_NOOP("stations", "What is it for, and what must it hold?"), *fit = QT_TRANSLATE_NOOP("stations", "Does everything go in, at the worst tolerance?"),
-                            *air = QT_TRANSLATE_NOOP("stations", "Where does the air go, and how warm is it?"), *make = QT_TRANSLATE_NOOP("stations", "What gets printed and cut, and what goes in first?"),
-                            *bench = QT_TRANSLATE_NOOP("stations", "What did the real box do?"), *verdict = QT_TRANSLATE_NOOP("stations", "Which revision is good enough, and how sure is that?");
+inline constexpr const char *brief = QT_TRANSLATE_NOOP("stations", "What is it for, and what must it hold?"),
+                            *fit = QT_TRANSLATE_NOOP("stations", "Does everything go in, at the worst tolerance?"),
+                            *air = QT_TRANSLATE_NOOP("stations", "Where does the air go, and how warm is it?"),
+                            *make = QT_TRANSLATE_NOOP("stations", "What gets printed and cut, and what goes in first?"),
+                            *bench = QT_TRANSLATE_NOOP("stations", "What did the real box do?"),
+                            *verdict =
+                                QT_TRANSLATE_NOOP("stations", "Which revision is good enough, and how sure is that?");
 }
 /// Question in the head of a station.
 void stageHead(Canvas& c, const QRectF& r, const char* question, const QString& right = {});
@@ -103,10 +115,13 @@ struct Live {
 /// Marks of fit, heat and noise of a revision, for the rail.
 [[nodiscard]] std::array<core::Mark, 3> railMarks(const Document::Result& result);
 
-/// How the selected figure was worked out, with what was found about it; nothing when there is no such thing on this revision.
+/// How the selected figure was worked out, with what was found about it; nothing when there is no such thing on this
+/// revision.
 [[nodiscard]] std::optional<core::explain::Working> workingOf(const View& v, const core::Thing& thing);
-/// A channel in words, e.g. "CPU", "Card clock", "Fan 92-15", "Room"; the log's own heading where nothing better is known.
-[[nodiscard]] QString channelName(const View& v, const core::Run& run, core::ChannelKind kind, const std::string& subject, const std::string& heading);
+/// A channel in words, e.g. "CPU", "Card clock", "Fan 92-15", "Room"; the log's own heading where nothing better is
+/// known.
+[[nodiscard]] QString channelName(const View& v, const core::Run& run, core::ChannelKind kind,
+                                  const std::string& subject, const std::string& heading);
 
 /// Target result by kind and subject, for readings such as "CPU 74 at 39 dB".
 [[nodiscard]] const core::verdict::TargetResult* targetOf(const Document::Result& result, core::TargetKind kind);

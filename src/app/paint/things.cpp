@@ -18,11 +18,14 @@ public:
 
     // ---- of a log: no build is needed for it ----
     Answer operator()(const core::ChannelRef& ref) const {
-        return ofChannels(ref.run, [&](const auto& c) { return c.name == ref.channel; }, false);
+        return ofChannels(
+            ref.run, [&](const auto& c) { return c.name == ref.channel; }, false);
     }
     /// Of a run, the processor's is what one asks for first.
     Answer operator()(const core::RunRef& ref) const {
-        return ofChannels(ref.id, [](const auto& c) { return c.kind == core::ChannelKind::Temperature && c.name.starts_with("cpu"); }, true);
+        return ofChannels(
+            ref.id, [](const auto& c) { return c.kind == core::ChannelKind::Temperature && c.name.starts_with("cpu"); },
+            true);
     }
 
     // ---- of the build ----
@@ -32,18 +35,27 @@ public:
         const core::verdict::Deciding limit = core::verdict::temperatureOf(*m_e, m_v.result().verdict, ref.mount);
         return core::explain::ofPart(*m_e, ref.mount, m_v.show, &limit, answered(m_v.document.trials()));
     }
-    Answer operator()(const core::FanRef& ref) const { return m_e && m_e->build.at(ref.mount) ? Answer(core::explain::ofFan(*m_e, ref.mount, m_v.show)) : Answer(); }
-    Answer operator()(const core::OpeningRef& ref) const { return m_e && m_e->build.opening(ref.id) ? Answer(core::explain::ofOpening(*m_e, ref.id, m_v.show)) : Answer(); }
+    Answer operator()(const core::FanRef& ref) const {
+        return m_e && m_e->build.at(ref.mount) ? Answer(core::explain::ofFan(*m_e, ref.mount, m_v.show)) : Answer();
+    }
+    Answer operator()(const core::OpeningRef& ref) const {
+        return m_e && m_e->build.opening(ref.id) ? Answer(core::explain::ofOpening(*m_e, ref.id, m_v.show)) : Answer();
+    }
     Answer operator()(const core::ChamberRef& ref) const {
-        const bool is = m_e && std::any_of(m_e->air.chambers.begin(), m_e->air.chambers.end(), [&](const auto& c) { return c.id == ref.id; });
+        const bool is = m_e && std::any_of(m_e->air.chambers.begin(), m_e->air.chambers.end(),
+                                           [&](const auto& c) { return c.id == ref.id; });
         return is ? Answer(core::explain::ofChamber(*m_e, ref.id, m_v.show)) : Answer();
     }
     Answer operator()(const core::GapRef& ref) const {
         const auto* gap = gapOf(ref);
-        return gap ? Answer(core::explain::ofGap(*gap, static_cast<std::size_t>(gap - m_e->fit.gaps.data()) + 1, m_v.show)) : Answer();
+        return gap ? Answer(
+                         core::explain::ofGap(*gap, static_cast<std::size_t>(gap - m_e->fit.gaps.data()) + 1, m_v.show))
+                   : Answer();
     }
     /// A socket is told by what holds it.
-    Answer operator()(const core::PortRef& ref) const { return std::visit(*this, core::partOrCase(ref.mount.empty() ? core::caseMount : std::string_view(ref.mount))); }
+    Answer operator()(const core::PortRef& ref) const {
+        return std::visit(*this, core::partOrCase(ref.mount.empty() ? core::caseMount : std::string_view(ref.mount)));
+    }
     Answer operator()(const core::LeadRef& ref) const {
         if (m_e)
             for (std::size_t i = 0; i < m_e->build.joined.size(); ++i)
@@ -56,12 +68,18 @@ public:
         if (!m_e)
             return {};
         switch (ref.total) {
-        case Total::Noise: return core::explain::ofNoise(*m_e, m_v.show);
-        case Total::Power: return core::explain::ofPower(*m_e, m_v.show);
-        case Total::Volume: return core::explain::ofVolume(*m_e, m_v.show);
-        case Total::Balance: return core::explain::ofBalance(*m_e, m_v.show);
-        case Total::Mass: return core::explain::ofTotals(*m_e, Quantity::Mass, m_v.show);
-        case Total::Price: return core::explain::ofTotals(*m_e, Quantity::Money, m_v.show);
+        case Total::Noise:
+            return core::explain::ofNoise(*m_e, m_v.show);
+        case Total::Power:
+            return core::explain::ofPower(*m_e, m_v.show);
+        case Total::Volume:
+            return core::explain::ofVolume(*m_e, m_v.show);
+        case Total::Balance:
+            return core::explain::ofBalance(*m_e, m_v.show);
+        case Total::Mass:
+            return core::explain::ofTotals(*m_e, Quantity::Mass, m_v.show);
+        case Total::Price:
+            return core::explain::ofTotals(*m_e, Quantity::Money, m_v.show);
         }
         return {};
     }
@@ -142,9 +160,11 @@ private:
                 return ofChannel(*run, *a, c);
         return orFirst ? Answer(ofChannel(*run, *a, a->channels.front())) : Answer();
     }
-    Working ofChannel(const core::Run& run, const core::bench::RunAnalysis& a, const core::bench::ChannelResult& c) const {
+    Working ofChannel(const core::Run& run, const core::bench::RunAnalysis& a,
+                      const core::bench::ChannelResult& c) const {
         Working w = core::explain::ofChannel(run, a, c, m_v.show);
-        w.title = QObject::tr("%1, %2").arg(channelName(m_v, run, c.kind, c.subject, c.name), qs(run.name)).toStdString();
+        w.title =
+            QObject::tr("%1, %2").arg(channelName(m_v, run, c.kind, c.subject, c.name), qs(run.name)).toStdString();
         return w;
     }
 

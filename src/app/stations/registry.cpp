@@ -14,7 +14,9 @@ using core::rules::Station;
 
 template <class Page> StationPage* page(Context& context, const Recorder&) { return new Page(context); }
 /// A station that only shows.
-template <auto painter> StationPage* sheet(Context& context, const Recorder&) { return new StationPage(context, {}, painter); }
+template <auto painter> StationPage* sheet(Context& context, const Recorder&) {
+    return new StationPage(context, {}, painter);
+}
 StationPage* benchPage(Context& context, const Recorder& recorder) { return new BenchPage(context, recorder); }
 } // namespace
 
@@ -25,7 +27,8 @@ const std::array<StationRow, 6>& stations() {
         {Station::Air, QT_TRANSLATE_NOOP("stations", "Air"), question::air, "air", airLive, page<AirPage>},
         {Station::Make, QT_TRANSLATE_NOOP("stations", "Make"), question::make, "make", makeLive, sheet<paintMake>},
         {Station::Bench, QT_TRANSLATE_NOOP("stations", "Bench"), question::bench, "bench", benchLive, benchPage},
-        {Station::Verdict, QT_TRANSLATE_NOOP("stations", "Verdict"), question::verdict, "verdict", verdictLive, sheet<paintVerdict>},
+        {Station::Verdict, QT_TRANSLATE_NOOP("stations", "Verdict"), question::verdict, "verdict", verdictLive,
+         sheet<paintVerdict>},
     }};
     return rows;
 }
@@ -41,7 +44,8 @@ std::array<Live, 6> liveResults(const View& v) {
         if (e || stations()[i].id == Station::Bench) // runs are told of a build that does not resolve, too
             live[i] = stations()[i].live(v, e ? *e : nothing);
         else
-            live[i] = {empty ? QObject::tr("no parts yet") : QObject::tr("does not resolve"), empty ? core::Mark::None : core::Mark::Crossed};
+            live[i] = {empty ? QObject::tr("no parts yet") : QObject::tr("does not resolve"),
+                       empty ? core::Mark::None : core::Mark::Crossed};
     }
     return live;
 }

@@ -5,13 +5,15 @@
 
 namespace app {
 
-StationPage::StationPage(Context& context, QString name, Painter painter, QWidget* parent) : PaintedPanel(context, parent), m_painter(std::move(painter)) {
+StationPage::StationPage(Context& context, QString name, Painter painter, QWidget* parent)
+    : PaintedPanel(context, parent), m_painter(std::move(painter)) {
     setAccessibleName(std::move(name));
 }
 
 QRectF StationPage::inside() const { return QRectF(rect()).adjusted(16 + 13, 16 + 8, -9 - 10, -9 - 8); }
 
-QPushButton* StationPage::addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width, int height) {
+QPushButton* StationPage::addButton(const QString& text, const QString& objectName, int fromRight, int fromTop,
+                                    int width, int height) {
     auto* button = new QPushButton(text, this);
     button->setObjectName(objectName);
     m_buttons.push_back({button, fromRight, fromTop, width, height});
@@ -21,7 +23,9 @@ QPushButton* StationPage::addButton(const QString& text, const QString& objectNa
 void StationPage::resizeEvent(QResizeEvent*) {
     const QRectF r = inside();
     for (const Placed& b : m_buttons)
-        b.button->setGeometry(static_cast<int>(r.right()) - b.fromRight - b.width, static_cast<int>(b.fromTop >= 0 ? r.top() + b.fromTop : r.bottom() + b.fromTop), b.width, b.height);
+        b.button->setGeometry(static_cast<int>(r.right()) - b.fromRight - b.width,
+                              static_cast<int>(b.fromTop >= 0 ? r.top() + b.fromTop : r.bottom() + b.fromTop), b.width,
+                              b.height);
 }
 
 void StationPage::paintInside(Canvas& canvas, const QRectF& r) const {

@@ -14,10 +14,12 @@ class StationPage : public PaintedPanel {
     Q_OBJECT
 public:
     using Painter = std::function<void(Canvas&, const QRectF&, const View&)>;
-    StationPage(Context& context, QString name, Painter painter, QWidget* parent = nullptr); ///< @p name may be given later
+    StationPage(Context& context, QString name, Painter painter,
+                QWidget* parent = nullptr); ///< @p name may be given later
 
     /// A button whose place is measured from the right and top of the inside of the border.
-    QPushButton* addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width, int height = 28);
+    QPushButton* addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width,
+                           int height = 28);
     [[nodiscard]] QRectF inside() const;
     /// Paints the inside alone, e.g. for the report, in a given size.
     virtual void paintInside(Canvas& canvas, const QRectF& r) const;
@@ -34,7 +36,10 @@ protected:
 private:
     QPixmap m_border; ///< frame and zone letters, as they were painted last
     QColor m_borderPaper;
-    struct Placed { QPushButton* button; int fromRight, fromTop, width, height; };
+    struct Placed {
+        QPushButton* button;
+        int fromRight, fromTop, width, height;
+    };
     Painter m_painter;
     std::vector<Placed> m_buttons;
 };

@@ -1,6 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 
+#include "app/stations/air/air_page.h"
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/brief/brief_page.h"
+#include "app/stations/fit/fit_page.h"
+#include "app/stations/registry.h"
 #include "app/ui/dialogs/form_dialog.h"
 #include "app/ui/recording/recorder.h"
 #include "app/ui/shell/findings_line.h"
@@ -8,11 +13,6 @@
 #include "app/ui/shell/station_strip.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
-#include "app/stations/air/air_page.h"
-#include "app/stations/bench/bench_page.h"
-#include "app/stations/brief/brief_page.h"
-#include "app/stations/registry.h"
-#include "app/stations/fit/fit_page.h"
 #include "app/ui/style.h"
 #include "core/base/text.h"
 
@@ -30,7 +30,7 @@ namespace app {
 namespace {
 constexpr int narrowBelow = 1180, wideFrom = 1600;
 constexpr int leastStageHeight = 560;
-}
+} // namespace
 
 MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent), m_context(context) {
     setObjectName(QStringLiteral("mainWindow"));
@@ -39,7 +39,9 @@ MainWindow::MainWindow(Context& context, QWidget* parent) : QMainWindow(parent),
     setAcceptDrops(true);
     m_recorder = new Recorder(context, captureFolder());
     m_recovery = new Recovery(context.document, recoveryFolder(), this);
-    connect(m_recovery, &Recovery::failed, this, [this](const core::Problem& p) { m_findings->setProblem(tr("What is not saved has no copy on the disk: %1").arg(qs(p.text()))); });
+    connect(m_recovery, &Recovery::failed, this, [this](const core::Problem& p) {
+        m_findings->setProblem(tr("What is not saved has no copy on the disk: %1").arg(qs(p.text())));
+    });
     buildShell();
     buildPages();
     m_recorder->setParent(this); // behind the pages that look at it, so that it is deleted after them
@@ -117,8 +119,10 @@ void MainWindow::buildPages() {
         m_startButtons.push_back(start);
     }
     m_bench = static_cast<BenchPage*>(m_pages[4]);
-    connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this, &MainWindow::editBrief);
-    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked, this, [this] { addPart(); });
+    connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this,
+            &MainWindow::editBrief);
+    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked,
+            this, [this] { addPart(); });
     auto* import = m_bench->addButton(tr("Read in a log"), QStringLiteral("readLog"), 226, 0, 104);
     auto* rec = m_recordButton = m_bench->addButton(tr("Record"), QStringLiteral("record"), 114, 0, 104);
     m_stopButton = m_bench->addButton(tr("Stop"), QStringLiteral("stop"), 0, 0, 106);
@@ -148,7 +152,8 @@ void MainWindow::connectViews() {
     connect(m_findings, &FindingsLine::show, this, &MainWindow::showFinding);
     connect(m_findingsList, &FindingsList::show, this, &MainWindow::showFinding);
     m_findingsList->zoneOf = [this](const core::rules::Finding& f) {
-        return static_cast<int>(f.station) == station() ? m_pages[static_cast<std::size_t>(station())]->zoneOf(f.about) : QString();
+        return static_cast<int>(f.station) == station() ? m_pages[static_cast<std::size_t>(station())]->zoneOf(f.about)
+                                                        : QString();
     };
     connect(m_findingsList, &FindingsList::closed, this, &MainWindow::toggleFindings);
     connect(m_workingTab, &WorkingTab::toggled, this, [this] {
@@ -156,13 +161,15 @@ void MainWindow::connectViews() {
         arrange();
     });
     connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::addPartWanted, this, &MainWindow::addPart);
-    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::refused, this,
+            qOverload<const core::Problem&>(&MainWindow::tell));
     auto* fit = static_cast<FitPage*>(m_pages[1]);
     connect(fit, &FitPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
     connect(fit, &FitPage::addPartWanted, this, [this] { addPart(); });
     connect(fit, &FitPage::fillInWanted, this, &MainWindow::fillInMeasures);
     connect(fit, &FitPage::sheetWanted, this, [this] { printMeasures({}); });
-    connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this,
+            qOverload<const core::Problem&>(&MainWindow::tell));
     connectRecorder();
     connect(&m_context.document, &Document::changed, this, &MainWindow::refresh);
     connect(&m_context.document, &Document::revisionSelected, this, &MainWindow::refresh);
@@ -181,16 +188,22 @@ void MainWindow::refresh() {
             if (std::find(m_startButtons.begin(), m_startButtons.end(), button) == m_startButtons.end())
                 button->setVisible(!empty);
     const auto& verdict = m_context.view().result().verdict;
-    m_validateButton->setText(verdict.validated ? tr("Withdraw") : tr("Validate %1").arg(qs(m_context.document.revision())));
+    m_validateButton->setText(verdict.validated ? tr("Withdraw")
+                                                : tr("Validate %1").arg(qs(m_context.document.revision())));
     m_validateButton->setEnabled(!empty && (verdict.canBeValidated || verdict.validated));
-    m_validateButton->setToolTip(verdict.validated ? tr("Take the stamp off this revision") : verdict.canBeValidated ? tr("Mark this revision as validated") : tr("What is left to do stands below on this sheet"));
+    m_validateButton->setToolTip(verdict.validated        ? tr("Take the stamp off this revision")
+                                 : verdict.canBeValidated ? tr("Mark this revision as validated")
+                                                          : tr("What is left to do stands below on this sheet"));
     m_validateAction->setEnabled(m_validateButton->isEnabled());
     m_stopButton->setEnabled(m_recorder->isRecording());
     m_stopAction->setEnabled(m_recorder->isRecording());
     m_recordButton->setEnabled(!m_recorder->isRecording()); // one at a time
     m_strip->setRecording(m_recorder->isRecording());
-    const bool readOnly = !m_context.document.path().isEmpty() && !m_context.document.place().lock && !m_context.document.place().readOnlyBecause.isEmpty();
-    const QString name = project.name.empty() ? tr("Mini Draft") : readOnly ? tr("%1 (read-only) – Mini Draft").arg(qs(project.name)) : tr("%1 – Mini Draft").arg(qs(project.name));
+    const bool readOnly = !m_context.document.path().isEmpty() && !m_context.document.place().lock &&
+                          !m_context.document.place().readOnlyBecause.isEmpty();
+    const QString name = project.name.empty() ? tr("Mini Draft")
+                         : readOnly           ? tr("%1 (read-only) – Mini Draft").arg(qs(project.name))
+                                              : tr("%1 – Mini Draft").arg(qs(project.name));
     setWindowTitle(name + QStringLiteral("[*]"));
     setWindowModified(m_context.document.isModified());
     if (!m_findingsList->isHidden())
@@ -219,12 +232,15 @@ void MainWindow::arrange() {
     const bool open = !m_working->isHidden();
     m_rail->setVisible(!narrow || !open);
     const int whole = width() - (narrow ? m_workingTab->width() : 0);
-    m_splitter->setSizes({m_rail->isHidden() ? 0 : rail, whole - (m_rail->isHidden() ? 0 : rail) - (open ? working : 0) - 2, open ? working : 0});
+    m_splitter->setSizes({m_rail->isHidden() ? 0 : rail,
+                          whole - (m_rail->isHidden() ? 0 : rail) - (open ? working : 0) - 2, open ? working : 0});
     m_strip->setRailWidth(rail + 1);
 }
 
 /// As many rows as there are, and no more than a third of the window.
-void MainWindow::fitFindingsList() { m_findingsList->setFixedHeight(std::min(m_findingsList->wantedHeight(), std::max(192, (height() - 90) / 3))); }
+void MainWindow::fitFindingsList() {
+    m_findingsList->setFixedHeight(std::min(m_findingsList->wantedHeight(), std::max(192, (height() - 90) / 3)));
+}
 
 void MainWindow::resizeEvent(QResizeEvent* event) {
     QMainWindow::resizeEvent(event);
@@ -259,7 +275,8 @@ void MainWindow::bringSelectionIntoSight() {
     for (const Hit& hit : shown->hits())
         if (hit.thing == m_context.selection.thing()) {
             const QPoint at = hit.rect.center().toPoint();
-            return area->ensureVisible(at.x(), at.y(), 40, static_cast<int>(std::min(120.0, hit.rect.height() / 2 + 30)));
+            return area->ensureVisible(at.x(), at.y(), 40,
+                                       static_cast<int>(std::min(120.0, hit.rect.height() / 2 + 30)));
         }
 }
 
@@ -278,7 +295,8 @@ void MainWindow::stepRevision(int direction) {
 }
 
 void MainWindow::nextRegion(int direction) {
-    const std::array<QWidget*, 5> regions{m_strip, m_rail->cards(), m_pages[static_cast<std::size_t>(station())], m_working->sheet(), m_findings};
+    const std::array<QWidget*, 5> regions{m_strip, m_rail->cards(), m_pages[static_cast<std::size_t>(station())],
+                                          m_working->sheet(), m_findings};
     int at = 2;
     for (int i = 0; i < 5; ++i)
         if (regions[static_cast<std::size_t>(i)]->hasFocus())
@@ -296,7 +314,8 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
         return m_context.selection.back();
     // After choosing in the rail or in Working the keys of the sheet go on working: what no region took is the page's.
     QWidget* sheet = m_pages[static_cast<std::size_t>(station())];
-    const bool plain = (event->modifiers() & ~(Qt::ShiftModifier | Qt::AltModifier | Qt::KeypadModifier)) == Qt::NoModifier;
+    const bool plain =
+        (event->modifiers() & ~(Qt::ShiftModifier | Qt::AltModifier | Qt::KeypadModifier)) == Qt::NoModifier;
     if (plain && !m_forwarding && !sheet->hasFocus() && (!sheet->focusWidget() || !sheet->focusWidget()->hasFocus())) {
         m_forwarding = true;
         QApplication::sendEvent(sheet, event);
@@ -309,17 +328,22 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
 
 void MainWindow::tell(const QString& title, const QString& text) {
     m_lastMessage = title + QStringLiteral(": ") + text;
-    auto* box = new QMessageBox(QMessageBox::NoIcon, qs(core::printable(title.toStdString())), qs(core::printable(text.toStdString())), QMessageBox::Ok, this);
+    auto* box = new QMessageBox(QMessageBox::NoIcon, qs(core::printable(title.toStdString())),
+                                qs(core::printable(text.toStdString())), QMessageBox::Ok, this);
     box->setObjectName(QStringLiteral("message"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->open();
 }
 
-void MainWindow::tell(const core::Problem& problem) { tell(qs(problem.place), qs(problem.what + (problem.remedy.empty() ? "" : "\n" + problem.remedy))); }
+void MainWindow::tell(const core::Problem& problem) {
+    tell(qs(problem.place), qs(problem.what + (problem.remedy.empty() ? "" : "\n" + problem.remedy)));
+}
 
 void MainWindow::applyTheme(ThemeChoice choice) {
     m_context.settings.theme = choice;
-    const bool dark = choice == ThemeChoice::Dark || (choice == ThemeChoice::System && QApplication::style()->standardPalette().color(QPalette::Window).lightness() < 128);
+    const bool dark = choice == ThemeChoice::Dark ||
+                      (choice == ThemeChoice::System &&
+                       QApplication::style()->standardPalette().color(QPalette::Window).lightness() < 128);
     m_context.theme = dark ? Theme::night_() : Theme::light();
     QApplication::setPalette(m_context.theme.palette());
     QApplication::setFont(m_context.theme.font(13));

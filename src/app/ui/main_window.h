@@ -2,8 +2,8 @@
 #pragma once
 #include "app/model/background_job.h"
 #include "app/model/recovery.h"
-#include "app/ui/context.h"
 #include "app/stations/station_page.h"
+#include "app/ui/context.h"
 
 #include <QMainWindow>
 #include <QPointer>
@@ -38,7 +38,8 @@ public:
     ~MainWindow() override;
 
     // ---- files (main_window_files.cpp) ----
-    /// Opens a project file or folder beside the window; a refused one is said in a dialog and leaves what is open as it was.
+    /// Opens a project file or folder beside the window; a refused one is said in a dialog and leaves what is open as
+    /// it was.
     void openInBackground(const QString& path);
     /// The same, waited for.
     bool openPath(const QString& path);
@@ -151,9 +152,15 @@ private:
     void addUnits(QMenu* units);
     void fillRecent();
     void offerRestart(int percent);
-    QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run, const QString& objectName = {});
+    QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run,
+                    const QString& objectName = {});
     // main_window_files.cpp
-    struct Opened { core::Result<store::Loaded> loaded; std::optional<store::FileStamp> stamp; QString path; std::shared_ptr<const core::Project> before; };
+    struct Opened {
+        core::Result<store::Loaded> loaded;
+        std::optional<store::FileStamp> stamp;
+        QString path;
+        std::shared_ptr<const core::Project> before;
+    };
     void finishOpen(Opened& opened);
     void askAboutSecondWindow();
     void saved(Document::Place place, const std::shared_ptr<const core::Project>& project);
@@ -196,7 +203,8 @@ private:
     Recovery* m_recovery = nullptr;
     QPointer<BackgroundJob> m_openJob, m_saveJob, m_reportJob;
     std::function<void()> m_afterSave;
-    std::vector<std::shared_ptr<const core::LogFile>> m_knownFiles; ///< where readings stand since the last save to a folder
+    std::vector<std::shared_ptr<const core::LogFile>>
+        m_knownFiles;           ///< where readings stand since the last save to a folder
     std::set<QString> m_passed; ///< copies and captures that were offered in this session
     bool m_openedWell = false, m_savedWell = false, m_reportWell = false, m_asking = false;
     void showMenuOf(const core::Thing& thing, const QPoint& at);
@@ -207,8 +215,8 @@ private:
     bool change(const QString& text, const std::function<core::Result<void>(core::Project&)>& edit);
 
     bool m_narrow = false, m_closing = false;
-    bool m_altAlone = false; ///< Alt went down and nothing else since
-    bool m_restart = false;  ///< once closed, the program starts itself anew
+    bool m_altAlone = false;   ///< Alt went down and nothing else since
+    bool m_restart = false;    ///< once closed, the program starts itself anew
     bool m_forwarding = false; ///< a key is on its way to the sheet
 };
 

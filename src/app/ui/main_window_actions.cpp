@@ -1,8 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 
+#include "app/stations/bench/bench_page.h"
 #include "app/stations/brief/brief_dialog.h"
 #include "app/stations/make/printer_dialog.h"
+#include "app/stations/registry.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/find_dialog.h"
 #include "app/ui/dialogs/keys_dialog.h"
@@ -14,8 +16,6 @@
 #include "app/ui/recording/recorder.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
-#include "app/stations/bench/bench_page.h"
-#include "app/stations/registry.h"
 #include "app/ui/style.h"
 
 #include <QAction>
@@ -28,7 +28,8 @@
 
 namespace app {
 
-QAction* MainWindow::action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run, const QString& objectName) {
+QAction* MainWindow::action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run,
+                            const QString& objectName) {
     auto* a = new QAction(text, this);
     if (!keys.isEmpty())
         a->setShortcut(keys);
@@ -46,7 +47,9 @@ void MainWindow::buildActions() {
     buildRevisionActions();
     buildViewActions();
     QMenu* help = m_menu->addMenu(tr("&Help"));
-    action(help, tr("&Keys ..."), QKeySequence(tr("F1")), [this] { (new KeysDialog(m_context, *m_menu, this))->open(); }, QStringLiteral("actKeys"));
+    action(
+        help, tr("&Keys ..."), QKeySequence(tr("F1")), [this] { (new KeysDialog(m_context, *m_menu, this))->open(); },
+        QStringLiteral("actKeys"));
     action(help, tr("&About Mini Draft"), {}, [this] { about(); });
     // An action that is not shown has no keys either.
     connect(new QShortcut(QKeySequence(tr("F10")), this), &QShortcut::activated, this, &MainWindow::openMenu);
@@ -55,20 +58,26 @@ void MainWindow::buildActions() {
 
 void MainWindow::buildFileActions() {
     QMenu* file = m_menu->addMenu(tr("&File"));
-    action(file, tr("&New project ..."), QKeySequence(tr("Ctrl+Shift+N")), [this] { newProject(); }, QStringLiteral("actNewProject"));
+    action(
+        file, tr("&New project ..."), QKeySequence(tr("Ctrl+Shift+N")), [this] { newProject(); },
+        QStringLiteral("actNewProject"));
     action(file, tr("&Open ..."), QKeySequence::Open, [this] { open(); });
     m_recent = file->addMenu(tr("Open &recent"));
     connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::fillRecent);
     fillRecent();
-    action(file, tr("&Save"), QKeySequence::Save, [this] { save(); }, QStringLiteral("actSave"));
+    action(
+        file, tr("&Save"), QKeySequence::Save, [this] { save(); }, QStringLiteral("actSave"));
     action(file, tr("Save &as ..."), QKeySequence(tr("Ctrl+Shift+S")), [this] { saveAs(); });
     action(file, tr("E&xport as a folder ..."), {}, [this] { exportFolder(); });
     file->addSeparator();
     action(file, tr("Read in a &log ..."), QKeySequence(tr("Ctrl+I")), [this] { askImport(); });
     action(file, tr("&Write report ..."), QKeySequence(tr("Ctrl+E")), [this] { askReport(); });
     action(file, tr("&Print this sheet ..."), QKeySequence::Print, [this] { askPrint(); });
-    action(file, tr("Print &measuring sheet ..."), {}, [this] { printMeasures({}); }, QStringLiteral("actPrintMeasures"));
-    action(file, tr("Export s&ections ..."), QKeySequence(tr("Ctrl+Shift+E")), [this] { askSections(); }, QStringLiteral("actSections"));
+    action(
+        file, tr("Print &measuring sheet ..."), {}, [this] { printMeasures({}); }, QStringLiteral("actPrintMeasures"));
+    action(
+        file, tr("Export s&ections ..."), QKeySequence(tr("Ctrl+Shift+E")), [this] { askSections(); },
+        QStringLiteral("actSections"));
     file->addSeparator();
     action(file, tr("&Quit"), QKeySequence::Quit, [this] { close(); });
 }
@@ -85,20 +94,37 @@ void MainWindow::buildEditActions() {
     edit->addSeparator();
     action(edit, tr("&Brief ..."), QKeySequence(tr("Ctrl+B")), [this] { editBrief(); });
     action(edit, tr("Pr&inter for made parts ..."), {}, [this] { (new PrinterDialog(m_context, this))->open(); });
-    action(edit, tr("&Add a part ..."), QKeySequence(tr("Ctrl+Shift+A")), [this] { addPart(); }, QStringLiteral("actAddPart"));
-    action(edit, tr("&Search combinations ..."), QKeySequence(tr("Ctrl+Shift+F")), [this] { searchCombinations(); }, QStringLiteral("actSearch"));
-    action(edit, tr("&Measuring sheet ..."), QKeySequence(tr("Ctrl+M")), [this] { fillInMeasures(); }, QStringLiteral("actMeasure"));
-    action(edit, tr("Need of the selected &gap ..."), QKeySequence(tr("Ctrl+G")), [this] { changeNeed(); }, QStringLiteral("actNeed"));
-    action(edit, tr("&Edit what is selected ..."), {}, [this] { editThing(m_context.selection.thing()); }, QStringLiteral("actEditThing"));
-    action(edit, tr("Re&name ..."), QKeySequence(tr("F2")), [this] { renameThing(thingSelected()); }, QStringLiteral("actRename"));
-    action(edit, tr("&Take out, delete"), QKeySequence::Delete, [this] { removeThing(thingSelected()); }, QStringLiteral("actRemove"));
+    action(
+        edit, tr("&Add a part ..."), QKeySequence(tr("Ctrl+Shift+A")), [this] { addPart(); },
+        QStringLiteral("actAddPart"));
+    action(
+        edit, tr("&Search combinations ..."), QKeySequence(tr("Ctrl+Shift+F")), [this] { searchCombinations(); },
+        QStringLiteral("actSearch"));
+    action(
+        edit, tr("&Measuring sheet ..."), QKeySequence(tr("Ctrl+M")), [this] { fillInMeasures(); },
+        QStringLiteral("actMeasure"));
+    action(
+        edit, tr("Need of the selected &gap ..."), QKeySequence(tr("Ctrl+G")), [this] { changeNeed(); },
+        QStringLiteral("actNeed"));
+    action(
+        edit, tr("&Edit what is selected ..."), {}, [this] { editThing(m_context.selection.thing()); },
+        QStringLiteral("actEditThing"));
+    action(
+        edit, tr("Re&name ..."), QKeySequence(tr("F2")), [this] { renameThing(thingSelected()); },
+        QStringLiteral("actRename"));
+    action(
+        edit, tr("&Take out, delete"), QKeySequence::Delete, [this] { removeThing(thingSelected()); },
+        QStringLiteral("actRemove"));
     action(edit, tr("&Find a part or number ..."), QKeySequence(tr("/")), [this] { find(); });
 }
 
 void MainWindow::buildRevisionActions() {
     QMenu* revision = m_menu->addMenu(tr("&Revision"));
-    action(revision, tr("&New revision ..."), QKeySequence(tr("Ctrl+N")), [this] { newRevision(); }, QStringLiteral("actNewRevision"));
-    action(revision, tr("&Pin as baseline"), QKeySequence(tr("P")), [this] { pinBaseline(); }, QStringLiteral("actPin"));
+    action(
+        revision, tr("&New revision ..."), QKeySequence(tr("Ctrl+N")), [this] { newRevision(); },
+        QStringLiteral("actNewRevision"));
+    action(
+        revision, tr("&Pin as baseline"), QKeySequence(tr("P")), [this] { pinBaseline(); }, QStringLiteral("actPin"));
     m_validateAction = action(revision, tr("&Validate"), {}, [this] { validateRevision(); });
     action(revision, tr("&Older on the trunk"), QKeySequence(tr("[")), [this] { stepRevision(-1); });
     action(revision, tr("Ne&wer on the trunk"), QKeySequence(tr("]")), [this] { stepRevision(1); });
@@ -111,7 +137,8 @@ void MainWindow::buildRevisionActions() {
 void MainWindow::buildViewActions() {
     QMenu* view = m_menu->addMenu(tr("&View"));
     for (int i = 0; i < static_cast<int>(stations().size()); ++i)
-        action(view, stations()[static_cast<std::size_t>(i)].title(), QKeySequence(QString::number(i + 1)), [this, i] { setStation(i); });
+        action(view, stations()[static_cast<std::size_t>(i)].title(), QKeySequence(QString::number(i + 1)),
+               [this, i] { setStation(i); });
     view->addSeparator();
     action(view, tr("Next figure"), QKeySequence(tr("J")), [this] { page(station())->stepSelection(1); });
     action(view, tr("Previous figure"), QKeySequence(tr("K")), [this] { page(station())->stepSelection(-1); });
@@ -123,7 +150,8 @@ void MainWindow::buildViewActions() {
     action(view, tr("Next region"), QKeySequence(tr("F6")), [this] { nextRegion(1); });
     action(view, tr("Previous region"), QKeySequence(tr("Shift+F6")), [this] { nextRegion(-1); });
     view->addSeparator();
-    action(view, tr("Light, dark, follow the system"), QKeySequence(tr("Ctrl+L")), [this] { applyTheme(static_cast<ThemeChoice>((static_cast<int>(m_context.settings.theme) + 1) % 3)); });
+    action(view, tr("Light, dark, follow the system"), QKeySequence(tr("Ctrl+L")),
+           [this] { applyTheme(static_cast<ThemeChoice>((static_cast<int>(m_context.settings.theme) + 1) % 3)); });
     addSizes(view->addMenu(tr("Text &size")));
     addUnits(view->addMenu(tr("&Units")));
 }
@@ -131,11 +159,14 @@ void MainWindow::buildViewActions() {
 void MainWindow::addSizes(QMenu* sizes) {
     auto* group = new QActionGroup(sizes);
     for (const int percent : {100, 110, 125, 150}) {
-        QAction* a = action(sizes, tr("%1 %").arg(percent), {}, [this, percent] {
-            m_context.settings.sizePercent = percent;
-            m_context.settings.save();
-            offerRestart(percent);
-        }, QStringLiteral("size%1").arg(percent));
+        QAction* a = action(
+            sizes, tr("%1 %").arg(percent), {},
+            [this, percent] {
+                m_context.settings.sizePercent = percent;
+                m_context.settings.save();
+                offerRestart(percent);
+            },
+            QStringLiteral("size%1").arg(percent));
         a->setCheckable(true);
         a->setChecked(m_context.settings.sizePercent == percent);
         group->addAction(a);
@@ -143,8 +174,9 @@ void MainWindow::addSizes(QMenu* sizes) {
 }
 
 void MainWindow::addUnits(QMenu* units) {
-    const auto unit = [&](const QString& text, const QString& name, bool core::UnitChoice::* member) {
-        QAction* a = action(units, text, {}, [] {}, name);
+    const auto unit = [&](const QString& text, const QString& name, bool core::UnitChoice::*member) {
+        QAction* a = action(
+            units, text, {}, [] {}, name);
         a->setCheckable(true);
         a->setChecked(m_context.settings.units.*member);
         connect(a, &QAction::toggled, this, [this, member](bool on) {
@@ -171,9 +203,12 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
     if (type == QEvent::KeyPress || type == QEvent::ShortcutOverride) {
         const auto* key = static_cast<QKeyEvent*>(event);
         m_altAlone = key->key() == Qt::Key_Alt && (key->modifiers() & ~Qt::AltModifier) == Qt::NoModifier;
-    } else if (type == QEvent::MouseButtonPress || type == QEvent::Wheel || type == QEvent::WindowDeactivate || type == QEvent::Shortcut) {
+    } else if (type == QEvent::MouseButtonPress || type == QEvent::Wheel || type == QEvent::WindowDeactivate ||
+               type == QEvent::Shortcut) {
         m_altAlone = false;
-    } else if (type == QEvent::KeyRelease && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Alt && std::exchange(m_altAlone, false) && isActiveWindow() && !QApplication::activeModalWidget() && !QApplication::activePopupWidget()) {
+    } else if (type == QEvent::KeyRelease && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Alt &&
+               std::exchange(m_altAlone, false) && isActiveWindow() && !QApplication::activeModalWidget() &&
+               !QApplication::activePopupWidget()) {
         openMenu();
         return true;
     }
@@ -183,14 +218,20 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 void MainWindow::fillRecent() {
     m_recent->clear();
     for (const QString& path : m_context.settings.recent)
-        connect(m_recent->addAction(path), &QAction::triggered, this, [this, path] { whenSafe([this, path] { openInBackground(path); }); });
+        connect(m_recent->addAction(path), &QAction::triggered, this,
+                [this, path] { whenSafe([this, path] { openInBackground(path); }); });
     m_recent->setEnabled(!m_context.settings.recent.isEmpty());
 }
 
 /// Qt takes the size of text and drawing when it starts; so the program offers to start anew with what is open.
 void MainWindow::offerRestart(int percent) {
     m_lastMessage = tr("Text and drawing at %1 %").arg(percent);
-    auto* ask = new QMessageBox(QMessageBox::NoIcon, m_lastMessage, tr("The program starts anew to show it, with this project and this window. It needs a screen of at least %1 × %2.").arg(1100 * percent / 100).arg(700 * percent / 100), QMessageBox::NoButton, this);
+    auto* ask = new QMessageBox(QMessageBox::NoIcon, m_lastMessage,
+                                tr("The program starts anew to show it, with this project and this window. It needs a "
+                                   "screen of at least %1 × %2.")
+                                    .arg(1100 * percent / 100)
+                                    .arg(700 * percent / 100),
+                                QMessageBox::NoButton, this);
     ask->setObjectName(QStringLiteral("restart"));
     ask->setAttribute(Qt::WA_DeleteOnClose);
     QPushButton* now = ask->addButton(tr("Start anew"), QMessageBox::AcceptRole);
@@ -262,16 +303,21 @@ void MainWindow::changeNeed() {
 void MainWindow::pinBaseline() {
     const std::string id = m_context.document.revision();
     if (!id.empty())
-        (void)m_context.document.edit(tr("%1 is the baseline").arg(qs(id)), [&](core::Project& p) { p.baseline = p.baseline == id ? std::string{} : id; });
+        (void)m_context.document.edit(tr("%1 is the baseline").arg(qs(id)),
+                                      [&](core::Project& p) { p.baseline = p.baseline == id ? std::string{} : id; });
 }
 
 void MainWindow::validateRevision() {
     const std::string id = m_context.document.revision();
     if (!m_context.document.result().verdict.canBeValidated)
-        return tell(tr("%1 cannot be validated yet").arg(qs(id)), m_context.view().words(m_context.document.result().verdict.before.empty() ? std::string("no targets are set in the brief") : m_context.document.result().verdict.before.front().text));
+        return tell(tr("%1 cannot be validated yet").arg(qs(id)),
+                    m_context.view().words(m_context.document.result().verdict.before.empty()
+                                               ? std::string("no targets are set in the brief")
+                                               : m_context.document.result().verdict.before.front().text));
     const bool withdraw = m_context.document.result().verdict.validated;
     if (withdraw) {
-        auto* ask = new QMessageBox(QMessageBox::Question, tr("Withdraw the validation"), tr("%1 was validated. Withdraw that?").arg(qs(id)), QMessageBox::Cancel, this);
+        auto* ask = new QMessageBox(QMessageBox::Question, tr("Withdraw the validation"),
+                                    tr("%1 was validated. Withdraw that?").arg(qs(id)), QMessageBox::Cancel, this);
         ask->setObjectName(QStringLiteral("withdraw"));
         ask->setAttribute(Qt::WA_DeleteOnClose);
         ask->addButton(tr("Withdraw"), QMessageBox::AcceptRole);
@@ -285,15 +331,19 @@ void MainWindow::validateRevision() {
 }
 
 void MainWindow::setValidated(const std::string& id, bool validated) {
-    (void)m_context.document.edit(validated ? tr("Validate %1").arg(qs(id)) : tr("Withdraw the validation of %1").arg(qs(id)), [&](core::Project& p) {
-        if (core::Revision* r = p.revisions.edit(id))
-            r->validated = validated;
-    });
+    (void)m_context.document.edit(validated ? tr("Validate %1").arg(qs(id))
+                                            : tr("Withdraw the validation of %1").arg(qs(id)),
+                                  [&](core::Project& p) {
+                                      if (core::Revision* r = p.revisions.edit(id))
+                                          r->validated = validated;
+                                  });
 }
 
 void MainWindow::about() {
-    tell(tr("Mini Draft %1").arg(QApplication::applicationVersion()), tr("Plans, tests and validates a compact computer. Figures are predictions or measurements with their doubt; they do not replace the maker's limits, local electrical code or a qualified person.\n"
-                                                                          "Licence GPL-3.0-or-later. Typeface Asap Condensed, SIL Open Font Licence 1.1."));
+    tell(tr("Mini Draft %1").arg(QApplication::applicationVersion()),
+         tr("Plans, tests and validates a compact computer. Figures are predictions or measurements with their doubt; "
+            "they do not replace the maker's limits, local electrical code or a qualified person.\n"
+            "Licence GPL-3.0-or-later. Typeface Asap Condensed, SIL Open Font Licence 1.1."));
 }
 
 } // namespace app

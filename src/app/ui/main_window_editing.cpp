@@ -1,13 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/link_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
-#include "app/stations/fit/fit_page.h"
 #include "core/model/edits.h"
 
 #include <QClipboard>
@@ -15,10 +15,13 @@
 #include <QInputDialog>
 #include <QMenu>
 
-// What is selected can be edited, renamed, copied, replaced and taken out: by double click, Enter, F2, Delete and its menu.
+// What is selected can be edited, renamed, copied, replaced and taken out: by double click, Enter, F2, Delete and its
+// menu.
 namespace app {
 namespace {
-bool isRunOrRevision(const core::Thing& thing) { return std::holds_alternative<core::RunRef>(thing) || std::holds_alternative<core::RevisionRef>(thing); }
+bool isRunOrRevision(const core::Thing& thing) {
+    return std::holds_alternative<core::RunRef>(thing) || std::holds_alternative<core::RevisionRef>(thing);
+}
 } // namespace
 
 /// The part of the shelf that sits at the mount of a thing; empty: it is no part.
@@ -31,7 +34,8 @@ std::string MainWindow::partAt(const core::Thing& thing) const {
 }
 
 core::Thing MainWindow::thingSelected() const {
-    return m_rail->cards()->hasFocus() ? core::Thing(core::RevisionRef{m_context.document.revision()}) : m_context.selection.thing();
+    return m_rail->cards()->hasFocus() ? core::Thing(core::RevisionRef{m_context.document.revision()})
+                                       : m_context.selection.thing();
 }
 
 void MainWindow::editThing(const core::Thing& thing) {
@@ -53,7 +57,9 @@ void MainWindow::renameThing(const core::Thing& thing) {
     if (!run && !isRevision)
         return;
     bool taken = false;
-    const QString name = QInputDialog::getText(this, run ? tr("Rename run") : tr("Rename revision"), tr("New name"), QLineEdit::Normal, run ? qs(run->name) : qs(id), &taken).trimmed();
+    const QString name = QInputDialog::getText(this, run ? tr("Rename run") : tr("Rename revision"), tr("New name"),
+                                               QLineEdit::Normal, run ? qs(run->name) : qs(id), &taken)
+                             .trimmed();
     if (taken)
         renameTo(thing, name);
 }
@@ -61,7 +67,8 @@ void MainWindow::renameThing(const core::Thing& thing) {
 void MainWindow::renameTo(const core::Thing& thing, const QString& name) {
     const bool run = std::holds_alternative<core::RunRef>(thing);
     const std::string id = core::subjectOf(thing), to = name.toStdString();
-    change(tr("Rename %1").arg(qs(id)), [&](core::Project& p) { return run ? core::renameRun(p, id, to) : core::renameRevision(p, id, to); });
+    change(tr("Rename %1").arg(qs(id)),
+           [&](core::Project& p) { return run ? core::renameRun(p, id, to) : core::renameRevision(p, id, to); });
     if (!run && m_context.document.project().revision(to))
         m_context.document.selectRevision(to);
 }
@@ -195,7 +202,10 @@ void MainWindow::copyFigure(const core::Thing& thing) {
     if (w->known) {
         text += QStringLiteral(": ") + v.text(w->quantity, w->value);
         if (w->band > 0)
-            text += QStringLiteral(" ±") + v.number(w->quantity == core::Quantity::Temperature ? core::Quantity::TemperatureDifference : w->quantity, w->band);
+            text += QStringLiteral(" ±") + v.number(w->quantity == core::Quantity::Temperature
+                                                        ? core::Quantity::TemperatureDifference
+                                                        : w->quantity,
+                                                    w->band);
     } else {
         text += QStringLiteral(": ") + qs(w->sentence);
     }

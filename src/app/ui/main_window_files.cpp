@@ -2,9 +2,9 @@
 #include "app/ui/main_window.h"
 
 #include "app/model/recovery.h"
+#include "app/stations/bench/bench_page.h"
 #include "app/ui/recording/recorder.h"
 #include "app/ui/shell/findings_line.h"
-#include "app/stations/bench/bench_page.h"
 #include "core/base/text.h"
 #include "core/model/differences.h"
 
@@ -26,9 +26,12 @@
 namespace app {
 
 namespace {
-/// A folder of ours that can be written to: where the system keeps data, or else for this session among temporary files.
+/// A folder of ours that can be written to: where the system keeps data, or else for this session among temporary
+/// files.
 QString dataFolder(const QString& wanted, const QString& name) {
-    const QString usual = (wanted.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : wanted) + QLatin1Char('/') + name;
+    const QString usual =
+        (wanted.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : wanted) +
+        QLatin1Char('/') + name;
     if (QDir().mkpath(usual) && QFileInfo(usual).isWritable())
         return usual;
     const QString temporary = QDir::tempPath() + QStringLiteral("/mini-draft-%1/").arg(::getuid()) + name;
@@ -37,8 +40,12 @@ QString dataFolder(const QString& wanted, const QString& name) {
 }
 } // namespace
 
-QString MainWindow::captureFolder() const { return dataFolder(m_context.settings.dataFolder, QStringLiteral("captures")); }
-QString MainWindow::recoveryFolder() const { return dataFolder(m_context.settings.dataFolder, QStringLiteral("recovery")); }
+QString MainWindow::captureFolder() const {
+    return dataFolder(m_context.settings.dataFolder, QStringLiteral("captures"));
+}
+QString MainWindow::recoveryFolder() const {
+    return dataFolder(m_context.settings.dataFolder, QStringLiteral("recovery"));
+}
 
 void MainWindow::remember(const QString& path) {
     m_context.settings.addRecent(QFileInfo(path).absoluteFilePath());
@@ -74,13 +81,16 @@ void MainWindow::openInBackground(const QString& path) {
     auto opened = std::make_shared<Opened>();
     opened->path = QFileInfo(path).absoluteFilePath();
     opened->before = m_context.document.shared();
-    m_openJob = new BackgroundJob(m_context.document.workers(), [opened](const BackgroundJob::Progress& progress) {
-        opened->stamp = store::stampOf(opened->path);
-        opened->loaded = store::openProject(opened->path, progress);
-    }, [this, opened] {
-        m_openJob = nullptr;
-        finishOpen(*opened);
-    });
+    m_openJob = new BackgroundJob(
+        m_context.document.workers(),
+        [opened](const BackgroundJob::Progress& progress) {
+            opened->stamp = store::stampOf(opened->path);
+            opened->loaded = store::openProject(opened->path, progress);
+        },
+        [this, opened] {
+            m_openJob = nullptr;
+            finishOpen(*opened);
+        });
     showProgress(m_openJob, tr("Opening %1").arg(QFileInfo(path).fileName()));
 }
 
@@ -98,12 +108,16 @@ void MainWindow::finishOpen(Opened& opened) {
         return;
     }
     if (m_context.document.shared() != opened.before && m_context.document.isModified())
-        return tell(tr("Not opened"), tr("%1 was changed while %2 was read. Save it, then open once more.").arg(qs(m_context.document.project().name), opened.path));
+        return tell(tr("Not opened"), tr("%1 was changed while %2 was read. Save it, then open once more.")
+                                          .arg(qs(m_context.document.project().name), opened.path));
     m_openedWell = true;
     const auto& now = m_context.document.place();
     Document::Place place{.path = opened.path, .lock = {}, .readOnlyBecause = {}, .stamp = opened.stamp};
     const store::ProjectPath at = store::projectPath(opened.path);
-    const QString locked = at.form == store::ProjectPath::Form::Folder && QFileInfo(at.file).fileName() == QLatin1String("project.json") ? QFileInfo(at.file).path() : at.file;
+    const QString locked =
+        at.form == store::ProjectPath::Form::Folder && QFileInfo(at.file).fileName() == QLatin1String("project.json")
+            ? QFileInfo(at.file).path()
+            : at.file;
     bool inUse = false;
     if (now.lock && now.lock->covers(locked)) {
         place.lock = now.lock;
@@ -126,7 +140,9 @@ void MainWindow::finishOpen(Opened& opened) {
                 lines << qs(w.text());
         if (opened.loaded->warnings.size() > 12)
             lines << tr("and %1 more").arg(opened.loaded->warnings.size() - 12);
-        tell(opened.loaded->damaged ? tr("The file is damaged; the rest was read") : tr("The project was read; something was left out"), lines.join(QLatin1Char('\n')));
+        tell(opened.loaded->damaged ? tr("The file is damaged; the rest was read")
+                                    : tr("The project was read; something was left out"),
+             lines.join(QLatin1Char('\n')));
     }
     QMetaObject::invokeMethod(this, &MainWindow::offerLeft, Qt::QueuedConnection);
 }
@@ -134,7 +150,10 @@ void MainWindow::finishOpen(Opened& opened) {
 /// Two writers would erase each other's work: the second window looks, or works on a copy of its own.
 void MainWindow::askAboutSecondWindow() {
     const auto& place = m_context.document.place();
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Open elsewhere"), tr("%1 %2.\n\nIt is shown here read-only. To change something, work on a copy.").arg(QFileInfo(place.path).fileName(), place.readOnlyBecause), QMessageBox::NoButton, this);
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Open elsewhere"),
+                                tr("%1 %2.\n\nIt is shown here read-only. To change something, work on a copy.")
+                                    .arg(QFileInfo(place.path).fileName(), place.readOnlyBecause),
+                                QMessageBox::NoButton, this);
     box->setObjectName(QStringLiteral("openElsewhere"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     box->addButton(tr("Look only"), QMessageBox::RejectRole);
@@ -164,7 +183,9 @@ void MainWindow::startProject(const core::Project& project) {
 
 void MainWindow::open() {
     whenSafe([this] {
-        const QString path = QFileDialog::getOpenFileName(this, tr("Open a project"), QFileInfo(m_context.document.path()).absolutePath(), tr("Projects (*.minidraft project.json);;All files (*)"));
+        const QString path = QFileDialog::getOpenFileName(this, tr("Open a project"),
+                                                          QFileInfo(m_context.document.path()).absolutePath(),
+                                                          tr("Projects (*.minidraft project.json);;All files (*)"));
         if (!path.isEmpty())
             openInBackground(path);
     });
@@ -188,7 +209,9 @@ void MainWindow::startSave(const QString& path, store::Foreign foreign, OnDisk o
     const bool same = !document.path().isEmpty() && QFileInfo(path).absoluteFilePath() == document.path();
     auto lock = same ? document.place().lock : nullptr;
     if (same && !lock) {
-        tell(tr("Not saved"), tr("%1 %2. Save it under another name.").arg(QFileInfo(path).fileName(), document.place().readOnlyBecause));
+        tell(
+            tr("Not saved"),
+            tr("%1 %2. Save it under another name.").arg(QFileInfo(path).fileName(), document.place().readOnlyBecause));
         return saveAs();
     }
     if (same && onDisk == OnDisk::Ask) {
@@ -196,27 +219,44 @@ void MainWindow::startSave(const QString& path, store::Foreign foreign, OnDisk o
         if (now && document.place().stamp && *now != *document.place().stamp)
             return askAboutChange(path);
     }
-    struct Outcome { core::Result<store::Saved> saved; std::shared_ptr<store::ProjectLock> lock; std::optional<store::FileStamp> stamp; };
+    struct Outcome {
+        core::Result<store::Saved> saved;
+        std::shared_ptr<store::ProjectLock> lock;
+        std::optional<store::FileStamp> stamp;
+    };
     auto outcome = std::make_shared<Outcome>();
     outcome->lock = lock;
     const auto project = document.shared();
-    store::SaveOptions options{.foreign = foreign, .lock = lock.get(), .openedFrom = document.path(), .known = m_knownFiles, .progress = {}, .program = store::windowProgram, .waitMs = 2000};
-    m_saveJob = new BackgroundJob(m_context.document.workers(), [outcome, project, path, options](const BackgroundJob::Progress& progress) mutable {
-        options.progress = progress;
-        outcome->saved = store::saveProject(*project, path, options);
-        if (!outcome->saved)
-            return;
-        outcome->stamp = store::stampOf(path);
-        if (!outcome->lock) // a new place: it is ours from now on
-            if (auto taken = store::ProjectLock::take(path, store::windowProgram))
-                outcome->lock = std::move(*taken);
-    }, [this, outcome, project, path] {
-        m_saveJob = nullptr;
-        if (!outcome->saved)
-            return saveFailed(outcome->saved.error());
-        m_knownFiles = outcome->saved->files;
-        saved({.path = QFileInfo(path).absoluteFilePath(), .lock = outcome->lock, .readOnlyBecause = outcome->lock ? QString() : tr("is in use elsewhere"), .stamp = outcome->stamp}, project);
-    });
+    store::SaveOptions options{.foreign = foreign,
+                               .lock = lock.get(),
+                               .openedFrom = document.path(),
+                               .known = m_knownFiles,
+                               .progress = {},
+                               .program = store::windowProgram,
+                               .waitMs = 2000};
+    m_saveJob = new BackgroundJob(
+        m_context.document.workers(),
+        [outcome, project, path, options](const BackgroundJob::Progress& progress) mutable {
+            options.progress = progress;
+            outcome->saved = store::saveProject(*project, path, options);
+            if (!outcome->saved)
+                return;
+            outcome->stamp = store::stampOf(path);
+            if (!outcome->lock) // a new place: it is ours from now on
+                if (auto taken = store::ProjectLock::take(path, store::windowProgram))
+                    outcome->lock = std::move(*taken);
+        },
+        [this, outcome, project, path] {
+            m_saveJob = nullptr;
+            if (!outcome->saved)
+                return saveFailed(outcome->saved.error());
+            m_knownFiles = outcome->saved->files;
+            saved({.path = QFileInfo(path).absoluteFilePath(),
+                   .lock = outcome->lock,
+                   .readOnlyBecause = outcome->lock ? QString() : tr("is in use elsewhere"),
+                   .stamp = outcome->stamp},
+                  project);
+        });
     showProgress(m_saveJob, tr("Saving %1").arg(QFileInfo(path).fileName()));
 }
 
@@ -243,38 +283,56 @@ void MainWindow::saveFailed(const core::Problem& problem) {
 
 /// Somebody else wrote the file since it was read: both states are kept, whichever gets the name.
 void MainWindow::askAboutChange(const QString& path) {
-    struct Theirs { core::Result<store::Loaded> loaded; };
+    struct Theirs {
+        core::Result<store::Loaded> loaded;
+    };
     auto theirs = std::make_shared<Theirs>();
-    auto* job = new BackgroundJob(m_context.document.workers(), [theirs, path](const BackgroundJob::Progress& progress) { theirs->loaded = store::openProject(path, progress); }, [this, theirs, path] {
-        QString differs = theirs->loaded ? QString() : tr("It cannot be read: %1").arg(qs(theirs->loaded.error().text()));
-        if (theirs->loaded)
-            for (const std::string& line : core::differences(*m_context.document.saved(), theirs->loaded->project))
-                differs += QStringLiteral("\n– ") + qs(line);
-        const QFileInfo info(path);
-        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Changed on the disk"), tr("%1 was changed by another program since it was opened here. There, against what was opened:%2\n\nNothing is thrown away: choose which state gets the name.").arg(info.fileName(), differs.isEmpty() ? tr("\n– nothing that this program reads") : differs), QMessageBox::NoButton, this);
-        box->setObjectName(QStringLiteral("changedOnDisk"));
-        box->setAttribute(Qt::WA_DeleteOnClose);
-        const QString time = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH.mm.ss"));
-        const QString base = info.isDir() ? path : info.path() + QLatin1Char('/') + info.completeBaseName();
-        auto* beside = box->addButton(tr("Save mine beside it"), QMessageBox::AcceptRole);
-        auto* inPlace = box->addButton(tr("Put mine in its place"), QMessageBox::DestructiveRole);
-        box->addButton(tr("Cancel"), QMessageBox::RejectRole);
-        connect(box, &QMessageBox::buttonClicked, this, [this, box, beside, inPlace, theirs, path, base, time](QAbstractButton* b) {
-            (void)box;
-            if (b == beside)
-                return startSave(base + tr(" (mine %1)").arg(time) + QStringLiteral(".minidraft"), store::Foreign::Refuse);
-            if (b != inPlace)
-                return;
-            const QString kept = base + tr(" (other %1)").arg(time) + QStringLiteral(".minidraft");
-            const auto place = store::projectPath(path);
-            const auto aside = place.form == store::ProjectPath::Form::Database || !theirs->loaded ? store::linkOrCopy(place.file, theirs->loaded ? kept : kept + QStringLiteral(".unread"))
-                               : store::saveProject(theirs->loaded->project, kept).map([](const store::Saved&) {});
-            if (!aside)
-                return saveFailed(aside.error());
-            startSave(path, store::Foreign::Replace, OnDisk::Replace);
+    auto* job = new BackgroundJob(
+        m_context.document.workers(),
+        [theirs, path](const BackgroundJob::Progress& progress) {
+            theirs->loaded = store::openProject(path, progress);
+        },
+        [this, theirs, path] {
+            QString differs =
+                theirs->loaded ? QString() : tr("It cannot be read: %1").arg(qs(theirs->loaded.error().text()));
+            if (theirs->loaded)
+                for (const std::string& line : core::differences(*m_context.document.saved(), theirs->loaded->project))
+                    differs += QStringLiteral("\n– ") + qs(line);
+            const QFileInfo info(path);
+            auto* box = new QMessageBox(
+                QMessageBox::NoIcon, tr("Changed on the disk"),
+                tr("%1 was changed by another program since it was opened here. There, against what was "
+                   "opened:%2\n\nNothing is thrown away: choose which state gets the name.")
+                    .arg(info.fileName(), differs.isEmpty() ? tr("\n– nothing that this program reads") : differs),
+                QMessageBox::NoButton, this);
+            box->setObjectName(QStringLiteral("changedOnDisk"));
+            box->setAttribute(Qt::WA_DeleteOnClose);
+            const QString time = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH.mm.ss"));
+            const QString base = info.isDir() ? path : info.path() + QLatin1Char('/') + info.completeBaseName();
+            auto* beside = box->addButton(tr("Save mine beside it"), QMessageBox::AcceptRole);
+            auto* inPlace = box->addButton(tr("Put mine in its place"), QMessageBox::DestructiveRole);
+            box->addButton(tr("Cancel"), QMessageBox::RejectRole);
+            connect(box, &QMessageBox::buttonClicked, this,
+                    [this, box, beside, inPlace, theirs, path, base, time](QAbstractButton* b) {
+                        (void)box;
+                        if (b == beside)
+                            return startSave(base + tr(" (mine %1)").arg(time) + QStringLiteral(".minidraft"),
+                                             store::Foreign::Refuse);
+                        if (b != inPlace)
+                            return;
+                        const QString kept = base + tr(" (other %1)").arg(time) + QStringLiteral(".minidraft");
+                        const auto place = store::projectPath(path);
+                        const auto aside =
+                            place.form == store::ProjectPath::Form::Database || !theirs->loaded
+                                ? store::linkOrCopy(place.file,
+                                                    theirs->loaded ? kept : kept + QStringLiteral(".unread"))
+                                : store::saveProject(theirs->loaded->project, kept).map([](const store::Saved&) {});
+                        if (!aside)
+                            return saveFailed(aside.error());
+                        startSave(path, store::Foreign::Replace, OnDisk::Replace);
+                    });
+            box->open();
         });
-        box->open();
-    });
     job->setParent(this);
 }
 
@@ -284,7 +342,8 @@ void MainWindow::save() {
 }
 
 void MainWindow::saveAs() {
-    const QString chosen = QFileDialog::getSaveFileName(this, tr("Save the project"), m_context.document.path(), tr("Mini Draft projects (*.minidraft)"));
+    const QString chosen = QFileDialog::getSaveFileName(this, tr("Save the project"), m_context.document.path(),
+                                                        tr("Mini Draft projects (*.minidraft)"));
     if (!chosen.isEmpty())
         saveAsNamed(chosen);
 }
@@ -302,32 +361,40 @@ void MainWindow::saveAsNamed(const QString& chosen) {
 void MainWindow::exportFolder() {
     const QString folder = QFileDialog::getExistingDirectory(this, tr("Export as a folder"));
     if (!folder.isEmpty())
-        exportTo(QDir(folder).filePath(qs(core::fileNameFrom(m_context.document.project().name))), store::Foreign::Refuse);
+        exportTo(QDir(folder).filePath(qs(core::fileNameFrom(m_context.document.project().name))),
+                 store::Foreign::Refuse);
 }
 
 void MainWindow::exportTo(const QString& target, store::Foreign foreign) {
     auto result = std::make_shared<core::Result<store::Saved>>();
     const auto project = m_context.document.shared();
-    auto* job = new BackgroundJob(m_context.document.workers(), [result, project, target, foreign](const BackgroundJob::Progress& progress) {
-        *result = store::writeFolder(*project, target, {.foreign = foreign, .progress = progress, .program = store::windowProgram});
-    }, [this, result, target] {
-        if (*result)
-            return tell(tr("Exported"), target);
-        if (result->error().what == "stopped")
-            return;
-        if (result->error().what.find("holds") != 0)
-            return tell(result->error());
-        auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Something else stands there"), tr("%1 %2. Replace it? Its last state stays inside, in .project.previous.").arg(target, qs(result->error().what)), QMessageBox::NoButton, this);
-        box->setObjectName(QStringLiteral("replaceFolder"));
-        box->setAttribute(Qt::WA_DeleteOnClose);
-        auto* replace = box->addButton(tr("Replace"), QMessageBox::DestructiveRole);
-        box->addButton(tr("Cancel"), QMessageBox::RejectRole);
-        connect(box, &QMessageBox::buttonClicked, this, [this, target, replace](QAbstractButton* b) {
-            if (b == replace)
-                exportTo(target, store::Foreign::Replace);
+    auto* job = new BackgroundJob(
+        m_context.document.workers(),
+        [result, project, target, foreign](const BackgroundJob::Progress& progress) {
+            *result = store::writeFolder(*project, target,
+                                         {.foreign = foreign, .progress = progress, .program = store::windowProgram});
+        },
+        [this, result, target] {
+            if (*result)
+                return tell(tr("Exported"), target);
+            if (result->error().what == "stopped")
+                return;
+            if (result->error().what.find("holds") != 0)
+                return tell(result->error());
+            auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Something else stands there"),
+                                        tr("%1 %2. Replace it? Its last state stays inside, in .project.previous.")
+                                            .arg(target, qs(result->error().what)),
+                                        QMessageBox::NoButton, this);
+            box->setObjectName(QStringLiteral("replaceFolder"));
+            box->setAttribute(Qt::WA_DeleteOnClose);
+            auto* replace = box->addButton(tr("Replace"), QMessageBox::DestructiveRole);
+            box->addButton(tr("Cancel"), QMessageBox::RejectRole);
+            connect(box, &QMessageBox::buttonClicked, this, [this, target, replace](QAbstractButton* b) {
+                if (b == replace)
+                    exportTo(target, store::Foreign::Replace);
+            });
+            box->open();
         });
-        box->open();
-    });
     job->setParent(this);
     showProgress(job, tr("Exporting to %1").arg(target));
 }
@@ -339,7 +406,9 @@ void MainWindow::whenSafe(std::function<void()> then) {
         return askAboutRecording(std::move(then));
     if (!m_context.document.isModified())
         return then();
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Keep the changes?"), tr("%1 has changes that are not saved.").arg(qs(m_context.document.project().name)), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Keep the changes?"),
+                                tr("%1 has changes that are not saved.").arg(qs(m_context.document.project().name)),
+                                QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     box->setObjectName(QStringLiteral("keepChanges"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     connect(box, &QMessageBox::finished, this, [this, then](int button) {
@@ -356,7 +425,10 @@ void MainWindow::whenSafe(std::function<void()> then) {
 
 /// A recording belongs to the project and revision it was started for, and does not follow the window to another.
 void MainWindow::askAboutRecording(std::function<void()> then) {
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("A recording is running"), tr("Readings for %1 of %2 are being recorded. Stop, and keep them as a run?").arg(qs(m_recorder->revision()), qs(m_context.document.project().name)), QMessageBox::NoButton, this);
+    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("A recording is running"),
+                                tr("Readings for %1 of %2 are being recorded. Stop, and keep them as a run?")
+                                    .arg(qs(m_recorder->revision()), qs(m_context.document.project().name)),
+                                QMessageBox::NoButton, this);
     box->setObjectName(QStringLiteral("recordingRuns"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     auto* stopIt = box->addButton(tr("Stop and keep"), QMessageBox::AcceptRole);
@@ -399,7 +471,10 @@ void MainWindow::offerLeft() {
             continue;
         m_asking = true;
         auto read = std::make_shared<core::Result<Recovery::Recovered>>();
-        auto* job = new BackgroundJob(m_context.document.workers(), [read, left](const BackgroundJob::Progress&) { *read = Recovery::read(left); }, [this, read, left] { offerRecovered(left, *read); });
+        auto* job = new BackgroundJob(
+            m_context.document.workers(),
+            [read, left](const BackgroundJob::Progress&) { *read = Recovery::read(left); },
+            [this, read, left] { offerRecovered(left, *read); });
         job->setParent(this);
         return;
     }
@@ -409,7 +484,8 @@ void MainWindow::offerLeft() {
 void MainWindow::offerRecovered(const Recovery::Left& left, const core::Result<Recovery::Recovered>& read) {
     m_asking = false;
     m_passed.insert(left.file);
-    QString text = tr("%1 was not saved when the program ended. A copy of %2 is here.").arg(left.name, left.written) + QLatin1Char('\n');
+    QString text = tr("%1 was not saved when the program ended. A copy of %2 is here.").arg(left.name, left.written) +
+                   QLatin1Char('\n');
     if (!left.path.isEmpty())
         text += left.path + QLatin1Char('\n');
     if (!read)
@@ -424,7 +500,8 @@ void MainWindow::offerRecovered(const Recovery::Left& left, const core::Result<R
         for (const std::string& lost : read->lost)
             text += QStringLiteral("\n– ") + tr("lost: %1").arg(qs(lost));
     }
-    auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Changes that were not saved"), text, QMessageBox::NoButton, this);
+    auto* box =
+        new QMessageBox(QMessageBox::NoIcon, tr("Changes that were not saved"), text, QMessageBox::NoButton, this);
     box->setObjectName(QStringLiteral("recover"));
     box->setAttribute(Qt::WA_DeleteOnClose);
     auto* take = read ? box->addButton(tr("Recover"), QMessageBox::AcceptRole) : nullptr;
@@ -437,12 +514,16 @@ void MainWindow::offerRecovered(const Recovery::Left& left, const core::Result<R
         else if (b == drop)
             Recovery::drop(left);
     });
-    connect(box, &QMessageBox::finished, this, [this] { QMetaObject::invokeMethod(this, &MainWindow::offerLeft, Qt::QueuedConnection); });
+    connect(box, &QMessageBox::finished, this,
+            [this] { QMetaObject::invokeMethod(this, &MainWindow::offerLeft, Qt::QueuedConnection); });
     box->open();
 }
 
 void MainWindow::recover(const Recovery::Left& left, const Recovery::Recovered& state) {
-    Document::Place place{.path = left.path, .lock = {}, .readOnlyBecause = {}, .stamp = left.path.isEmpty() ? std::nullopt : store::stampOf(left.path)};
+    Document::Place place{.path = left.path,
+                          .lock = {},
+                          .readOnlyBecause = {},
+                          .stamp = left.path.isEmpty() ? std::nullopt : store::stampOf(left.path)};
     if (!left.path.isEmpty()) {
         const auto& now = m_context.document.place();
         if (now.lock && now.path == left.path)
@@ -470,7 +551,8 @@ void MainWindow::dropEvent(QDropEvent* event) {
         return;
     const QString path = urls.front().toLocalFile();
     const QString suffix = QFileInfo(path).suffix().toLower();
-    if (suffix == QLatin1String("csv") || suffix == QLatin1String("tsv") || suffix == QLatin1String("txt") || suffix == QLatin1String("log"))
+    if (suffix == QLatin1String("csv") || suffix == QLatin1String("tsv") || suffix == QLatin1String("txt") ||
+        suffix == QLatin1String("log"))
         importLog(path);
     else
         whenSafe([this, path] { openInBackground(path); });

@@ -1,11 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 
+#include "app/stations/bench/bench_page.h"
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/measure_dialog.h"
 #include "app/ui/dialogs/sections_dialog.h"
 #include "app/ui/report_pictures.h"
-#include "app/stations/bench/bench_page.h"
-#include "app/stations/fit/fit_page.h"
 #include "core/base/text.h"
 #include "report/html_report.h"
 #include "store/files.h"
@@ -30,51 +30,65 @@ bool MainWindow::writeReport(const QString& path) {
 
 /// Everything the report needs is a snapshot; what was not analysed yet is analysed beside the window.
 void MainWindow::startReport(const QString& path) {
-    struct Outcome { core::Result<void> written; };
+    struct Outcome {
+        core::Result<void> written;
+    };
     auto outcome = std::make_shared<Outcome>();
     m_reportWell = false;
     Document& document = m_context.document;
-    m_reportJob = new BackgroundJob(document.workers(), [outcome, path, project = document.shared(), runs = document.knownAnalyses(), revision = document.revision(), show = m_context.show(), pictures = reportPictures(m_context)](const BackgroundJob::Progress& progress) mutable {
-        double done = 0;
-        const double all = static_cast<double>(project->runs.size() + project->revisions.size() + 1);
-        const auto stopped = [&] { return !progress(++done / all); };
-        outcome->written = core::problem(path.toStdString(), "stopped", "");
-        for (const core::Run& run : project->runs) {
-            auto& analysis = runs[run.id];
-            if (!analysis) {
-                const auto build = core::resolve(*project, run.revision);
-                analysis = std::make_shared<core::bench::RunAnalysis>(core::bench::analyse(run, core::stages::benchOptions(*project, build ? &*build : nullptr)));
+    m_reportJob = new BackgroundJob(
+        document.workers(),
+        [outcome, path, project = document.shared(), runs = document.knownAnalyses(), revision = document.revision(),
+         show = m_context.show(),
+         pictures = reportPictures(m_context)](const BackgroundJob::Progress& progress) mutable {
+            double done = 0;
+            const double all = static_cast<double>(project->runs.size() + project->revisions.size() + 1);
+            const auto stopped = [&] { return !progress(++done / all); };
+            outcome->written = core::problem(path.toStdString(), "stopped", "");
+            for (const core::Run& run : project->runs) {
+                auto& analysis = runs[run.id];
+                if (!analysis) {
+                    const auto build = core::resolve(*project, run.revision);
+                    analysis = std::make_shared<core::bench::RunAnalysis>(
+                        core::bench::analyse(run, core::stages::benchOptions(*project, build ? &*build : nullptr)));
+                }
+                if (stopped())
+                    return;
             }
-            if (stopped())
-                return;
-        }
-        std::vector<core::stages::Evaluation> evaluations;
-        for (const core::Revision& r : project->revisions) {
-            if (auto e = core::stages::evaluate(*project, r.id))
-                evaluations.push_back(std::move(*e));
-            if (stopped())
-                return;
-        }
-        outcome->written = store::writeWhole(path, QByteArray::fromStdString(report::html(*project, evaluations, runs, revision, show, pictures)));
-    }, [this, outcome, path] {
-        m_reportWell = outcome->written.has_value();
-        if (m_reportWell)
-            tell(tr("Report written"), path);
-        else if (outcome->written.error().what != "stopped")
-            tell(outcome->written.error());
-    });
+            std::vector<core::stages::Evaluation> evaluations;
+            for (const core::Revision& r : project->revisions) {
+                if (auto e = core::stages::evaluate(*project, r.id))
+                    evaluations.push_back(std::move(*e));
+                if (stopped())
+                    return;
+            }
+            outcome->written = store::writeWhole(
+                path, QByteArray::fromStdString(report::html(*project, evaluations, runs, revision, show, pictures)));
+        },
+        [this, outcome, path] {
+            m_reportWell = outcome->written.has_value();
+            if (m_reportWell)
+                tell(tr("Report written"), path);
+            else if (outcome->written.error().what != "stopped")
+                tell(outcome->written.error());
+        });
     showProgress(m_reportJob, tr("Writing the report"));
 }
 
 void MainWindow::askReport() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Write report"), qs(core::fileNameFrom(m_context.document.revision())) + QStringLiteral(".html"), tr("Web page (*.html)"));
+    const QString path = QFileDialog::getSaveFileName(
+        this, tr("Write report"), qs(core::fileNameFrom(m_context.document.revision())) + QStringLiteral(".html"),
+        tr("Web page (*.html)"));
     if (!path.isEmpty())
         startReport(path);
 }
 
 namespace {
 /// Asks for a printer; a file that was chosen there instead is answered as its path.
-struct Paper { bool wanted = false; QString file; };
+struct Paper {
+    bool wanted = false;
+    QString file;
+};
 Paper askForPaper(QPrinter& printer, QWidget* parent) {
     QPrintDialog dialog(&printer, parent);
     if (dialog.exec() != QDialog::Accepted)
@@ -125,10 +139,15 @@ bool MainWindow::printSheet(const QString& pdfPath) {
             return false;
         path = paper.file;
     }
-    const auto printed = !path.isEmpty() ? pdfTo(path, [&](QPdfWriter& pdf) {
-        pdf.setPageLayout(printer.pageLayout());
-        return paintSheetOn(pdf, pdf.resolution());
-    }) : paintSheetOn(printer, printer.resolution()) ? core::Result<void>{} : core::problem(tr("Not printed").toStdString(), "the printer does not take it", "check the printer");
+    const auto printed =
+        !path.isEmpty() ? pdfTo(path,
+                                [&](QPdfWriter& pdf) {
+                                    pdf.setPageLayout(printer.pageLayout());
+                                    return paintSheetOn(pdf, pdf.resolution());
+                                })
+        : paintSheetOn(printer, printer.resolution())
+            ? core::Result<void>{}
+            : core::problem(tr("Not printed").toStdString(), "the printer does not take it", "check the printer");
     if (!printed)
         tell(printed.error());
     return printed.has_value();
@@ -168,7 +187,9 @@ void MainWindow::askSections() {
     const Cuts& cuts = fitPage()->cuts();
     const auto& inside = e->build.insideAt;
     const auto at = [&](double cut, std::size_t axis) { return cut >= 0 ? cut : inside[axis].mm() / 2; };
-    (new SectionsDialog(m_context, core::fit::sectionDrawing(e->build, {at(cuts.b, 0), at(cuts.a, 1), at(cuts.c, 2)}), this))->open();
+    (new SectionsDialog(m_context, core::fit::sectionDrawing(e->build, {at(cuts.b, 0), at(cuts.a, 1), at(cuts.c, 2)}),
+                        this))
+        ->open();
 }
 
 } // namespace app

@@ -17,22 +17,31 @@ public:
 
     bool isValid() const override { return hit() != nullptr; }
     QObject* object() const override { return nullptr; }
-    QAccessibleInterface* parent() const override { return m_panel ? QAccessible::queryAccessibleInterface(m_panel) : nullptr; }
+    QAccessibleInterface* parent() const override {
+        return m_panel ? QAccessible::queryAccessibleInterface(m_panel) : nullptr;
+    }
     QAccessibleInterface* child(int) const override { return nullptr; }
     QAccessibleInterface* childAt(int, int) const override { return nullptr; }
     int childCount() const override { return 0; }
     int indexOfChild(const QAccessibleInterface*) const override { return -1; }
     QAccessible::Role role() const override { return QAccessible::Button; }
-    QString text(QAccessible::Text which) const override { return which == QAccessible::Name && hit() ? hit()->name : QString(); }
+    QString text(QAccessible::Text which) const override {
+        return which == QAccessible::Name && hit() ? hit()->name : QString();
+    }
     void setText(QAccessible::Text, const QString&) override {}
-    QRect rect() const override { return hit() ? QRect(m_panel->mapToGlobal(hit()->rect.topLeft().toPoint()), hit()->rect.size().toSize()) : QRect(); }
+    QRect rect() const override {
+        return hit() ? QRect(m_panel->mapToGlobal(hit()->rect.topLeft().toPoint()), hit()->rect.size().toSize())
+                     : QRect();
+    }
     QAccessible::State state() const override {
         QAccessible::State s;
         s.focusable = s.selectable = true;
         s.selected = hit() && m_panel->isSelected(hit()->thing);
         return s;
     }
-    void* interface_cast(QAccessible::InterfaceType type) override { return type == QAccessible::ActionInterface ? static_cast<QAccessibleActionInterface*>(this) : nullptr; }
+    void* interface_cast(QAccessible::InterfaceType type) override {
+        return type == QAccessible::ActionInterface ? static_cast<QAccessibleActionInterface*>(this) : nullptr;
+    }
     QStringList actionNames() const override { return {pressAction()}; }
     void doAction(const QString& name) override {
         if (name == pressAction() && hit())
@@ -41,7 +50,11 @@ public:
     QStringList keyBindingsForAction(const QString&) const override { return {}; }
 
 private:
-    [[nodiscard]] const Hit* hit() const { return m_panel && m_index < static_cast<int>(m_panel->hits().size()) ? &m_panel->hits()[static_cast<std::size_t>(m_index)] : nullptr; }
+    [[nodiscard]] const Hit* hit() const {
+        return m_panel && m_index < static_cast<int>(m_panel->hits().size())
+                   ? &m_panel->hits()[static_cast<std::size_t>(m_index)]
+                   : nullptr;
+    }
     QPointer<PaintedPanel> m_panel;
     int m_index;
 };
@@ -58,7 +71,8 @@ public:
         if (index < 0 || index >= childCount())
             return nullptr;
         while (static_cast<int>(m_ids.size()) <= index)
-            m_ids.push_back(QAccessible::registerAccessibleInterface(new PlaceInterface(m_panel, static_cast<int>(m_ids.size()))));
+            m_ids.push_back(
+                QAccessible::registerAccessibleInterface(new PlaceInterface(m_panel, static_cast<int>(m_ids.size()))));
         return QAccessible::accessibleInterface(m_ids[static_cast<std::size_t>(index)]);
     }
     QAccessibleInterface* childAt(int x, int y) const override {

@@ -3,7 +3,8 @@
 
 namespace app {
 
-/// Makes the places of painted panels known to screen readers: each is a child with role, name and rectangle. Called once.
+/// Makes the places of painted panels known to screen readers: each is a child with role, name and rectangle. Called
+/// once.
 void installPaintedAccessibility();
 
 } // namespace app

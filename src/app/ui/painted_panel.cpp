@@ -52,7 +52,8 @@ void PaintedPanel::paintEvent(QPaintEvent*) {
 
 /// A ring for who came by keyboard; a click shows by itself where it went.
 void PaintedPanel::focusInEvent(QFocusEvent* event) {
-    m_ring = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason || event->reason() == Qt::ShortcutFocusReason;
+    m_ring = event->reason() == Qt::TabFocusReason || event->reason() == Qt::BacktabFocusReason ||
+             event->reason() == Qt::ShortcutFocusReason;
     QWidget::focusInEvent(event);
     update();
 }
@@ -66,7 +67,8 @@ const Hit* PaintedPanel::hitAt(const QPointF& at) const {
     // The smallest place wins: a pin before the part under it.
     const Hit* best = nullptr;
     for (const Hit& hit : m_hits)
-        if (hit.rect.contains(at) && (!best || hit.rect.width() * hit.rect.height() < best->rect.width() * best->rect.height()))
+        if (hit.rect.contains(at) &&
+            (!best || hit.rect.width() * hit.rect.height() < best->rect.width() * best->rect.height()))
             best = &hit;
     return best;
 }
@@ -149,7 +151,8 @@ void PaintedPanel::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void PaintedPanel::mouseDoubleClickEvent(QMouseEvent* event) {
-    if (const Hit* hit = hitAt(event->position()); hit && event->button() == Qt::LeftButton && !core::isNothing(hit->thing))
+    if (const Hit* hit = hitAt(event->position());
+        hit && event->button() == Qt::LeftButton && !core::isNothing(hit->thing))
         Q_EMIT opened(core::Thing(hit->thing));
 }
 
@@ -230,9 +233,14 @@ void PaintedPanel::turnForStep(int direction) {
 /// paints places of its own, and an order that changes with each step goes round in circles.
 const std::vector<Hit>& PaintedPanel::figuresInOrder() {
     // Painted for it only when other things are on the sheet than last time: a step is one frame.
-    const auto known = [&](const core::Thing& thing) { return std::any_of(m_order.begin(), m_order.end(), [&](const Hit& h) { return h.thing == thing; }); };
-    const auto there = [&](const Hit& figure) { return std::any_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return h.thing == figure.thing; }); };
-    if (!m_order.empty() && std::all_of(m_order.begin(), m_order.end(), there) && std::all_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return !h.isFigure() || known(h.thing); }))
+    const auto known = [&](const core::Thing& thing) {
+        return std::any_of(m_order.begin(), m_order.end(), [&](const Hit& h) { return h.thing == thing; });
+    };
+    const auto there = [&](const Hit& figure) {
+        return std::any_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return h.thing == figure.thing; });
+    };
+    if (!m_order.empty() && std::all_of(m_order.begin(), m_order.end(), there) &&
+        std::all_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return !h.isFigure() || known(h.thing); }))
         return m_order;
     m_order.clear();
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
@@ -253,8 +261,10 @@ void PaintedPanel::stepSelection(int direction) {
     if (figures.empty())
         return;
     const auto n = static_cast<std::ptrdiff_t>(figures.size());
-    const auto now = std::find_if(figures.begin(), figures.end(), [&](const Hit& h) { return h.thing == m_context.selection.thing(); });
-    const std::ptrdiff_t at = now == figures.end() ? (direction > 0 ? 0 : n - 1) : (now - figures.begin() + direction + n) % n;
+    const auto now = std::find_if(figures.begin(), figures.end(),
+                                  [&](const Hit& h) { return h.thing == m_context.selection.thing(); });
+    const std::ptrdiff_t at =
+        now == figures.end() ? (direction > 0 ? 0 : n - 1) : (now - figures.begin() + direction + n) % n;
     const Hit next = figures[static_cast<std::size_t>(at)]; // a copy: selecting may paint
     setAccessibleDescription(next.name);
     m_context.selection.select(next.thing);

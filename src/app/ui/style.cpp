@@ -15,9 +15,11 @@
 
 namespace app {
 
-SheetStyle::SheetStyle(const Theme& theme) : QProxyStyle(QStyleFactory::create(QStringLiteral("Fusion"))), m_theme(theme) {}
+SheetStyle::SheetStyle(const Theme& theme)
+    : QProxyStyle(QStyleFactory::create(QStringLiteral("Fusion"))), m_theme(theme) {}
 
-void SheetStyle::drawControl(ControlElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const {
+void SheetStyle::drawControl(ControlElement element, const QStyleOption* option, QPainter* painter,
+                             const QWidget* widget) const {
     if (element != CE_PushButtonBevel && element != CE_PushButtonLabel)
         return drawOwn(element, option, painter, widget);
     const auto* button = qstyleoption_cast<const QStyleOptionButton*>(option);
@@ -48,7 +50,8 @@ void SheetStyle::drawControl(ControlElement element, const QStyleOption* option,
 }
 
 /// Heads and bars; what has no look of its own is Fusion's.
-void SheetStyle::drawOwn(ControlElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const {
+void SheetStyle::drawOwn(ControlElement element, const QStyleOption* option, QPainter* painter,
+                         const QWidget* widget) const {
     const ControlParts parts(painter, m_theme);
     painter->save();
     const auto* bar = qstyleoption_cast<const QStyleOptionProgressBar*>(option);
@@ -73,30 +76,55 @@ bool SheetStyle::drawPart(PrimitiveElement element, const QStyleOption* option, 
         if (frame && frame->lineWidth > 0)
             parts.field(option->rect, enabled, ControlParts::Ground::Field);
         return true;
-    case PE_FrameLineEdit: case PE_Frame: case PE_FrameMenu: case PE_FrameGroupBox: case PE_FrameTabWidget: parts.frame(option->rect); return true;
-    case PE_PanelMenu: case PE_PanelTipLabel:
+    case PE_FrameLineEdit:
+    case PE_Frame:
+    case PE_FrameMenu:
+    case PE_FrameGroupBox:
+    case PE_FrameTabWidget:
+        parts.frame(option->rect);
+        return true;
+    case PE_PanelMenu:
+    case PE_PanelTipLabel:
         painter->fillRect(option->rect, m_theme.sheet);
         parts.frame(option->rect);
         return true;
-    case PE_IndicatorCheckBox: case PE_IndicatorItemViewItemCheck: parts.check(option->rect, option->state); return true;
-    case PE_IndicatorRadioButton: parts.radio(option->rect, option->state); return true;
-    case PE_IndicatorArrowUp: parts.arrow(option->rect, Qt::UpArrow, enabled); return true;
-    case PE_IndicatorArrowDown: parts.arrow(option->rect, Qt::DownArrow, enabled); return true;
-    case PE_IndicatorArrowLeft: parts.arrow(option->rect, Qt::LeftArrow, enabled); return true;
-    case PE_IndicatorArrowRight: parts.arrow(option->rect, Qt::RightArrow, enabled); return true;
-    case PE_PanelButtonTool: parts.toolButton(option->rect, option->state); return true;
-    default: return false;
+    case PE_IndicatorCheckBox:
+    case PE_IndicatorItemViewItemCheck:
+        parts.check(option->rect, option->state);
+        return true;
+    case PE_IndicatorRadioButton:
+        parts.radio(option->rect, option->state);
+        return true;
+    case PE_IndicatorArrowUp:
+        parts.arrow(option->rect, Qt::UpArrow, enabled);
+        return true;
+    case PE_IndicatorArrowDown:
+        parts.arrow(option->rect, Qt::DownArrow, enabled);
+        return true;
+    case PE_IndicatorArrowLeft:
+        parts.arrow(option->rect, Qt::LeftArrow, enabled);
+        return true;
+    case PE_IndicatorArrowRight:
+        parts.arrow(option->rect, Qt::RightArrow, enabled);
+        return true;
+    case PE_PanelButtonTool:
+        parts.toolButton(option->rect, option->state);
+        return true;
+    default:
+        return false;
     }
 }
 
-void SheetStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter, const QWidget* widget) const {
+void SheetStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* option, QPainter* painter,
+                               const QWidget* widget) const {
     if (element == PE_FrameFocusRect) {
         // On the ink-filled main action the ring is of paper.
         const bool filled = widget && widget->property(mainAction).toBool() && widget->isEnabled();
         painter->save();
         painter->setPen(QPen(filled ? m_theme.paper : m_theme.ink, 2));
         painter->setBrush(Qt::NoBrush);
-        painter->drawRect(filled ? QRectF(option->rect).adjusted(3, 3, -3, -3) : QRectF(option->rect).adjusted(1, 1, -1, -1));
+        painter->drawRect(filled ? QRectF(option->rect).adjusted(3, 3, -3, -3)
+                                 : QRectF(option->rect).adjusted(1, 1, -1, -1));
         painter->restore();
         return;
     }
@@ -121,19 +149,24 @@ void SheetStyle::ring(QPainter* painter, const QRect& rect) const {
 
 int SheetStyle::pixelMetric(PixelMetric metric, const QStyleOption* option, const QWidget* widget) const {
     switch (metric) {
-    case PM_ScrollBarExtent: return scrollBarExtent;
-    case PM_MenuPanelWidth: return 1; // its edge
-    default: return QProxyStyle::pixelMetric(metric, option, widget);
+    case PM_ScrollBarExtent:
+        return scrollBarExtent;
+    case PM_MenuPanelWidth:
+        return 1; // its edge
+    default:
+        return QProxyStyle::pixelMetric(metric, option, widget);
     }
 }
 
 /// Spin boxes, choices and sliders; answers whether it was one of them.
-bool SheetStyle::drawBox(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter, const QWidget* widget) const {
+bool SheetStyle::drawBox(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter,
+                         const QWidget* widget) const {
     const ControlParts parts(painter, m_theme);
     const auto at = [&](SubControl sub) { return subControlRect(control, option, sub, widget); };
     if (const auto* spin = qstyleoption_cast<const QStyleOptionSpinBox*>(option); spin && control == CC_SpinBox)
         parts.spinBox(*spin, at(SC_SpinBoxUp), at(SC_SpinBoxDown));
-    else if (const auto* combo = qstyleoption_cast<const QStyleOptionComboBox*>(option); combo && control == CC_ComboBox)
+    else if (const auto* combo = qstyleoption_cast<const QStyleOptionComboBox*>(option);
+             combo && control == CC_ComboBox)
         parts.comboBox(*combo, at(SC_ComboBoxArrow));
     else if (const auto* slider = qstyleoption_cast<const QStyleOptionSlider*>(option); slider && control == CC_Slider)
         parts.slider(*slider, at(SC_SliderGroove), at(SC_SliderHandle));
@@ -142,10 +175,13 @@ bool SheetStyle::drawBox(ComplexControl control, const QStyleOptionComplex* opti
     return true;
 }
 
-QSize SheetStyle::sizeFromContents(ContentsType type, const QStyleOption* option, const QSize& contents, const QWidget* widget) const {
+QSize SheetStyle::sizeFromContents(ContentsType type, const QStyleOption* option, const QSize& contents,
+                                   const QWidget* widget) const {
     QSize size = QProxyStyle::sizeFromContents(type, option, contents, widget);
-    if (type == CT_ItemViewItem || type == CT_MenuItem || type == CT_HeaderSection || type == CT_LineEdit || type == CT_SpinBox || type == CT_ComboBox)
-        if (const auto* item = qstyleoption_cast<const QStyleOptionMenuItem*>(option); !item || item->menuItemType != QStyleOptionMenuItem::Separator)
+    if (type == CT_ItemViewItem || type == CT_MenuItem || type == CT_HeaderSection || type == CT_LineEdit ||
+        type == CT_SpinBox || type == CT_ComboBox)
+        if (const auto* item = qstyleoption_cast<const QStyleOptionMenuItem*>(option);
+            !item || item->menuItemType != QStyleOptionMenuItem::Separator)
             size.setHeight(std::max(size.height(), rowHeight));
     return size;
 }
@@ -155,14 +191,16 @@ QIcon SheetStyle::standardIcon(StandardPixmap which, const QStyleOption* option,
     return own.isNull() ? QProxyStyle::standardIcon(which, option, widget) : own;
 }
 
-void SheetStyle::drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter, const QWidget* widget) const {
+void SheetStyle::drawComplexControl(ComplexControl control, const QStyleOptionComplex* option, QPainter* painter,
+                                    const QWidget* widget) const {
     const auto* bar = qstyleoption_cast<const QStyleOptionSlider*>(option);
     if (control != CC_ScrollBar || !bar) {
         painter->save();
         if (!drawBox(control, option, painter, widget))
             QProxyStyle::drawComplexControl(control, option, painter, widget);
         painter->restore();
-        if ((control == CC_SpinBox || control == CC_ComboBox || control == CC_Slider) && (option->state & State_HasFocus))
+        if ((control == CC_SpinBox || control == CC_ComboBox || control == CC_Slider) &&
+            (option->state & State_HasFocus))
             ring(painter, option->rect);
         return;
     }
@@ -172,25 +210,38 @@ void SheetStyle::drawComplexControl(ComplexControl control, const QStyleOptionCo
     if (range <= 0)
         return;
     const bool upright = bar->orientation == Qt::Vertical;
-    const double length = upright ? bar->rect.height() : bar->rect.width(), from = (bar->sliderPosition - bar->minimum) / range * length, size = std::max(20.0, bar->pageStep / range * length);
-    painter->fillRect(upright ? QRectF(bar->rect.x() + 2, from, bar->rect.width() - 4, size) : QRectF(from, bar->rect.y() + 2, size, bar->rect.height() - 4), m_theme.line);
+    const double length = upright ? bar->rect.height() : bar->rect.width(),
+                 from = (bar->sliderPosition - bar->minimum) / range * length,
+                 size = std::max(20.0, bar->pageStep / range * length);
+    painter->fillRect(upright ? QRectF(bar->rect.x() + 2, from, bar->rect.width() - 4, size)
+                              : QRectF(from, bar->rect.y() + 2, size, bar->rect.height() - 4),
+                      m_theme.line);
 }
 
-QRect SheetStyle::subControlRect(ComplexControl control, const QStyleOptionComplex* option, SubControl sub, const QWidget* widget) const {
+QRect SheetStyle::subControlRect(ComplexControl control, const QStyleOptionComplex* option, SubControl sub,
+                                 const QWidget* widget) const {
     const auto* bar = qstyleoption_cast<const QStyleOptionSlider*>(option);
     if (control != CC_ScrollBar || !bar)
         return QProxyStyle::subControlRect(control, option, sub, widget);
     const double range = std::max(1, bar->maximum - bar->minimum + bar->pageStep);
     const bool upright = bar->orientation == Qt::Vertical;
     const int length = upright ? bar->rect.height() : bar->rect.width();
-    const int from = static_cast<int>((bar->sliderPosition - bar->minimum) / range * length), size = std::max(20, static_cast<int>(bar->pageStep / range * length));
-    const auto part = [&](int a, int n) { return upright ? QRect(0, a, bar->rect.width(), n) : QRect(a, 0, n, bar->rect.height()); };
+    const int from = static_cast<int>((bar->sliderPosition - bar->minimum) / range * length),
+              size = std::max(20, static_cast<int>(bar->pageStep / range * length));
+    const auto part = [&](int a, int n) {
+        return upright ? QRect(0, a, bar->rect.width(), n) : QRect(a, 0, n, bar->rect.height());
+    };
     switch (sub) {
-    case SC_ScrollBarSlider: return part(from, size);
-    case SC_ScrollBarGroove: return part(0, length);
-    case SC_ScrollBarSubPage: return part(0, from);
-    case SC_ScrollBarAddPage: return part(from + size, length - from - size);
-    default: return {};
+    case SC_ScrollBarSlider:
+        return part(from, size);
+    case SC_ScrollBarGroove:
+        return part(0, length);
+    case SC_ScrollBarSubPage:
+        return part(0, from);
+    case SC_ScrollBarAddPage:
+        return part(from + size, length - from - size);
+    default:
+        return {};
     }
 }
 
@@ -199,7 +250,8 @@ void SheetStyle::polish(QWidget* widget) {
     if (auto* label = qobject_cast<QLabel*>(widget); label && label->textFormat() == Qt::AutoText)
         label->setTextFormat(Qt::PlainText);
     // A wheel that passes over a field on its way down the page changes nothing in it.
-    if (qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QComboBox*>(widget) || (qobject_cast<QAbstractSlider*>(widget) && !qobject_cast<QScrollBar*>(widget))) {
+    if (qobject_cast<QAbstractSpinBox*>(widget) || qobject_cast<QComboBox*>(widget) ||
+        (qobject_cast<QAbstractSlider*>(widget) && !qobject_cast<QScrollBar*>(widget))) {
         if (widget->focusPolicy() == Qt::WheelFocus)
             widget->setFocusPolicy(Qt::StrongFocus);
         widget->installEventFilter(this);
@@ -214,7 +266,8 @@ bool SheetStyle::eventFilter(QObject* watched, QEvent* event) {
     return QProxyStyle::eventFilter(watched, event);
 }
 
-int SheetStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const {
+int SheetStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget,
+                          QStyleHintReturn* data) const {
     if (hint == SH_ToolTip_WakeUpDelay)
         return 600;
     return QProxyStyle::styleHint(hint, option, widget, data);

@@ -37,7 +37,9 @@ void ControlParts::check(const QRect& r, QStyle::State state) const {
     if (state & QStyle::State_On) {
         p.setPen(QPen(ink, 2, Qt::SolidLine, Qt::SquareCap, Qt::MiterJoin));
         const QRectF in = edge(box);
-        p.drawPolyline(QPolygonF{{in.left() + 0.24 * in.width(), in.top() + 0.52 * in.height()}, {in.left() + 0.44 * in.width(), in.top() + 0.72 * in.height()}, {in.left() + 0.78 * in.width(), in.top() + 0.28 * in.height()}});
+        p.drawPolyline(QPolygonF{{in.left() + 0.24 * in.width(), in.top() + 0.52 * in.height()},
+                                 {in.left() + 0.44 * in.width(), in.top() + 0.72 * in.height()},
+                                 {in.left() + 0.78 * in.width(), in.top() + 0.28 * in.height()}});
     } else if (state & QStyle::State_NoChange) {
         p.fillRect(QRectF(box).adjusted(4, side / 2.0 - 1, -4, -(side / 2.0 - 1)), ink);
     }
@@ -95,9 +97,12 @@ void ControlParts::comboBox(const QStyleOptionComboBox& box, const QRect& button
 void ControlParts::slider(const QStyleOptionSlider& slider, const QRect& groove, const QRect& handle) const {
     const bool across = slider.orientation == Qt::Horizontal, enabled = slider.state & QStyle::State_Enabled;
     const QPoint m = groove.center();
-    p.fillRect(across ? QRect(groove.left(), m.y() - 1, groove.width(), 2) : QRect(m.x() - 1, groove.top(), 2, groove.height()), t.line);
+    p.fillRect(across ? QRect(groove.left(), m.y() - 1, groove.width(), 2)
+                      : QRect(m.x() - 1, groove.top(), 2, groove.height()),
+               t.line);
     const QPoint h = handle.center();
-    p.fillRect(across ? QRect(h.x() - 4, h.y() - 8, 8, 16) : QRect(h.x() - 8, h.y() - 4, 16, 8), enabled ? t.ink : t.ink2);
+    p.fillRect(across ? QRect(h.x() - 4, h.y() - 8, 8, 16) : QRect(h.x() - 8, h.y() - 4, 16, 8),
+               enabled ? t.ink : t.ink2);
 }
 
 void ControlParts::header(const QRect& r) const {
@@ -111,13 +116,15 @@ void ControlParts::header(const QRect& r) const {
 void ControlParts::progress(const QStyleOptionProgressBar& bar) const {
     const QRect in = bar.rect.adjusted(2, 2, -2, -2);
     const bool busy = bar.maximum <= bar.minimum;
-    const double share = busy ? 1 : std::clamp(double(bar.progress - bar.minimum) / (bar.maximum - bar.minimum), 0.0, 1.0);
+    const double share =
+        busy ? 1 : std::clamp(double(bar.progress - bar.minimum) / (bar.maximum - bar.minimum), 0.0, 1.0);
     const QRect done(in.left(), in.top(), static_cast<int>(in.width() * share), in.height());
     busy ? p.fillRect(done, QBrush(t.ink, Qt::BDiagPattern)) : p.fillRect(done, t.ink);
 }
 
 void ControlParts::toolButton(const QRect& r, QStyle::State state) const {
-    const bool down = state & (QStyle::State_Sunken | QStyle::State_On), over = (state & QStyle::State_MouseOver) && (state & QStyle::State_Enabled);
+    const bool down = state & (QStyle::State_Sunken | QStyle::State_On),
+               over = (state & QStyle::State_MouseOver) && (state & QStyle::State_Enabled);
     if (down)
         p.fillRect(r, t.marker);
     if (down || over)
@@ -166,16 +173,48 @@ QIcon listIcon(QStyle::StandardPixmap which, const Theme& theme) {
     QPainterPath path;
     bool plus = false;
     switch (which) {
-    case QStyle::SP_DirIcon: case QStyle::SP_DirClosedIcon: case QStyle::SP_DirOpenIcon: case QStyle::SP_DirLinkIcon: case QStyle::SP_DirHomeIcon: case QStyle::SP_DesktopIcon: path = folder(); break;
-    case QStyle::SP_FileIcon: case QStyle::SP_FileLinkIcon: path = page(); break;
-    case QStyle::SP_DriveHDIcon: case QStyle::SP_ComputerIcon: case QStyle::SP_DriveNetIcon: path = drive(); break;
-    case QStyle::SP_FileDialogNewFolder: path = folder(); plus = true; break;
-    case QStyle::SP_FileDialogToParent: case QStyle::SP_ArrowUp: path = pointer(0); break;
-    case QStyle::SP_ArrowBack: case QStyle::SP_ArrowLeft: case QStyle::SP_FileDialogBack: path = pointer(-90); break;
-    case QStyle::SP_ArrowForward: case QStyle::SP_ArrowRight: path = pointer(90); break;
-    case QStyle::SP_FileDialogListView: path = lines(false); break;
-    case QStyle::SP_FileDialogDetailedView: path = lines(true); break;
-    default: return {};
+    case QStyle::SP_DirIcon:
+    case QStyle::SP_DirClosedIcon:
+    case QStyle::SP_DirOpenIcon:
+    case QStyle::SP_DirLinkIcon:
+    case QStyle::SP_DirHomeIcon:
+    case QStyle::SP_DesktopIcon:
+        path = folder();
+        break;
+    case QStyle::SP_FileIcon:
+    case QStyle::SP_FileLinkIcon:
+        path = page();
+        break;
+    case QStyle::SP_DriveHDIcon:
+    case QStyle::SP_ComputerIcon:
+    case QStyle::SP_DriveNetIcon:
+        path = drive();
+        break;
+    case QStyle::SP_FileDialogNewFolder:
+        path = folder();
+        plus = true;
+        break;
+    case QStyle::SP_FileDialogToParent:
+    case QStyle::SP_ArrowUp:
+        path = pointer(0);
+        break;
+    case QStyle::SP_ArrowBack:
+    case QStyle::SP_ArrowLeft:
+    case QStyle::SP_FileDialogBack:
+        path = pointer(-90);
+        break;
+    case QStyle::SP_ArrowForward:
+    case QStyle::SP_ArrowRight:
+        path = pointer(90);
+        break;
+    case QStyle::SP_FileDialogListView:
+        path = lines(false);
+        break;
+    case QStyle::SP_FileDialogDetailedView:
+        path = lines(true);
+        break;
+    default:
+        return {};
     }
     QIcon icon;
     for (const int ratio : {1, 2}) {

@@ -9,7 +9,8 @@ class QPainter;
 
 namespace app {
 
-/// The parts that standard controls are painted from: square, flat, edges of one pixel that stand out 3:1 from their ground.
+/// The parts that standard controls are painted from: square, flat, edges of one pixel that stand out 3:1 from their
+/// ground.
 class ControlParts {
 public:
     ControlParts(QPainter* painter, const Theme& theme) : p(*painter), t(theme) {}

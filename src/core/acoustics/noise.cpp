@@ -14,7 +14,9 @@ double ratedLevel(const Placed& p) {
         const auto& spec = std::get<FanSpec>(p.part->spec);
         if (spec.levelDba > 0)
             return spec.levelDba;
-        return air::fanClass(std::max(p.part->size[0].value.mm(), p.part->size[1].value.mm()), p.part->size[2].value.mm()).levelDba;
+        return air::fanClass(std::max(p.part->size[0].value.mm(), p.part->size[1].value.mm()),
+                             p.part->size[2].value.mm())
+            .levelDba;
     }
     case PartKind::Cooler: {
         const auto& spec = std::get<CoolerSpec>(p.part->spec);
@@ -22,21 +24,24 @@ double ratedLevel(const Placed& p) {
     }
     case PartKind::Card:
         return facts::fanOf(std::get<CardSpec>(p.part->spec).cooler).levelDba;
-    default: return 0;
+    default:
+        return 0;
     }
 }
 
 /// What a supply makes follows its load, not the speed of a fan that nobody states.
 double levelOfSupply(const PowerSupplySpec& spec, double share) {
     const facts::SupplyFan& usual = facts::fanOfSupply(spec.form);
-    const double full = spec.levelDba > 0 ? spec.levelDba : usual.fullDba, third = full - (usual.fullDba - usual.thirdDba);
+    const double full = spec.levelDba > 0 ? spec.levelDba : usual.fullDba,
+                 third = full - (usual.fullDba - usual.thirdDba);
     return third + (full - third) * std::clamp((share - 1.0 / 3) / (2.0 / 3), 0.0, 1.0);
 }
 
 /// Drives and pumps, at 1 m, while they work; 0: silent.
 double levelWithoutFan(const Placed& p) {
     if (const auto* drive = std::get_if<DriveSpec>(&p.part->spec)) {
-        const double stated = drive->levelDba, usual = drive->form == DriveForm::Inch35 ? facts::driveLevel.value : 0.0, panel = drive->form == DriveForm::Inch35 && p.parent < 0 ? facts::drivePanel.value : 0.0;
+        const double stated = drive->levelDba, usual = drive->form == DriveForm::Inch35 ? facts::driveLevel.value : 0.0,
+                     panel = drive->form == DriveForm::Inch35 && p.parent < 0 ? facts::drivePanel.value : 0.0;
         return stated > 0 ? stated + panel : usual > 0 ? usual + panel : 0;
     }
     if (const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec); cooler && cooler->pump)
@@ -52,7 +57,8 @@ double loadShare(const Build& build, const air::Prediction& prediction, const Po
     for (const Placed& p : build.placed) {
         if (p.part->kind == PartKind::PowerSupply)
             continue;
-        watts += p.powerW() * facts::loadShare(p.part->kind, prediction.conditions.processorShare, prediction.conditions.cardShare);
+        watts += p.powerW() *
+                 facts::loadShare(p.part->kind, prediction.conditions.processorShare, prediction.conditions.cardShare);
     }
     return spec.ratedW > 0 ? watts / spec.ratedW : 1;
 }
@@ -98,11 +104,16 @@ Noise noiseOf(const Build& build, const air::Prediction& prediction, double dist
         const Placed* p = build.at(fan.id);
         if (!p || fan.share <= 0.01)
             continue;
-        NoiseSource source{.id = fan.id, .name = fan.name, .ratedDba = ratedLevel(*p), .speedShare = fan.share, .lossDb = lossOf(build, *p, fan)};
+        NoiseSource source{.id = fan.id,
+                           .name = fan.name,
+                           .ratedDba = ratedLevel(*p),
+                           .speedShare = fan.share,
+                           .lossDb = lossOf(build, *p, fan)};
         if (const auto* supply = std::get_if<PowerSupplySpec>(&p->part->spec)) {
             source.ratedDba = levelOfSupply(*supply, 1);
             source.lossDb = 0;
-            source.levelDba = levelOfSupply(*supply, loadShare(build, prediction, *supply)) - 20 * std::log10(distanceM);
+            source.levelDba =
+                levelOfSupply(*supply, loadShare(build, prediction, *supply)) - 20 * std::log10(distanceM);
         } else {
             source.levelDba = fanLevel(source.ratedDba, source.speedShare, distanceM, source.lossDb);
         }
@@ -113,7 +124,10 @@ Noise noiseOf(const Build& build, const air::Prediction& prediction, double dist
         const double level = levelWithoutFan(p);
         if (level <= 0)
             continue;
-        NoiseSource source{.id = p.mount, .name = p.part->kind == PartKind::Drive ? p.name : p.name + ", pump", .ratedDba = level, .speedShare = 1};
+        NoiseSource source{.id = p.mount,
+                           .name = p.part->kind == PartKind::Drive ? p.name : p.name + ", pump",
+                           .ratedDba = level,
+                           .speedShare = 1};
         source.levelDba = level - 20 * std::log10(distanceM);
         levels.push_back(source.levelDba);
         noise.sources.push_back(source);
@@ -121,7 +135,8 @@ Noise noiseOf(const Build& build, const air::Prediction& prediction, double dist
     noise.totalDba = levels.empty() ? 0.0 : sumLevels(levels);
     for (NoiseSource& source : noise.sources)
         source.powerShare = std::pow(10.0, (source.levelDba - noise.totalDba) / 10);
-    std::stable_sort(noise.sources.begin(), noise.sources.end(), [](const auto& a, const auto& b) { return a.levelDba > b.levelDba; });
+    std::stable_sort(noise.sources.begin(), noise.sources.end(),
+                     [](const auto& a, const auto& b) { return a.levelDba > b.levelDba; });
     return noise;
 }
 

@@ -8,10 +8,10 @@ namespace core::acoustics {
 struct NoiseSource {
     std::string id;
     std::string name;
-    double ratedDba = 0;  ///< at 1 m and full speed
+    double ratedDba = 0; ///< at 1 m and full speed
     double speedShare = 0;
-    double lossDb = 0;    ///< of what stands between the fan and the listener
-    double levelDba = 0;  ///< at the listener
+    double lossDb = 0;     ///< of what stands between the fan and the listener
+    double levelDba = 0;   ///< at the listener
     double powerShare = 0; ///< of the whole sound power, 0..1
 };
 

@@ -3,7 +3,8 @@
 
 namespace core::advise {
 
-std::vector<AirTrial> airTrials(const Project& project, const stages::Evaluation& now, const std::function<bool()>& stop) {
+std::vector<AirTrial> airTrials(const Project& project, const stages::Evaluation& now,
+                                const std::function<bool()>& stop) {
     std::vector<AirTrial> trials;
     const auto attempt = [&](std::string text, const Change& change) {
         if (stop && stop())

@@ -7,11 +7,12 @@ namespace core::advise {
 /// One change tried on the model for the sake of temperatures.
 struct AirTrial {
     Change change;
-    std::string text;                    ///< e.g. "Fan 92, top turned round"
-    std::vector<air::PartResult> parts;  ///< under the conditions of the evaluation
+    std::string text;                   ///< e.g. "Fan 92, top turned round"
+    std::vector<air::PartResult> parts; ///< under the conditions of the evaluation
 };
 
 /// Each dust screen off, each fan turned round and at full speed, one at a time. @p stop: true ends it early.
-[[nodiscard]] std::vector<AirTrial> airTrials(const Project& project, const stages::Evaluation& now, const std::function<bool()>& stop = {});
+[[nodiscard]] std::vector<AirTrial> airTrials(const Project& project, const stages::Evaluation& now,
+                                              const std::function<bool()>& stop = {});
 
 } // namespace core::advise

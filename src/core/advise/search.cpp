@@ -22,19 +22,28 @@ struct Option {
     double price = 0;
     double watts = 0, supplyW = 0;
 };
-struct Slot { std::string mount, name; std::vector<Option> options; };
+struct Slot {
+    std::string mount, name;
+    std::vector<Option> options;
+};
 /// Between two options of two slots.
-struct Pair { bool short_ = false; double logOdds = 0; double marginMm = 1e9; };
+struct Pair {
+    bool short_ = false;
+    double logOdds = 0;
+    double marginMm = 1e9;
+};
 
 class Search {
 public:
-    Search(const Project& project, const stages::Evaluation& now, const SearchRequest& request, const std::function<bool(double)>& progress)
+    Search(const Project& project, const stages::Evaluation& now, const SearchRequest& request,
+           const std::function<bool(double)>& progress)
         : m_project(project), m_now(now), m_request(request), m_progress(progress) {}
     Result<SearchResult> run();
 
 private:
     void findSlots();
-    [[nodiscard]] std::vector<Change> changesTo(const std::vector<std::pair<std::size_t, std::size_t>>& taken, bool clearOthers) const;
+    [[nodiscard]] std::vector<Change> changesTo(const std::vector<std::pair<std::size_t, std::size_t>>& taken,
+                                                bool clearOthers) const;
     void lookAtOption(std::size_t slot, Option& option);
     [[nodiscard]] Pair lookAtPair(std::size_t s, std::size_t o, std::size_t t, std::size_t p) const;
     bool lookAtAll();
@@ -48,7 +57,8 @@ private:
     static void addGap(const fit::Gap& gap, bool& isShort, double& logOdds, double& marginMm) {
         isShort = isShort || gap.isWrong();
         // The odds that it closes: how much air there is, is told by the prediction.
-        logOdds += std::log(std::max(1e-12, fit::chanceAbove(gap.nominal.mm(), gap.rssBandMm, gap.breathing ? gap.touchMm : gap.requiredMm)));
+        logOdds += std::log(std::max(
+            1e-12, fit::chanceAbove(gap.nominal.mm(), gap.rssBandMm, gap.breathing ? gap.touchMm : gap.requiredMm)));
         marginMm = std::min(marginMm, gap.touchMarginMm());
     }
 
@@ -61,14 +71,22 @@ private:
     SearchResult m_result;
     double m_baseWatts = 0, m_baseSupplyW = 0;
     double m_baseLogOdds = 0, m_baseMarginMm = 1e9;
-    struct Found { double score; std::vector<std::size_t> options; double logOdds, marginMm; };
-    struct Worse { bool operator()(const Found& a, const Found& b) const { return a.score > b.score; } };
+    struct Found {
+        double score;
+        std::vector<std::size_t> options;
+        double logOdds, marginMm;
+    };
+    struct Worse {
+        bool operator()(const Found& a, const Found& b) const { return a.score > b.score; }
+    };
     std::priority_queue<Found, std::vector<Found>, Worse> m_best;
 };
 
 void Search::findSlots() {
     for (const MountChoice& mount : mountsOf(m_now.build)) {
-        const bool wanted = std::any_of(mount.accepts.begin(), mount.accepts.end(), [&](PartKind k) { return std::find(m_request.kinds.begin(), m_request.kinds.end(), k) != m_request.kinds.end(); });
+        const bool wanted = std::any_of(mount.accepts.begin(), mount.accepts.end(), [&](PartKind k) {
+            return std::find(m_request.kinds.begin(), m_request.kinds.end(), k) != m_request.kinds.end();
+        });
         if (!wanted)
             continue;
         Slot slot{.mount = mount.path, .name = mount.name};
@@ -80,7 +98,8 @@ void Search::findSlots() {
             for (const MountVariant& v : m->variants)
                 variants.push_back(v.id);
         for (const Part& part : m_project.shelf) {
-            const bool kindWanted = std::find(m_request.kinds.begin(), m_request.kinds.end(), part.kind) != m_request.kinds.end();
+            const bool kindWanted =
+                std::find(m_request.kinds.begin(), m_request.kinds.end(), part.kind) != m_request.kinds.end();
             if (!kindWanted || std::find(mount.accepts.begin(), mount.accepts.end(), part.kind) == mount.accepts.end())
                 continue;
             for (const std::string& v : variants)
@@ -92,7 +111,8 @@ void Search::findSlots() {
 }
 
 /// Changes that bring the named slots to their options; the other slots stay as they are, or are cleared.
-std::vector<Change> Search::changesTo(const std::vector<std::pair<std::size_t, std::size_t>>& taken, bool clearOthers) const {
+std::vector<Change> Search::changesTo(const std::vector<std::pair<std::size_t, std::size_t>>& taken,
+                                      bool clearOthers) const {
     std::vector<Change> changes;
     for (std::size_t s = 0; s < m_slots.size(); ++s) {
         const Placed* here = m_now.build.at(m_slots[s].mount);
@@ -141,18 +161,22 @@ void Search::lookAtOption(std::size_t slot, Option& option) {
     }
     // What it does for heat and noise, put alone into the revision as it stands.
     auto build = resolveWith(m_project, m_now.build.revision, changesTo({{slot, o}}, false));
-    auto then = build ? stages::evaluateBuild(m_project, std::move(*build)) : Result<stages::Evaluation>(tl::make_unexpected(build.error()));
+    auto then = build ? stages::evaluateBuild(m_project, std::move(*build))
+                      : Result<stages::Evaluation>(tl::make_unexpected(build.error()));
     if (!then) {
         option.refused = true;
         return;
     }
     for (const auto& part : then->air.parts)
-        if (const auto* before = m_now.air.part(part.id); before && (part.kind == PartKind::Processor || part.kind == PartKind::Card))
+        if (const auto* before = m_now.air.part(part.id);
+            before && (part.kind == PartKind::Processor || part.kind == PartKind::Card))
             option.coolingK += part.temperatureC - before->temperatureC;
     option.noisePower = std::pow(10, then->noise.totalDba / 10) - std::pow(10, m_now.noise.totalDba / 10);
     for (const rules::Finding& f : then->findings)
-        if (f.severity == rules::Severity::Blocker && f.about == Thing(PartRef{option.choice.mount}) && f.station == rules::Station::Brief)
-            option.refused = option.refused || std::none_of(m_now.findings.begin(), m_now.findings.end(), [&](const rules::Finding& b) { return b.id == f.id; });
+        if (f.severity == rules::Severity::Blocker && f.about == Thing(PartRef{option.choice.mount}) &&
+            f.station == rules::Station::Brief)
+            option.refused = option.refused || std::none_of(m_now.findings.begin(), m_now.findings.end(),
+                                                            [&](const rules::Finding& b) { return b.id == f.id; });
 }
 
 Pair Search::lookAtPair(std::size_t s, std::size_t o, std::size_t t, std::size_t p) const {
@@ -219,7 +243,9 @@ bool Search::lookAtAll() {
 void Search::walk() {
     const std::size_t n = m_slots.size();
     // Ranges of what adds up, so that the weights mean the same whatever is on the shelf.
-    struct Range { double low = 0, high = 0; };
+    struct Range {
+        double low = 0, high = 0;
+    };
     const auto rangeOf = [&](auto&& value) {
         Range r;
         for (const Slot& slot : m_slots) {
@@ -236,8 +262,12 @@ void Search::walk() {
         }
         return r;
     };
-    const Range cool = rangeOf([](const Option& o) { return o.coolingK; }), noise = rangeOf([](const Option& o) { return o.noisePower; }), price = rangeOf([](const Option& o) { return o.price; });
-    const auto good = [](double value, const Range& r) { return r.high - r.low > 1e-9 ? (r.high - value) / (r.high - r.low) : 1.0; };
+    const Range cool = rangeOf([](const Option&o) { return o.coolingK; }),
+                noise = rangeOf([](const Option&o) { return o.noisePower; }),
+                price = rangeOf([](const Option&o) { return o.price; });
+    const auto good = [](double value, const Range& r) {
+        return r.high - r.low > 1e-9 ? (r.high - value) / (r.high - r.low) : 1.0;
+    };
     const Weights& w = m_request.weights;
     const double sum = std::max(1e-9, w.odds + w.cooling + w.noise + w.price);
     std::vector<std::size_t> at(n, 0);
@@ -246,7 +276,8 @@ void Search::walk() {
         if (count % 16384 == 0 && !tell(0.5 + 0.4 * static_cast<double>(count) / total))
             return;
         bool fits = true;
-        double logOdds = m_baseLogOdds, margin = m_baseMarginMm, coolK = 0, noiseP = 0, cost = 0, watts = m_baseWatts, supply = m_baseSupplyW;
+        double logOdds = m_baseLogOdds, margin = m_baseMarginMm, coolK = 0, noiseP = 0, cost = 0, watts = m_baseWatts,
+               supply = m_baseSupplyW;
         for (std::size_t s = 0; s < n && fits; ++s) {
             const Option& o = m_slots[s].options[at[s]];
             fits = !o.refused;
@@ -266,7 +297,9 @@ void Search::walk() {
         }
         if (fits && (supply <= 0 || watts <= supply)) {
             ++m_result.fitting;
-            const double score = (w.odds * std::exp(logOdds) + w.cooling * good(coolK, cool) + w.noise * good(noiseP, noise) + w.price * good(cost, price)) / sum;
+            const double score = (w.odds * std::exp(logOdds) + w.cooling * good(coolK, cool) +
+                                  w.noise * good(noiseP, noise) + w.price * good(cost, price)) /
+                                 sum;
             if (m_best.size() < m_request.best || score > m_best.top().score) {
                 m_best.push({score, at, logOdds, margin});
                 if (m_best.size() > m_request.best)
@@ -284,7 +317,8 @@ void Search::walk() {
 /// "Side fan A: Fan 92-25, outside the panel"; nothing when it stays as it is.
 std::string Search::wordsOf(const Slot& slot, const Option& option) const {
     const Placed* here = m_now.build.at(slot.mount);
-    if (here ? option.part && here->part->id == option.part->id && here->variant == option.choice.variant : !option.part)
+    if (here ? option.part && here->part->id == option.part->id && here->variant == option.choice.variant
+             : !option.part)
         return {};
     std::string words = slot.name + ": " + (option.part ? option.part->name : "left empty");
     if (const Mount* mount = mountAt(m_now.build, slot.mount))
@@ -313,7 +347,8 @@ void Search::finish() {
         if (c.text.empty())
             c.text = "as it is";
         auto build = resolveWith(m_project, m_now.build.revision, c.changes);
-        auto e = build ? stages::evaluateBuild(m_project, std::move(*build)) : Result<stages::Evaluation>(tl::make_unexpected(build.error()));
+        auto e = build ? stages::evaluateBuild(m_project, std::move(*build))
+                       : Result<stages::Evaluation>(tl::make_unexpected(build.error()));
         if (!e)
             continue;
         c.processorC = c.cardC = std::numeric_limits<double>::quiet_NaN();
@@ -334,12 +369,14 @@ void Search::finish() {
 Result<SearchResult> Search::run() {
     findSlots();
     if (m_slots.empty())
-        return problem("search", "there is nothing to choose", "put parts of these kinds on the shelf, and name kinds that have a place");
+        return problem("search", "there is nothing to choose",
+                       "put parts of these kinds on the shelf, and name kinds that have a place");
     m_result.combinations = 1;
     for (const Slot& slot : m_slots) {
         m_result.combinations *= slot.options.size();
         if (m_result.combinations > m_request.most)
-            return problem("search", "more than " + std::to_string(m_request.most) + " combinations", "name fewer kinds, or take parts off the shelf");
+            return problem("search", "more than " + std::to_string(m_request.most) + " combinations",
+                           "name fewer kinds, or take parts off the shelf");
     }
     if (lookAtAll())
         walk();
@@ -351,7 +388,8 @@ Result<SearchResult> Search::run() {
 
 } // namespace
 
-Result<SearchResult> search(const Project& project, const stages::Evaluation& now, const SearchRequest& request, const std::function<bool(double)>& progress) {
+Result<SearchResult> search(const Project& project, const stages::Evaluation& now, const SearchRequest& request,
+                            const std::function<bool(double)>& progress) {
     return Search(project, now, request, progress).run();
 }
 

@@ -17,12 +17,16 @@ struct Weights {
 struct SearchRequest {
     std::vector<PartKind> kinds; ///< what may be chosen anew: cooler, fan, card, supply ...
     Weights weights;
-    std::size_t best = 20;       ///< so many are told
+    std::size_t best = 20;        ///< so many are told
     std::size_t most = 2'000'000; ///< more combinations are refused with words
 };
 
 /// What sits at one place in a combination.
-struct Choice { std::string mount; std::string part; std::string variant; }; ///< part empty: nothing there
+struct Choice {
+    std::string mount;
+    std::string part;
+    std::string variant;
+}; ///< part empty: nothing there
 
 struct Combination {
     std::vector<Choice> choices;
@@ -31,7 +35,8 @@ struct Combination {
     double score = 0;            ///< 0 worst, 1 best of what is possible
     double odds = 0;             ///< chance that every gap keeps its need, gaps taken as independent
     double worstMarginMm = 0;
-    double processorC = 0, cardC = 0, noiseDba = 0, price = 0; ///< predicted of this very combination; NaN without the part
+    double processorC = 0, cardC = 0, noiseDba = 0,
+           price = 0; ///< predicted of this very combination; NaN without the part
 };
 
 struct SearchResult {
@@ -42,12 +47,13 @@ struct SearchResult {
     bool cancelled = false;
 };
 
-/// All combinations of the shelf's parts of the named kinds at the mounts that take them (fans may be left out), variants
-/// included. A combination fits when no gap is short, no part is refused by a yes/no check that the revision passes, and
-/// the supply carries it. Gaps of one choice with the rest and of two choices with each other are worked out once; the
-/// winners are then resolved and predicted in full. @p progress gets 0..1 and answers false to stop.
+/// All combinations of the shelf's parts of the named kinds at the mounts that take them (fans may be left out),
+/// variants included. A combination fits when no gap is short, no part is refused by a yes/no check that the revision
+/// passes, and the supply carries it. Gaps of one choice with the rest and of two choices with each other are worked
+/// out once; the winners are then resolved and predicted in full. @p progress gets 0..1 and answers false to stop.
 /// Errors: nothing to choose, too many combinations.
-[[nodiscard]] Result<SearchResult> search(const Project& project, const stages::Evaluation& now, const SearchRequest& request,
+[[nodiscard]] Result<SearchResult> search(const Project& project, const stages::Evaluation& now,
+                                          const SearchRequest& request,
                                           const std::function<bool(double)>& progress = {});
 
 } // namespace core::advise

@@ -20,13 +20,17 @@ struct SameGap {
     bool desk = false, breathing = false;
     Axis axis;
 
-    explicit SameGap(const fit::Gap& gap) : mounts{gap.between[0].mount, gap.between[1].mount}, ports{gap.between[0].port, gap.between[1].port},
-        desk(gap.rule == "intake-desk"), breathing(gap.breathing), axis(gap.axis) {}
+    explicit SameGap(const fit::Gap& gap)
+        : mounts{gap.between[0].mount, gap.between[1].mount}, ports{gap.between[0].port, gap.between[1].port},
+          desk(gap.rule == "intake-desk"), breathing(gap.breathing), axis(gap.axis) {}
 
     [[nodiscard]] const fit::Gap* in(const fit::FitResult& fit) const {
         const fit::Gap* found = nullptr;
         for (const fit::Gap& g : fit.gaps) {
-            const auto is = [&](std::size_t a, std::size_t b) { return g.between[0].mount == mounts[a] && g.between[1].mount == mounts[b] && g.between[0].port == ports[a] && g.between[1].port == ports[b]; };
+            const auto is = [&](std::size_t a, std::size_t b) {
+                return g.between[0].mount == mounts[a] && g.between[1].mount == mounts[b] &&
+                       g.between[0].port == ports[a] && g.between[1].port == ports[b];
+            };
             if (desk != (g.rule == "intake-desk") || breathing != g.breathing || !(is(0, 1) || is(1, 0)))
                 continue;
             if ((mounts[0].empty() || mounts[1].empty()) && (g.axis != axis || !is(0, 1)))
@@ -40,23 +44,27 @@ struct SameGap {
 
 /// The mount a change is about; empty: it is about the whole case.
 std::string changedMount(const Change& change) {
-    return std::visit([](const auto& c) -> std::string {
-        if constexpr (requires { c.mount; })
-            return c.mount;
-        else
-            return {};
-    }, change);
+    return std::visit(
+        [](const auto& c) -> std::string {
+            if constexpr (requires { c.mount; })
+                return c.mount;
+            else
+                return {};
+        },
+        change);
 }
 
 class Advisor {
 public:
-    Advisor(const Project& project, const stages::Evaluation& now, const fit::Gap& gap, std::string_view load, std::function<bool()> stop)
+    Advisor(const Project& project, const stages::Evaluation& now, const fit::Gap& gap, std::string_view load,
+            std::function<bool()> stop)
         : m_project(project), m_now(now), m_gap(gap), m_same(gap), m_load(load), m_stop(std::move(stop)) {}
 
     std::vector<Mend> run() {
         for (const fit::GapEnd& end : m_gap.between) {
             // What carries an end moves it as well.
-            for (std::string mount = end.mount; !mount.empty(); mount = mount.find('/') == std::string::npos ? "" : mount.substr(0, mount.rfind('/')))
+            for (std::string mount = end.mount; !mount.empty();
+                 mount = mount.find('/') == std::string::npos ? "" : mount.substr(0, mount.rfind('/')))
                 tryMount(mount, mount == end.mount);
             if (!end.port.empty())
                 tryPlugs(end);
@@ -69,7 +77,10 @@ public:
         if (std::none_of(m_mends.begin(), m_mends.end(), [](const Mend& m) { return m.mends && !m.takesOut; }))
             tryPairs();
         std::stable_sort(m_mends.begin(), m_mends.end(), [](const Mend& a, const Mend& b) {
-            const auto key = [](const Mend& m) { return std::tuple(m.takesOut, !m.mends, m.spoils.size(), m.with.has_value(), -m.wonMm, m.price, m.screws); };
+            const auto key = [](const Mend& m) {
+                return std::tuple(m.takesOut, !m.mends, m.spoils.size(), m.with.has_value(), -m.wonMm, m.price,
+                                  m.screws);
+            };
             return key(a) < key(b);
         });
         return std::move(m_mends);
@@ -81,7 +92,8 @@ private:
         if (a.kind != PartKind::Made)
             return true;
         for (std::size_t k = 0; k < 3; ++k)
-            if (std::abs(a.size[k].value.mm() - b.size[k].value.mm()) > std::max(10.0, 0.25 * std::max(a.size[k].value.mm(), b.size[k].value.mm())))
+            if (std::abs(a.size[k].value.mm() - b.size[k].value.mm()) >
+                std::max(10.0, 0.25 * std::max(a.size[k].value.mm(), b.size[k].value.mm())))
                 return false;
         return true;
     }
@@ -114,7 +126,8 @@ private:
                 if (slide.axis != m_gap.axis)
                     continue;
                 const double end = way < 0 ? slide.fromMm : slide.toMm;
-                const double steps = slide.stepMm > 0 ? std::ceil(missing / slide.stepMm) * slide.stepMm : std::ceil(missing * 2) / 2;
+                const double steps =
+                    slide.stepMm > 0 ? std::ceil(missing / slide.stepMm) * slide.stepMm : std::ceil(missing * 2) / 2;
                 if (way * end >= steps - 1e-9)
                     attempt(MovePart{path, slide.axis, Length::fromMm(way * steps)});
                 return;
@@ -122,7 +135,8 @@ private:
         }
         // What sits on another part stays where that part has its place for it.
         if (isEnd && missing <= 25 && path.find('/') == std::string::npos)
-            attempt(MovePart{path, m_gap.axis, Length::fromMm(way * std::ceil(missing * 2) / 2)}, ", with new holes", newHolesMinutes);
+            attempt(MovePart{path, m_gap.axis, Length::fromMm(way * std::ceil(missing * 2) / 2)}, ", with new holes",
+                    newHolesMinutes);
     }
     void tryPlugs(const fit::GapEnd& end) {
         const Placed* p = m_now.build.at(end.mount);
@@ -141,8 +155,11 @@ private:
             attempt(SetFeet{std::ceil((m_gap.requiredMm + m_gap.worstBandMm + spare) * 2) / 2});
     }
     void tryPairs();
-    void attempt(const Change& change, const std::string& remark = {}, double extraMinutes = 0) { attempt(change, std::nullopt, remark, extraMinutes); }
-    void attempt(const Change& change, const std::optional<Change>& with, const std::string& remark, double extraMinutes);
+    void attempt(const Change& change, const std::string& remark = {}, double extraMinutes = 0) {
+        attempt(change, std::nullopt, remark, extraMinutes);
+    }
+    void attempt(const Change& change, const std::optional<Change>& with, const std::string& remark,
+                 double extraMinutes);
     void findSpoils(const stages::Evaluation& then, Mend& mend) const;
     [[nodiscard]] bool causes(const Mend& mend, const fit::Gap& gap) const;
     [[nodiscard]] static double temperature(const stages::Evaluation& e, PartKind kind) {
@@ -163,7 +180,8 @@ private:
     std::vector<Mend> m_mends;
 };
 
-void Advisor::attempt(const Change& change, const std::optional<Change>& with, const std::string& remark, double extraMinutes) {
+void Advisor::attempt(const Change& change, const std::optional<Change>& with, const std::string& remark,
+                      double extraMinutes) {
     if (m_stop && m_stop())
         return;
     std::vector<Change> changes{change};
@@ -176,7 +194,13 @@ void Advisor::attempt(const Change& change, const std::optional<Change>& with, c
     if (!then)
         return;
     const fit::Gap* after = m_same.in(then->fit);
-    Mend mend{.change = change, .with = with, .marginMm = after ? after->marginMm() : usual.reachMm, .spareMm = after ? after->nominal.mm() - after->requiredMm : usual.reachMm, .starved = after && after->state == fit::GapState::Starved, .after = after ? after->mark : Mark::Holds, .gone = after == nullptr};
+    Mend mend{.change = change,
+              .with = with,
+              .marginMm = after ? after->marginMm() : usual.reachMm,
+              .spareMm = after ? after->nominal.mm() - after->requiredMm : usual.reachMm,
+              .starved = after && after->state == fit::GapState::Starved,
+              .after = after ? after->mark : Mark::Holds,
+              .gone = after == nullptr};
     mend.wonMm = mend.marginMm - m_gap.marginMm();
     if (mend.wonMm < 0.05)
         return;
@@ -208,11 +232,14 @@ void Advisor::tryPairs() {
     for (const Mend& m : m_mends)
         if (!m.takesOut)
             helpful.push_back(m);
-    std::stable_sort(helpful.begin(), helpful.end(), [](const Mend& a, const Mend& b) { return std::pair(a.spoils.size(), -a.wonMm) < std::pair(b.spoils.size(), -b.wonMm); });
+    std::stable_sort(helpful.begin(), helpful.end(), [](const Mend& a, const Mend& b) {
+        return std::pair(a.spoils.size(), -a.wonMm) < std::pair(b.spoils.size(), -b.wonMm);
+    });
     helpful.resize(std::min(helpful.size(), most));
     for (std::size_t i = 0; i < helpful.size(); ++i)
         for (std::size_t j = i + 1; j < helpful.size(); ++j)
-            if (changedMount(helpful[i].change) != changedMount(helpful[j].change) || helpful[i].change.index() != helpful[j].change.index()) {
+            if (changedMount(helpful[i].change) != changedMount(helpful[j].change) ||
+                helpful[i].change.index() != helpful[j].change.index()) {
                 const std::size_t before = m_mends.size();
                 attempt(helpful[i].change, helpful[j].change, {}, 0);
                 if (m_mends.size() > before && !m_mends.back().mends)
@@ -226,7 +253,9 @@ bool Advisor::causes(const Mend& mend, const fit::Gap& gap) const {
         const std::string mount = changedMount(change);
         if (mount.empty())
             return true; // case, feet, a side to stand on: everything
-        return std::any_of(gap.between.begin(), gap.between.end(), [&](const fit::GapEnd& end) { return end.mount == mount || end.mount.starts_with(mount + "/"); });
+        return std::any_of(gap.between.begin(), gap.between.end(), [&](const fit::GapEnd& end) {
+            return end.mount == mount || end.mount.starts_with(mount + "/");
+        });
     };
     return touches(mend.change) || (mend.with && touches(*mend.with));
 }
@@ -239,12 +268,16 @@ void Advisor::findSpoils(const stages::Evaluation& then, Mend& mend) const {
         if (&gap == m_same.in(then.fit) || (before && before->isShort() && before->marginMm() <= gap.marginMm() + 0.05))
             continue;
         mend.wrongs += gap.isWrong();
-        mend.spoils.push_back(gap.between[0].text + " to " + gap.between[1].text + ": " + std::string(fit::gapStateWord(gap.state)) + ", " + fixed(gap.nominal.mm(), 1) + " mm, needs " + fixed(gap.requiredMm, 1));
+        mend.spoils.push_back(gap.between[0].text + " to " + gap.between[1].text + ": " +
+                              std::string(fit::gapStateWord(gap.state)) + ", " + fixed(gap.nominal.mm(), 1) +
+                              " mm, needs " + fixed(gap.requiredMm, 1));
     }
     for (const rules::Finding& f : then.findings) {
         if (f.severity != rules::Severity::Blocker || f.station == rules::Station::Fit)
             continue;
-        const bool was = std::any_of(m_now.findings.begin(), m_now.findings.end(), [&](const rules::Finding& b) { return b.rule == f.rule && b.about == f.about && b.severity == f.severity; });
+        const bool was = std::any_of(m_now.findings.begin(), m_now.findings.end(), [&](const rules::Finding& b) {
+            return b.rule == f.rule && b.about == f.about && b.severity == f.severity;
+        });
         if (!was) {
             ++mend.wrongs;
             mend.spoils.push_back(f.text);
@@ -284,18 +317,25 @@ std::string Advisor::costWords(const Mend& m) const {
 
 } // namespace
 
-std::vector<Mend> whatToChange(const Project& project, const stages::Evaluation& now, const fit::Gap& gap, std::string_view loadId, const std::function<bool()>& stop) {
+std::vector<Mend> whatToChange(const Project& project, const stages::Evaluation& now, const fit::Gap& gap,
+                               std::string_view loadId, const std::function<bool()>& stop) {
     return Advisor(project, now, gap, loadId, stop).run();
 }
 
 std::string whatToEdit(const fit::Gap& gap) {
     std::vector<fit::ChainItem> items;
-    std::copy_if(gap.chain.begin(), gap.chain.end(), std::back_inserter(items), [](const fit::ChainItem& item) { return item.origin.what != DimensionOrigin::What::None; });
-    std::stable_sort(items.begin(), items.end(), [](const fit::ChainItem& a, const fit::ChainItem& b) { return a.valueMm * a.factor > b.valueMm * b.factor; });
+    std::copy_if(gap.chain.begin(), gap.chain.end(), std::back_inserter(items),
+                 [](const fit::ChainItem& item) { return item.origin.what != DimensionOrigin::What::None; });
+    std::stable_sort(items.begin(), items.end(), [](const fit::ChainItem& a, const fit::ChainItem& b) {
+        return a.valueMm * a.factor > b.valueMm * b.factor;
+    });
     std::string words;
     for (std::size_t i = 0; i < std::min<std::size_t>(4, items.size()); ++i)
-        words += (i ? ", " : "") + items[i].label + " " + fixed(items[i].valueMm, 1) + " mm" + (items[i].sign > 0 ? " (larger)" : " (smaller)");
-    return words.empty() ? "Nothing on the shelf mends it, and no size of it can be edited" : "Nothing on the shelf mends it; " + fixed(gap.requiredMm - gap.nominal.mm(), 1) + " mm are missing, which could come from: " + words;
+        words += (i ? ", " : "") + items[i].label + " " + fixed(items[i].valueMm, 1) + " mm" +
+                 (items[i].sign > 0 ? " (larger)" : " (smaller)");
+    return words.empty() ? "Nothing on the shelf mends it, and no size of it can be edited"
+                         : "Nothing on the shelf mends it; " + fixed(gap.requiredMm - gap.nominal.mm(), 1) +
+                               " mm are missing, which could come from: " + words;
 }
 
 } // namespace core::advise

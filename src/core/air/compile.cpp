@@ -18,7 +18,10 @@ const std::vector<std::pair<double, double>> blowerCurve{{40, .25}, {60, .35}, {
 constexpr double closedBelow = 0.001;
 
 /// The resistance of what covers a face: the plate, and a dust screen in front of it.
-struct Cover { Resistance resistance; double k = 1.5; };
+struct Cover {
+    Resistance resistance;
+    double k = 1.5;
+};
 Cover coverOf(const Opening& o, double areaM2) {
     const double e = o.style == OpeningStyle::Plain ? 1.0 : std::max(o.perforation, closedBelow);
     Cover cover{perforated(areaM2, e, o.holeMm * mm, o.thicknessMm * mm), e >= 0.999 ? 1.5 : gridLoss(e)};
@@ -42,7 +45,8 @@ struct GapPart {
 
 class Compiler {
 public:
-    Compiler(const Build& build, const Conditions& conditions) : m_build(build), m_spec(build.caseSpec()), m_conditions(conditions) {}
+    Compiler(const Build& build, const Conditions& conditions)
+        : m_build(build), m_spec(build.caseSpec()), m_conditions(conditions) {}
 
     Compiled run() {
         m_net.roomC = m_conditions.roomC;
@@ -58,7 +62,9 @@ public:
     }
 
 private:
-    [[nodiscard]] bool isIdle(const std::string& mount) const { return std::find(m_conditions.idle.begin(), m_conditions.idle.end(), mount) != m_conditions.idle.end(); }
+    [[nodiscard]] bool isIdle(const std::string& mount) const {
+        return std::find(m_conditions.idle.begin(), m_conditions.idle.end(), mount) != m_conditions.idle.end();
+    }
     /// What finds no plug does not run, and says so.
     void stopIdleFans() {
         for (FanDrive& fan : m_net.fans)
@@ -66,7 +72,9 @@ private:
                 fan.heldShare = 0;
         for (const std::string& mount : m_conditions.idle)
             if (const Placed* p = m_build.at(mount))
-                m_out.notes.push_back(p->name + " finds no plug: " + (p->part->kind == PartKind::Card ? "it does not run and gives off no heat" : "its fan stands still"));
+                m_out.notes.push_back(p->name + " finds no plug: " +
+                                      (p->part->kind == PartKind::Card ? "it does not run and gives off no heat"
+                                                                       : "its fan stands still"));
     }
     [[nodiscard]] double up(Axis axis, double atMm) const {
         const Direction down = outward(m_build.down);
@@ -93,18 +101,22 @@ private:
     void addEdges(const GapPart& gap, double clearanceMm);
     void addCaseFans();
     void addOpenings();
-    void addPatch(const Opening& o, const Rect& rect, double areaM2, std::size_t from, std::size_t to, std::vector<std::size_t>& out);
+    void addPatch(const Opening& o, const Rect& rect, double areaM2, std::size_t from, std::size_t to,
+                  std::vector<std::size_t>& out);
     void addParts();
     void addCooler(const Placed& p);
     void addCard(const Placed& p);
     void addSupply(const Placed& p);
     void addPassive(const Placed& p);
-    std::size_t addOwnFan(const Placed& p, const FanClass& fan, std::size_t part, std::vector<std::pair<double, double>> curve);
+    std::size_t addOwnFan(const Placed& p, const FanClass& fan, std::size_t part,
+                          std::vector<std::pair<double, double>> curve);
     [[nodiscard]] const GapPart* gapOf(const Placed& p) const {
         const auto it = std::find_if(m_gaps.begin(), m_gaps.end(), [&](const GapPart& g) { return g.placed == &p; });
         return it == m_gaps.end() ? nullptr : &*it;
     }
-    [[nodiscard]] std::size_t zoneOf(const Placed& p) const { return m_out.chamberZones[chamberAt(m_spec, centreOf(p))]; }
+    [[nodiscard]] std::size_t zoneOf(const Placed& p) const {
+        return m_out.chamberZones[chamberAt(m_spec, centreOf(p))];
+    }
     [[nodiscard]] Resistance deskSlot(const Opening& o, double areaM2) const;
 
     const Build& m_build;
@@ -113,7 +125,10 @@ private:
     Compiled m_out;
     Network& m_net = m_out.network;
     std::vector<GapPart> m_gaps;
-    struct FanPatch { std::string opening; Rect rect; };
+    struct FanPatch {
+        std::string opening;
+        Rect rect;
+    };
     std::vector<FanPatch> m_fanPatches;
 };
 
@@ -130,7 +145,9 @@ std::pair<double, double> Compiler::vertical(Side side, const Rect& rect) const 
 
 void Compiler::addChambers() {
     constexpr double hIn = 6, hOut = 8, insideFactor = 1.5, outerShare = 0.7;
-    const double tk = m_spec.material == WallMaterial::Steel ? 2e-5 : m_spec.material == WallMaterial::Aluminium ? 1e-5 : 0.015;
+    const double tk = m_spec.material == WallMaterial::Steel       ? 2e-5
+                      : m_spec.material == WallMaterial::Aluminium ? 1e-5
+                                                                   : 0.015;
     for (const Chamber& c : m_spec.chambers) {
         std::array<double, 3> side{}, middle{};
         for (std::size_t a = 0; a < 3; ++a) {
@@ -145,13 +162,18 @@ void Compiler::addChambers() {
         zone.uaWk = 1 / (1 / zone.insideWk + 1 / zone.outsideWk);
         zone.structureJk = 200 * side[0] * side[1] * side[2] * 1000;
         m_out.chamberZones.push_back(z);
-        addBranch({.id = "leak " + c.id, .from = z, .to = 0, .resistance = perforated(2e-4, 0.6, 3 * mm, 1 * mm), .heightM = upOf(middle)});
+        addBranch({.id = "leak " + c.id,
+                   .from = z,
+                   .to = 0,
+                   .resistance = perforated(2e-4, 0.6, 3 * mm, 1 * mm),
+                   .heightM = upOf(middle)});
     }
 }
 
 void Compiler::findGapParts() {
     for (const Placed& p : m_build.placed) {
-        const bool topDown = p.part->kind == PartKind::Cooler && std::get<CoolerSpec>(p.part->spec).type == CoolerType::TopDown;
+        const bool topDown =
+            p.part->kind == PartKind::Cooler && std::get<CoolerSpec>(p.part->spec).type == CoolerType::TopDown;
         if (!topDown && p.part->kind != PartKind::Card)
             continue;
         const Side side = sideOf(p.facing());
@@ -177,10 +199,17 @@ void Compiler::addEdges(const GapPart& gap, double clearanceMm) {
     constexpr double openShare = 0.75;
     const double area = openShare * gap.rect.perimeterMm() * clearanceMm * mm2;
     const auto [height, middle] = vertical(gap.side, gap.rect);
-    const std::size_t b = addBranch({.id = "edge " + gap.placed->mount, .from = gap.home, .to = gap.zone,
-                                     .resistance = slot(area, clearanceMm * mm, gap.rect.shortSideMm() / 4 * mm), .heightM = middle});
-    m_net.exchanges.push_back({.branch = b, .areaM2 = area, .k = 1.5, .c = 0.20,
-                               .lengthM = isLevel(gap.side) ? clearanceMm * mm : std::clamp(height, clearanceMm * mm, 0.3)});
+    const std::size_t b = addBranch({.id = "edge " + gap.placed->mount,
+                                     .from = gap.home,
+                                     .to = gap.zone,
+                                     .resistance = slot(area, clearanceMm * mm, gap.rect.shortSideMm() / 4 * mm),
+                                     .heightM = middle});
+    m_net.exchanges.push_back(
+        {.branch = b,
+         .areaM2 = area,
+         .k = 1.5,
+         .c = 0.20,
+         .lengthM = isLevel(gap.side) ? clearanceMm * mm : std::clamp(height, clearanceMm * mm, 0.3)});
 }
 
 void Compiler::addCaseFans() {
@@ -190,9 +219,12 @@ void Compiler::addCaseFans() {
         const auto& spec = std::get<FanSpec>(p.part->spec);
         const double frame = std::max(p.part->size[0].value.mm(), p.part->size[1].value.mm());
         FanClass fan = fanClass(frame, p.part->size[2].value.mm());
-        if (spec.rpm > 0) fan.rpm = spec.rpm;
-        if (spec.freeFlowM3s > 0) fan.curve.freeFlowM3s = spec.freeFlowM3s;
-        if (spec.shutoffPa > 0) fan.curve.shutoffPa = spec.shutoffPa;
+        if (spec.rpm > 0)
+            fan.rpm = spec.rpm;
+        if (spec.freeFlowM3s > 0)
+            fan.curve.freeFlowM3s = spec.freeFlowM3s;
+        if (spec.shutoffPa > 0)
+            fan.curve.shutoffPa = spec.shutoffPa;
         const auto side = panelOfFan(m_build, p);
         const Opening* opening = nullptr;
         Rect best;
@@ -215,14 +247,22 @@ void Compiler::addCaseFans() {
         }
         std::size_t inner = zoneOf(p);
         for (const GapPart& gap : m_gaps)
-            if (gap.side == *side && intersection(gap.rect, footprint(p, *side)).areaMm2() > 0.5 * footprint(p, *side).areaMm2())
+            if (gap.side == *side &&
+                intersection(gap.rect, footprint(p, *side)).areaMm2() > 0.5 * footprint(p, *side).areaMm2())
                 inner = gap.zone;
-        const double face = 0.785 * frame * frame * mm2 * std::min(1.0, best.areaMm2() * shapeShare(*opening) / (0.785 * frame * frame));
+        const double face = 0.785 * frame * frame * mm2 *
+                            std::min(1.0, best.areaMm2() * shapeShare(*opening) / (0.785 * frame * frame));
         const auto [height, middle] = vertical(*side, best);
         (void)height;
         const bool in = p.flow == FanFlow::In;
-        const std::size_t b = addBranch({.id = p.mount, .from = in ? 0 : inner, .to = in ? inner : 0,
-            .resistance = coverOf(*opening, face).resistance + deskSlot(*opening, best.areaMm2() * shapeShare(*opening) * mm2), .heightM = middle, .fan = f, .curve = fan.curve});
+        const std::size_t b = addBranch({.id = p.mount,
+                                         .from = in ? 0 : inner,
+                                         .to = in ? inner : 0,
+                                         .resistance = coverOf(*opening, face).resistance +
+                                                       deskSlot(*opening, best.areaMm2() * shapeShare(*opening) * mm2),
+                                         .heightM = middle,
+                                         .fan = f,
+                                         .curve = fan.curve});
         m_out.fans.push_back({p.mount, b, f, p.flow, true});
         m_fanPatches.push_back({opening->id, best});
     }
@@ -241,10 +281,12 @@ Resistance Compiler::deskSlot(const Opening& o, double areaM2) const {
         if (other.side == o.side && other.to.empty())
             total += rectOf(other).areaMm2() * shapeShare(other) * mm2;
     const double share = total > 0 ? std::clamp(areaM2 / total, 0.01, 1.0) : 1.0;
-    return slot(2 * (outer[0] + outer[1]) * std::max(1.0, feet) * mm2 * share, std::max(1.0, feet) * mm, std::min(outer[0], outer[1]) / 4 * mm);
+    return slot(2 * (outer[0] + outer[1]) * std::max(1.0, feet) * mm2 * share, std::max(1.0, feet) * mm,
+                std::min(outer[0], outer[1]) / 4 * mm);
 }
 
-void Compiler::addPatch(const Opening& o, const Rect& rect, double areaM2, std::size_t from, std::size_t to, std::vector<std::size_t>& out) {
+void Compiler::addPatch(const Opening& o, const Rect& rect, double areaM2, std::size_t from, std::size_t to,
+                        std::vector<std::size_t>& out) {
     if (areaM2 < 1e-5)
         return;
     const auto [height, middle] = vertical(o.side, rect);
@@ -253,7 +295,10 @@ void Compiler::addPatch(const Opening& o, const Rect& rect, double areaM2, std::
     if (height > 0.020) {
         const Cover half = coverOf(o, areaM2 / 2);
         for (const double sign : {-1.0, 1.0}) {
-            const std::size_t b = addBranch({.id = o.id, .from = from, .to = to, .resistance = half.resistance + desk,
+            const std::size_t b = addBranch({.id = o.id,
+                                             .from = from,
+                                             .to = to,
+                                             .resistance = half.resistance + desk,
                                              .heightM = middle + sign * 2.0 / 9.0 * height});
             m_net.exchanges.push_back({.branch = b, .areaM2 = areaM2 / 2, .k = half.k, .c = 0, .lengthM = height});
             out.push_back(b);
@@ -261,11 +306,17 @@ void Compiler::addPatch(const Opening& o, const Rect& rect, double areaM2, std::
         return;
     }
     const bool level = isLevel(o.side);
-    const std::size_t b = addBranch({.id = o.id, .from = from, .to = to, .resistance = cover.resistance + desk, .heightM = middle});
+    const std::size_t b =
+        addBranch({.id = o.id, .from = from, .to = to, .resistance = cover.resistance + desk, .heightM = middle});
     // "from" is the inside: it lies below the outside when the opening is in the top.
     const bool fromIsBelow = level && o.side != m_build.down;
-    m_net.exchanges.push_back({.branch = b, .areaM2 = areaM2, .k = cover.k, .c = level ? 0.07 / std::sqrt(std::max(1.0, cover.k)) : 0.20,
-                               .lengthM = level ? std::sqrt(areaM2) : std::max(height, 0.005), .level = level, .fromIsBelow = fromIsBelow});
+    m_net.exchanges.push_back({.branch = b,
+                               .areaM2 = areaM2,
+                               .k = cover.k,
+                               .c = level ? 0.07 / std::sqrt(std::max(1.0, cover.k)) : 0.20,
+                               .lengthM = level ? std::sqrt(areaM2) : std::max(height, 0.005),
+                               .level = level,
+                               .fromIsBelow = fromIsBelow});
     out.push_back(b);
 }
 
@@ -296,19 +347,27 @@ void Compiler::addOpenings() {
                         continue;
                     const Rect part = intersection(whole, gap.rect);
                     rest -= part.areaMm2();
-                    addPatch(o, part, std::max(0.0, part.areaMm2() - fansWithin(part)) * mm2 * free, gap.zone, 0, entry.branches);
+                    addPatch(o, part, std::max(0.0, part.areaMm2() - fansWithin(part)) * mm2 * free, gap.zone, 0,
+                             entry.branches);
                     rest += fansWithin(part);
                 }
             rest -= fansWithin(whole);
-            addPatch(o, whole, std::max(0.0, rest) * mm2 * free, chamber, o.to.empty() ? 0 : zoneNamed(o.to), entry.branches);
+            addPatch(o, whole, std::max(0.0, rest) * mm2 * free, chamber, o.to.empty() ? 0 : zoneNamed(o.to),
+                     entry.branches);
         }
         m_out.openings.push_back(std::move(entry));
     }
 }
 
-std::size_t Compiler::addOwnFan(const Placed& p, const FanClass& fan, std::size_t part, std::vector<std::pair<double, double>> curve) {
-    FanDrive drive{.id = p.mount, .ratedRpm = fan.rpm, .source = p.mode == FanMode::Fixed ? ControlSource::Fixed : ControlSource::Part,
-                   .fixedDuty = p.duty, .part = part, .ownFan = true, .curve = std::move(curve)};
+std::size_t Compiler::addOwnFan(const Placed& p, const FanClass& fan, std::size_t part,
+                                std::vector<std::pair<double, double>> curve) {
+    FanDrive drive{.id = p.mount,
+                   .ratedRpm = fan.rpm,
+                   .source = p.mode == FanMode::Fixed ? ControlSource::Fixed : ControlSource::Part,
+                   .fixedDuty = p.duty,
+                   .part = part,
+                   .ownFan = true,
+                   .curve = std::move(curve)};
     m_net.fans.push_back(std::move(drive));
     return m_net.fans.size() - 1;
 }
@@ -325,20 +384,34 @@ void Compiler::addCooler(const Placed& p) {
     }
     const auto& die = std::get<ProcessorSpec>(cpu->part->spec);
     const FanClass fan = fanClass(spec.fanFrameMm, spec.fanThicknessMm);
-    const double width = p.part->size[0].value.metres(), depth = p.part->size[1].value.metres(), height = p.part->size[2].value.metres();
+    const double width = p.part->size[0].value.metres(), depth = p.part->size[1].value.metres(),
+                 height = p.part->size[2].value.metres();
     const bool tower = spec.type == CoolerType::Tower;
     if (spec.type == CoolerType::Liquid)
-        m_out.notes.push_back(p.name + " is liquid: its radiator is not computed yet, its heat is taken as given off at the processor");
+        m_out.notes.push_back(
+            p.name + " is liquid: its radiator is not computed yet, its heat is taken as given off at the processor");
     const double frame = spec.fanFrameMm * mm;
     const double face = tower ? width * std::max(0.02, height - 0.035) : std::max(frame * frame, width * depth);
     const double finDepth = tower ? 0.045 : std::max(0.008, height - spec.fanThicknessMm * mm - 0.008);
     const double finVolume = face * finDepth;
     constexpr double pipeResistance = 0.08;
-    CooledPart part{.id = cpu->mount, .name = cpu->name, .home = zoneOf(p), .powerW = cpu->powerW() * m_conditions.processorShare,
-                    .dieResistance = die.dieResistance + pipeResistance, .gRefWk = 36000 * finVolume, .qRefM3s = 1.5 * face, .exponent = 0.6,
-                    .naturalWk = 6 * 2 * (face + 2 * std::sqrt(face) * finDepth), .limitC = die.limitC, .dieJk = 8,
-                    .sinkJk = 0.7e6 * finVolume + 60, .clockMhz = die.clockMhz, .nominalW = cpu->part->powerW * m_conditions.processorShare,
-                    .clockExponent = 2.5, .clockPerK = 0.0005, .isProcessor = true};
+    CooledPart part{.id = cpu->mount,
+                    .name = cpu->name,
+                    .home = zoneOf(p),
+                    .powerW = cpu->powerW() * m_conditions.processorShare,
+                    .dieResistance = die.dieResistance + pipeResistance,
+                    .gRefWk = 36000 * finVolume,
+                    .qRefM3s = 1.5 * face,
+                    .exponent = 0.6,
+                    .naturalWk = 6 * 2 * (face + 2 * std::sqrt(face) * finDepth),
+                    .limitC = die.limitC,
+                    .dieJk = 8,
+                    .sinkJk = 0.7e6 * finVolume + 60,
+                    .clockMhz = die.clockMhz,
+                    .nominalW = cpu->part->powerW * m_conditions.processorShare,
+                    .clockExponent = 2.5,
+                    .clockPerK = 0.0005,
+                    .isProcessor = true};
     if (spec.ratedTdpW > 0) {
         part.qRefM3s = 0.6 * fan.curve.freeFlowM3s;
         const double c = fanDensity * airHeat * part.qRefM3s;
@@ -348,8 +421,13 @@ void Compiler::addCooler(const Placed& p) {
     const std::size_t index = m_net.parts.size();
     const std::size_t f = addOwnFan(p, fan, index, processorCurve);
     const GapPart* gap = gapOf(p);
-    part.branch = addBranch({.id = "cooler " + p.mount, .from = gap ? gap->zone : part.home, .to = part.home,
-        .resistance = fins(face, finDepth, 1.5 * mm, 0.8, tower ? 1.0 : 2.0), .heightM = upOf(centreOf(p)), .fan = f, .curve = fan.curve});
+    part.branch = addBranch({.id = "cooler " + p.mount,
+                             .from = gap ? gap->zone : part.home,
+                             .to = part.home,
+                             .resistance = fins(face, finDepth, 1.5 * mm, 0.8, tower ? 1.0 : 2.0),
+                             .heightM = upOf(centreOf(p)),
+                             .fan = f,
+                             .curve = fan.curve});
     m_net.parts.push_back(part);
     m_out.fans.push_back({p.mount, part.branch, f, FanFlow::In, false});
 }
@@ -358,7 +436,10 @@ void Compiler::addCard(const Placed& p) {
     const auto& spec = std::get<CardSpec>(p.part->spec);
     const bool blower = spec.cooler == CardCooler::Blower;
     constexpr double riseDie = 15;
-    const double riseSink = spec.cooler == CardCooler::Single ? 30 : spec.cooler == CardCooler::Dual ? 27 : blower ? 42 : 26;
+    const double riseSink = spec.cooler == CardCooler::Single ? 30
+                            : spec.cooler == CardCooler::Dual ? 27
+                            : blower                          ? 42
+                                                              : 26;
     const double riseAir = blower ? 14 : 8;
     const double rated = std::max(10.0, p.part->powerW);
     const double qRef = rated / (fanDensity * airHeat * riseAir);
@@ -373,20 +454,45 @@ void Compiler::addCard(const Placed& p) {
     const double length = p.part->size[0].value.metres();
     const double edgeArea = blower ? 2e-4 : 2 * length * 0.020;
     const std::size_t finZone = addZone("fins " + p.mount, edgeArea);
-    CooledPart part{.id = p.mount, .name = p.name, .home = home, .powerW = isIdle(p.mount) ? 0 : p.powerW() * m_conditions.cardShare,
-                    .dieResistance = riseDie / rated, .gRefWk = -c * std::log(1 - rated / (c * riseSink)), .qRefM3s = qRef, .exponent = 0.65,
-                    .naturalWk = 1.0, .limitC = limit, .dieJk = 20, .sinkJk = 2 * rated, .clockMhz = spec.clockMhz,
-                    .nominalW = isIdle(p.mount) ? 0 : p.part->powerW * m_conditions.cardShare, .clockExponent = 2.8, .clockPerK = 0.003};
+    CooledPart part{.id = p.mount,
+                    .name = p.name,
+                    .home = home,
+                    .powerW = isIdle(p.mount) ? 0 : p.powerW() * m_conditions.cardShare,
+                    .dieResistance = riseDie / rated,
+                    .gRefWk = -c * std::log(1 - rated / (c * riseSink)),
+                    .qRefM3s = qRef,
+                    .exponent = 0.65,
+                    .naturalWk = 1.0,
+                    .limitC = limit,
+                    .dieJk = 20,
+                    .sinkJk = 2 * rated,
+                    .clockMhz = spec.clockMhz,
+                    .nominalW = isIdle(p.mount) ? 0 : p.part->powerW * m_conditions.cardShare,
+                    .clockExponent = 2.8,
+                    .clockPerK = 0.003};
     const std::size_t f = addOwnFan(p, fan, m_net.parts.size(), blower ? blowerCurve : cardCurve);
     if (!blower && p.mode != FanMode::Fixed)
         m_net.fans[f].startC = 55;
     const GapPart* gap = gapOf(p);
     const double middle = upOf(centreOf(p));
-    part.branch = addBranch({.id = "cooler " + p.mount, .from = gap ? gap->zone : home, .to = finZone, .resistance = cardFins,
-                             .heightM = middle, .fan = f, .curve = fan.curve});
+    part.branch = addBranch({.id = "cooler " + p.mount,
+                             .from = gap ? gap->zone : home,
+                             .to = finZone,
+                             .resistance = cardFins,
+                             .heightM = middle,
+                             .fan = f,
+                             .curve = fan.curve});
     const double bracket = spec.slotCount * 5e-4 * (blower ? 2 : 1);
-    addBranch({.id = "bracket " + p.mount, .from = finZone, .to = 0, .resistance = slot(bracket, 4 * mm, 20 * mm, 2.0), .heightM = middle});
-    addBranch({.id = "outlet " + p.mount, .from = finZone, .to = home, .resistance = slot(edgeArea, 20 * mm, 20 * mm, 2.0), .heightM = middle});
+    addBranch({.id = "bracket " + p.mount,
+               .from = finZone,
+               .to = 0,
+               .resistance = slot(bracket, 4 * mm, 20 * mm, 2.0),
+               .heightM = middle});
+    addBranch({.id = "outlet " + p.mount,
+               .from = finZone,
+               .to = home,
+               .resistance = slot(edgeArea, 20 * mm, 20 * mm, 2.0),
+               .heightM = middle});
     m_net.parts.push_back(part);
     m_out.fans.push_back({p.mount, part.branch, f, FanFlow::In, false});
 }
@@ -402,13 +508,31 @@ void Compiler::addSupply(const Placed& p) {
     const double face = 0.785 * usual.frameMm * mm * usual.frameMm * mm;
     const double qRef = 0.6 * fan.curve.freeFlowM3s;
     const double c = fanDensity * airHeat * qRef;
-    CooledPart part{.id = p.mount, .name = p.name, .home = zoneOf(p), .powerW = 10, .dieResistance = 0,
-                    .gRefWk = -c * std::log(1 - 1 / 0.45 / c), .qRefM3s = qRef, .exponent = 0.5, .naturalWk = 0.8,
-                    .dieJk = 10, .sinkJk = 500, .isSupply = true};
-    m_net.fans.push_back({.id = p.mount, .ratedRpm = fan.rpm, .source = ControlSource::Supply, .part = m_net.parts.size(), .ownFan = true});
+    CooledPart part{.id = p.mount,
+                    .name = p.name,
+                    .home = zoneOf(p),
+                    .powerW = 10,
+                    .dieResistance = 0,
+                    .gRefWk = -c * std::log(1 - 1 / 0.45 / c),
+                    .qRefM3s = qRef,
+                    .exponent = 0.5,
+                    .naturalWk = 0.8,
+                    .dieJk = 10,
+                    .sinkJk = 500,
+                    .isSupply = true};
+    m_net.fans.push_back({.id = p.mount,
+                          .ratedRpm = fan.rpm,
+                          .source = ControlSource::Supply,
+                          .part = m_net.parts.size(),
+                          .ownFan = true});
     const std::size_t f = m_net.fans.size() - 1;
-    part.branch = addBranch({.id = "supply " + p.mount, .from = part.home, .to = 0,
-        .resistance = slot(face, 3 * mm, 50 * mm, 8.0), .heightM = upOf(centreOf(p)), .fan = f, .curve = fan.curve});
+    part.branch = addBranch({.id = "supply " + p.mount,
+                             .from = part.home,
+                             .to = 0,
+                             .resistance = slot(face, 3 * mm, 50 * mm, 8.0),
+                             .heightM = upOf(centreOf(p)),
+                             .fan = f,
+                             .curve = fan.curve});
     m_net.supply.part = m_net.parts.size();
     m_net.parts.push_back(part);
     m_out.fans.push_back({p.mount, part.branch, f, FanFlow::Out, false});
@@ -416,17 +540,34 @@ void Compiler::addSupply(const Placed& p) {
 
 void Compiler::addPassive(const Placed& p) {
     const std::size_t zone = zoneOf(p);
-    const auto add = [&](std::string id, std::string name, double power, double s, double h0, double h1, double heat, double r, double limit) {
-        m_net.passive.push_back({.id = std::move(id), .name = std::move(name), .zone = zone, .powerW = power, .surfaceM2 = s, .h0 = h0,
-                                 .h1 = h1, .insideResistance = r, .limitC = limit, .heatJk = heat});
+    const auto add = [&](std::string id, std::string name, double power, double s, double h0, double h1, double heat,
+                         double r, double limit) {
+        m_net.passive.push_back({.id = std::move(id),
+                                 .name = std::move(name),
+                                 .zone = zone,
+                                 .powerW = power,
+                                 .surfaceM2 = s,
+                                 .h0 = h0,
+                                 .h1 = h1,
+                                 .insideResistance = r,
+                                 .limitC = limit,
+                                 .heatJk = heat});
     };
     if (p.part->kind == PartKind::Drive) {
         const auto& spec = std::get<DriveSpec>(p.part->spec);
         switch (spec.form) {
-        case DriveForm::Inch35: add(p.mount, p.name, p.powerW(), 0.030, 10, 10, 400, 0.3, spec.limitC); break;
-        case DriveForm::Inch25: add(p.mount, p.name, p.powerW(), 0.016, 10, 12, 60, 0.5, spec.limitC); break;
-        case DriveForm::M2Bare: add(p.mount, p.name, p.powerW(), 0.0035, 14, 25, 12, 1.0, spec.limitC); break;
-        case DriveForm::M2Sink: add(p.mount, p.name, p.powerW(), 0.012, 11, 18, 40, 1.0, spec.limitC); break;
+        case DriveForm::Inch35:
+            add(p.mount, p.name, p.powerW(), 0.030, 10, 10, 400, 0.3, spec.limitC);
+            break;
+        case DriveForm::Inch25:
+            add(p.mount, p.name, p.powerW(), 0.016, 10, 12, 60, 0.5, spec.limitC);
+            break;
+        case DriveForm::M2Bare:
+            add(p.mount, p.name, p.powerW(), 0.0035, 14, 25, 12, 1.0, spec.limitC);
+            break;
+        case DriveForm::M2Sink:
+            add(p.mount, p.name, p.powerW(), 0.012, 11, 18, 40, 1.0, spec.limitC);
+            break;
         }
     } else if (p.part->kind == PartKind::Board) {
         add(p.mount, p.name, p.powerW(), 0.05, 10, 10, 300, 0.05, 0);
@@ -442,12 +583,21 @@ void Compiler::addParts() {
     m_net.supply.otherW = 0;
     for (const Placed& p : m_build.placed)
         switch (p.part->kind) {
-        case PartKind::Cooler: addCooler(p); break;
-        case PartKind::Card: addCard(p); break;
-        case PartKind::PowerSupply: addSupply(p); break;
+        case PartKind::Cooler:
+            addCooler(p);
+            break;
+        case PartKind::Card:
+            addCard(p);
+            break;
+        case PartKind::PowerSupply:
+            addSupply(p);
+            break;
         case PartKind::Processor:
-        case PartKind::Case: break; // its heat enters through the cooler
-        default: addPassive(p); break;
+        case PartKind::Case:
+            break; // its heat enters through the cooler
+        default:
+            addPassive(p);
+            break;
         }
     for (std::size_t f = 0; f < m_net.fans.size(); ++f) {
         FanDrive& drive = m_net.fans[f];

@@ -41,12 +41,21 @@ Resistance fins(double faceM2, double depthM, double spacingM, double sigma, dou
 }
 
 FanClass fanClass(double frameMm, double thicknessMm) {
-    struct Row { double frame, thickness; FanClass values; };
+    struct Row {
+        double frame, thickness;
+        FanClass values;
+    };
     // Common practice, no source: typical values of each class.
-    static constexpr std::array<Row, 10> table{{{40, 20, {5000, {0.0038, 35}, 30}}, {80, 15, {2200, {0.0094, 13}, 24}},
-        {80, 25, {2000, {0.0132, 17}, 25}}, {92, 15, {2300, {0.0151, 18}, 27}}, {92, 25, {2000, {0.0198, 20}, 26}},
-        {120, 15, {1600, {0.0198, 12}, 25}}, {120, 25, {1500, {0.0264, 18}, 25}}, {140, 15, {1300, {0.0236, 10}, 25}},
-        {140, 25, {1200, {0.0330, 14}, 25}}, {200, 30, {700, {0.0609, 9}, 26}}}};
+    static constexpr std::array<Row, 10> table{{{40, 20, {5000, {0.0038, 35}, 30}},
+                                                {80, 15, {2200, {0.0094, 13}, 24}},
+                                                {80, 25, {2000, {0.0132, 17}, 25}},
+                                                {92, 15, {2300, {0.0151, 18}, 27}},
+                                                {92, 25, {2000, {0.0198, 20}, 26}},
+                                                {120, 15, {1600, {0.0198, 12}, 25}},
+                                                {120, 25, {1500, {0.0264, 18}, 25}},
+                                                {140, 15, {1300, {0.0236, 10}, 25}},
+                                                {140, 25, {1200, {0.0330, 14}, 25}},
+                                                {200, 30, {700, {0.0609, 9}, 26}}}};
     for (const Row& row : table)
         if (std::abs(row.frame - frameMm) < 1.5 && std::abs(row.thickness - thicknessMm) < 2.5)
             return row.values;
@@ -54,7 +63,8 @@ FanClass fanClass(double frameMm, double thicknessMm) {
     const double rpm = 1500.0 * 120.0 / frameMm;
     const double n = rpm / 60.0;
     const double ratio = std::min(1.0, thicknessMm / frameMm / 0.21);
-    return {rpm, {0.60 * n * d * d * d * std::pow(ratio, 0.7), 1.65 * 1.2 * n * d * n * d * ratio},
+    return {rpm,
+            {0.60 * n * d * d * d * std::pow(ratio, 0.7), 1.65 * 1.2 * n * d * n * d * ratio},
             25.0 + 70.0 * std::log10(frameMm / 120.0) + 50.0 * std::log10(rpm / 1500.0)};
 }
 

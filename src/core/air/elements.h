@@ -12,9 +12,9 @@ struct Resistance {
     friend Resistance operator+(Resistance x, Resistance y) { return {x.a + y.a, x.b + y.b}; }
 };
 
-constexpr double gravity = 9.80665;   // m/s²
-constexpr double airHeat = 1006.0;    // J/(kg K)
-constexpr double fanDensity = 1.2;    // kg/m³ at which fans are rated
+constexpr double gravity = 9.80665; // m/s²
+constexpr double airHeat = 1006.0;  // J/(kg K)
+constexpr double fanDensity = 1.2;  // kg/m³ at which fans are rated
 constexpr double kelvin = 273.15;
 
 /// Absolute pressure at altitude, Pa. Source: ISO 2533 standard atmosphere, lower layer.

@@ -11,7 +11,7 @@ namespace core::air {
 /// A well-mixed air volume. Zone 0 is the outside. SI units, temperatures in °C.
 struct Zone {
     std::string id;
-    double uaWk = 0;          ///< conductance of the walls to the room
+    double uaWk = 0;           ///< conductance of the walls to the room
     double crossSectionM2 = 1; ///< smallest, for the air speed
     double heatW = 0;          ///< heat of parts without a cooler of their own
     double structureJk = 0;    ///< heat capacity of the structure (transient)
@@ -24,9 +24,9 @@ struct Branch {
     std::size_t from = 0;
     std::size_t to = 0;
     Resistance resistance;
-    double heightM = 0;          ///< along the direction of gravity, any common origin
+    double heightM = 0;             ///< along the direction of gravity, any common origin
     std::optional<std::size_t> fan; ///< index of the speed that drives it
-    FanCurve curve;              ///< pushes from -> to
+    FanCurve curve;                 ///< pushes from -> to
 };
 
 /// Equal volumes both ways through one opening.
@@ -34,9 +34,9 @@ struct Exchange {
     std::size_t branch = 0;
     double areaM2 = 0;
     double k = 1.5;
-    double c = 0;        ///< buoyant coefficient: 0.20 vertical, 0.07/sqrt(K) level, 0 for a slice of a tall panel
-    double lengthM = 0;  ///< D of the opening
-    bool level = false;  ///< exchanges by buoyancy only when the warmer zone lies below
+    double c = 0;       ///< buoyant coefficient: 0.20 vertical, 0.07/sqrt(K) level, 0 for a slice of a tall panel
+    double lengthM = 0; ///< D of the opening
+    bool level = false; ///< exchanges by buoyancy only when the warmer zone lies below
     bool fromIsBelow = false;
 };
 
@@ -71,7 +71,7 @@ struct CooledPart {
     double limitC = 1e9;
     double dieJk = 8;
     double sinkJk = 200;
-    double clockMhz = 0;      ///< at nominal power and 70 °C, 0: no clock
+    double clockMhz = 0; ///< at nominal power and 70 °C, 0: no clock
     double nominalW = 0;
     double clockExponent = 2.5;
     double clockPerK = 0.0005;
@@ -86,7 +86,7 @@ struct PassivePart {
     std::size_t zone = 0;
     double powerW = 0;
     double surfaceM2 = 0.01;
-    double h0 = 10, h1 = 10; ///< W/m²K, W/m²K per sqrt(m/s)
+    double h0 = 10, h1 = 10;     ///< W/m²K, W/m²K per sqrt(m/s)
     double insideResistance = 0; ///< K/W
     double limitC = 1e9;
     double heatJk = 100;

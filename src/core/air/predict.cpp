@@ -18,8 +18,12 @@ FanResult fanResult(const Build& build, const Compiled& compiled, const Solution
     const Placed* p = build.at(fan.mount);
     const Branch& branch = compiled.network.branches[fan.branch];
     const double q = s.flowM3s[fan.branch];
-    FanResult r{.id = fan.mount, .name = p->name, .rpm = s.speed[fan.fan] * compiled.network.fans[fan.fan].ratedRpm,
-                .share = s.speed[fan.fan], .flowM3h = q * perHour, .ratedFlowM3h = branch.curve.freeFlowM3s * perHour,
+    FanResult r{.id = fan.mount,
+                .name = p->name,
+                .rpm = s.speed[fan.fan] * compiled.network.fans[fan.fan].ratedRpm,
+                .share = s.speed[fan.fan],
+                .flowM3h = q * perHour,
+                .ratedFlowM3h = branch.curve.freeFlowM3s * perHour,
                 .airC = s.temperatureC[q >= 0 ? branch.from : branch.to]};
     if (fan.onPanel)
         r.direction = fan.flow == FanFlow::In ? FanDirection::In : FanDirection::Out;
@@ -75,7 +79,8 @@ Prediction summarise(const Build& build, const Conditions& conditions, const Com
         flow.flowM3h = flowOut(s, o, flow.inM3h, flow.outM3h);
         double weighted = 0;
         for (const std::size_t b : o.branches)
-            weighted += std::abs(s.flowM3s[b]) * s.temperatureC[s.flowM3s[b] >= 0 ? net.branches[b].from : net.branches[b].to];
+            weighted +=
+                std::abs(s.flowM3s[b]) * s.temperatureC[s.flowM3s[b] >= 0 ? net.branches[b].from : net.branches[b].to];
         const double total = (flow.inM3h + flow.outM3h) / perHour;
         flow.airC = total > 1e-9 ? weighted / total : conditions.roomC;
         result.openings.push_back(flow);
@@ -84,20 +89,21 @@ Prediction summarise(const Build& build, const Conditions& conditions, const Com
         result.fans.push_back(fanResult(build, compiled, s, fan));
     for (std::size_t i = 0; i < compiled.chamberZones.size(); ++i) {
         const Chamber& c = build.caseSpec().chambers[i];
-        result.chambers.push_back({c.id, c.name, s.temperatureC[compiled.chamberZones[i]], s.pressurePa[compiled.chamberZones[i]]});
+        result.chambers.push_back(
+            {c.id, c.name, s.temperatureC[compiled.chamberZones[i]], s.pressurePa[compiled.chamberZones[i]]});
     }
     for (std::size_t i = 0; i < net.parts.size(); ++i) {
         const CooledPart& part = net.parts[i];
         const PartState& state = s.parts[i];
         result.parts.push_back({part.id, part.name, build.at(part.id)->part->kind, state.temperatureC, state.powerW,
-                                part.limitC < 1e8 ? part.limitC : 0, state.clockMhz, state.inletC, state.sinkC, state.throttled,
-                                6.0});
+                                part.limitC < 1e8 ? part.limitC : 0, state.clockMhz, state.inletC, state.sinkC,
+                                state.throttled, 6.0});
     }
     for (std::size_t i = 0; i < net.passive.size(); ++i) {
         const PassivePart& part = net.passive[i];
         const Placed* p = build.at(part.id);
-        result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], part.powerW, part.limitC, 0,
-                                s.temperatureC[part.zone], s.passiveC[i], false, 8.0});
+        result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], part.powerW,
+                                part.limitC, 0, s.temperatureC[part.zone], s.passiveC[i], false, 8.0});
     }
     result.balance = balanceOf(compiled, s);
     result.totalPowerW = supplyLoadW(net, s);

@@ -18,18 +18,34 @@ struct Conditions {
 /// What a network element stands for in the build.
 struct Compiled {
     Network network;
-    struct OpeningBranches { std::string opening; std::vector<std::size_t> branches; };
+    struct OpeningBranches {
+        std::string opening;
+        std::vector<std::size_t> branches;
+    };
     std::vector<OpeningBranches> openings;
-    struct FanBranch { std::string mount; std::size_t branch = 0; std::size_t fan = 0; FanFlow flow = FanFlow::In; bool onPanel = false; };
-    std::vector<FanBranch> fans;                 ///< case fans and the fans of coolers, cards and supplies
-    std::vector<std::size_t> chamberZones;       ///< by chamber
-    std::vector<std::string> notes;              ///< assumptions that the description made necessary
+    struct FanBranch {
+        std::string mount;
+        std::size_t branch = 0;
+        std::size_t fan = 0;
+        FanFlow flow = FanFlow::In;
+        bool onPanel = false;
+    };
+    std::vector<FanBranch> fans;           ///< case fans and the fans of coolers, cards and supplies
+    std::vector<std::size_t> chamberZones; ///< by chamber
+    std::vector<std::string> notes;        ///< assumptions that the description made necessary
 };
 
 /// The air network of a build. No tuning per case; rules in docs/model/air.md.
 [[nodiscard]] Compiled compile(const Build& build, const Conditions& conditions);
 
-struct OpeningFlow { std::string id; std::string name; double flowM3h = 0; double inM3h = 0; double outM3h = 0; double airC = 0; };
+struct OpeningFlow {
+    std::string id;
+    std::string name;
+    double flowM3h = 0;
+    double inM3h = 0;
+    double outM3h = 0;
+    double airC = 0;
+};
 enum class FanDirection { In, Out, Inside };
 struct FanResult {
     std::string id;
@@ -41,7 +57,12 @@ struct FanResult {
     double ratedFlowM3h = 0;
     double airC = 0; ///< of the air it moves
 };
-struct ChamberResult { std::string id; std::string name; double airC = 0; double pressurePa = 0; };
+struct ChamberResult {
+    std::string id;
+    std::string name;
+    double airC = 0;
+    double pressurePa = 0;
+};
 struct PartResult {
     std::string id;
     std::string name;
@@ -53,9 +74,11 @@ struct PartResult {
     double inletC = 0;
     double sinkC = 0;
     bool throttled = false;
-    double bandK = 6;    ///< absolute uncertainty of the prediction
+    double bandK = 6; ///< absolute uncertainty of the prediction
 };
-struct Balance { double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0, pressurePa = 0; };
+struct Balance {
+    double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0, pressurePa = 0;
+};
 
 /// Prediction of a build at a room temperature and load.
 struct Prediction {
@@ -72,6 +95,7 @@ struct Prediction {
     [[nodiscard]] const PartResult* part(std::string_view mount) const;
 };
 [[nodiscard]] Prediction predict(const Build& build, const Conditions& conditions);
-[[nodiscard]] Prediction summarise(const Build& build, const Conditions& conditions, const Compiled& compiled, const Solution& solution);
+[[nodiscard]] Prediction summarise(const Build& build, const Conditions& conditions, const Compiled& compiled,
+                                   const Solution& solution);
 
 } // namespace core::air

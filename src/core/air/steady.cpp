@@ -85,8 +85,10 @@ void SteadySolver::start() {
     }
     for (const FanDrive& fan : m_net.fans) {
         const bool waits = fan.startC.has_value() || fan.source == ControlSource::Supply;
-        double share = fan.source == ControlSource::Fixed ? (fan.fixedDuty > 0 ? std::clamp(fan.fixedDuty, fan.minShare, 1.0) : 0.0)
-                       : waits ? 0.0 : 0.5;
+        double share = fan.source == ControlSource::Fixed
+                           ? (fan.fixedDuty > 0 ? std::clamp(fan.fixedDuty, fan.minShare, 1.0) : 0.0)
+                       : waits ? 0.0
+                               : 0.5;
         if (fan.heldShare >= 0)
             share = fan.heldShare;
         m_speed.push_back({.value = share});
@@ -195,11 +197,13 @@ double SteadySolver::stepOwnFans() {
         const CooledPart& part = m_net.parts[fan.part];
         const PartState& state = m_s.parts[fan.part];
         const double q = m_s.flowM3s[part.branch];
-        const double perSpeed = m_s.speed[f] > 0.01 ? q / m_s.speed[f] : 0.6 * m_net.branches[part.branch].curve.freeFlowM3s;
+        const double perSpeed =
+            m_s.speed[f] > 0.01 ? q / m_s.speed[f] : 0.6 * m_net.branches[part.branch].curve.freeFlowM3s;
         const auto dieAt = [&](double speed) {
             const double forced = forcedAt(m_net, m_s, part, perSpeed * speed);
             const double total = std::max(1e-9, forced + part.naturalWk);
-            const double sink = (part.powerW + forced * state.inletC + part.naturalWk * m_s.temperatureC[part.home]) / total;
+            const double sink =
+                (part.powerW + forced * state.inletC + part.naturalWk * m_s.temperatureC[part.home]) / total;
             return std::min(sink + part.powerW * part.dieResistance, part.limitC);
         };
         double low = fan.minShare, high = 1.0;
@@ -221,7 +225,8 @@ double SteadySolver::stepOtherFans(bool settled) {
             continue;
         double wanted = 0;
         if (fan.source == ControlSource::Supply) {
-            static constexpr std::array<std::pair<double, double>, 5> byLoad{{{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
+            static constexpr std::array<std::pair<double, double>, 5> byLoad{
+                {{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
             static constexpr std::array<std::pair<double, double>, 4> byInlet{{{25, 0}, {35, 0}, {45, .35}, {60, 1}}};
             wanted = std::max(interpolate(byLoad, supplyLoadW(m_net, m_s) / m_net.supply.ratedW),
                               interpolate(byInlet, m_s.parts[fan.part].inletC));

@@ -37,7 +37,8 @@ struct CoolerStream {
 /// The same at another flow, m³/s.
 [[nodiscard]] double forcedAt(const Network& net, const Solution& s, const CooledPart& part, double flowM3s);
 
-/// Walls and structure, exchanges and flows are in the balance; @p useWalls is off when a structure node stands for them.
+/// Walls and structure, exchanges and flows are in the balance; @p useWalls is off when a structure node stands for
+/// them.
 enum class Walls { Included, LeftOut };
 [[nodiscard]] ZoneBalance makeBalance(const Network& net, const Solution& s, Walls walls);
 

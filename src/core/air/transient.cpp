@@ -7,7 +7,7 @@ namespace core::air {
 namespace {
 constexpr double idleW = 12.0;
 constexpr double dt = 1.0;
-}
+} // namespace
 
 Transient::Transient(const Network& network, const Drive& drive) : m_net(network) {
     m_net.roomC = drive.roomC;
@@ -27,7 +27,8 @@ Transient::Transient(const Network& network, const Drive& drive) : m_net(network
     for (std::size_t k = 1; k < m_net.zones.size(); ++k) {
         const Zone& zone = m_net.zones[k];
         if (zone.insideWk > 0)
-            m_structureC[k] = (zone.insideWk * m_s.temperatureC[k] + zone.outsideWk * m_net.roomC) / (zone.insideWk + zone.outsideWk);
+            m_structureC[k] =
+                (zone.insideWk * m_s.temperatureC[k] + zone.outsideWk * m_net.roomC) / (zone.insideWk + zone.outsideWk);
     }
 }
 
@@ -66,7 +67,8 @@ void Transient::stepFans() {
         if (fan.heldShare >= 0) {
             wanted = fan.heldShare;
         } else if (fan.source == ControlSource::Supply) {
-            static constexpr std::array<std::pair<double, double>, 5> byLoad{{{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
+            static constexpr std::array<std::pair<double, double>, 5> byLoad{
+                {{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
             static constexpr std::array<std::pair<double, double>, 4> byInlet{{{25, 0}, {35, 0}, {45, .35}, {60, 1}}};
             wanted = std::max(interpolate(byLoad, supplyLoadW(m_net, m_s) / m_net.supply.ratedW),
                               interpolate(byInlet, m_s.parts[fan.part].inletC));
@@ -102,7 +104,8 @@ void Transient::stepAir() {
     }
     const auto speeds = airSpeeds(m_net, m_s);
     for (std::size_t i = 0; i < m_net.passive.size(); ++i)
-        balance.addSurface(m_net.passive[i].zone, passiveConductance(m_net.passive[i], speeds[m_net.passive[i].zone]), m_s.passiveC[i]);
+        balance.addSurface(m_net.passive[i].zone, passiveConductance(m_net.passive[i], speeds[m_net.passive[i].zone]),
+                           m_s.passiveC[i]);
     m_s.temperatureC = balance.solve();
 }
 

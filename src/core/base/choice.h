@@ -10,14 +10,17 @@ namespace core {
 /// One value of an enum: its word, and what it is called on a form.
 template <class E> struct Choice {
     E value;
-    std::string_view word;     ///< in files and on the command line
-    const char* label = "";    ///< on a form; empty: the word itself
+    std::string_view word;  ///< in files and on the command line
+    const char* label = ""; ///< on a form; empty: the word itself
     [[nodiscard]] constexpr const char* text() const { return *label ? label : word.data(); }
 };
 
 /// The choices of @p E in the order of a form; specialised below.
 template <class E> struct ChoicesOf;
-template <class E> concept Chosen = requires { ChoicesOf<E>::all; };
+template <class E>
+concept Chosen = requires {
+    ChoicesOf<E>::all;
+};
 
 template <Chosen E> [[nodiscard]] constexpr std::string_view choiceWord(const E& value) {
     for (const auto& choice : ChoicesOf<E>::all)
@@ -42,5 +45,5 @@ template <Chosen E> [[nodiscard]] std::string choiceList() {
 } // namespace core
 
 /// The choices of @p Type, in the order of a form; inside namespace core.
-#define MD_CHOICES(Type, ...) \
+#define MD_CHOICES(Type, ...)                                                                                          \
     template <> struct ChoicesOf<Type> { static constexpr auto all = std::to_array<Choice<Type>>({__VA_ARGS__}); };

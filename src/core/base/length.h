@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include <cmath>
 #include <compare>
 #include <cstdint>
-#include <cmath>
 
 namespace core {
 
@@ -22,7 +22,10 @@ public:
     friend constexpr Length operator+(Length a, Length b) { return Length{a.m_um + b.m_um}; }
     friend constexpr Length operator-(Length a, Length b) { return Length{a.m_um - b.m_um}; }
     friend constexpr Length operator-(Length a) { return Length{-a.m_um}; }
-    constexpr Length& operator+=(Length b) { m_um += b.m_um; return *this; }
+    constexpr Length& operator+=(Length b) {
+        m_um += b.m_um;
+        return *this;
+    }
 
 private:
     explicit constexpr Length(std::int64_t um) : m_um(um) {}

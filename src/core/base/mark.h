@@ -11,17 +11,23 @@ enum class Mark {
     Crossed, ///< broken with the whole band, or a yes/no check does not hold
     Running, ///< a measurement is under way
     Note,
-    None     ///< not built, not run
+    None ///< not built, not run
 };
 
 [[nodiscard]] constexpr std::string_view markWord(Mark mark) {
     switch (mark) {
-    case Mark::Holds: return "holds";
-    case Mark::Open: return "open";
-    case Mark::Crossed: return "crossed";
-    case Mark::Running: return "running";
-    case Mark::Note: return "note";
-    case Mark::None: break;
+    case Mark::Holds:
+        return "holds";
+    case Mark::Open:
+        return "open";
+    case Mark::Crossed:
+        return "crossed";
+    case Mark::Running:
+        return "running";
+    case Mark::Note:
+        return "note";
+    case Mark::None:
+        break;
     }
     return "no data";
 }
@@ -37,11 +43,16 @@ enum class Mark {
 [[nodiscard]] constexpr Mark worse(Mark a, Mark b) {
     constexpr auto weight = [](Mark m) {
         switch (m) {
-        case Mark::Crossed: return 4;
-        case Mark::Open: return 3;
-        case Mark::Running: return 2;
-        case Mark::Holds: return 1;
-        default: return 0;
+        case Mark::Crossed:
+            return 4;
+        case Mark::Open:
+            return 3;
+        case Mark::Running:
+            return 2;
+        case Mark::Holds:
+            return 1;
+        default:
+            return 0;
         }
     };
     return weight(a) >= weight(b) ? a : b;

@@ -6,10 +6,24 @@
 namespace core {
 
 /// Where a figure comes from; it sets the default tolerance of a size.
-enum class Source { Caliper, SteelRule, Drawing, Sheet, Estimate, BentSheet, Printed, LaserCut, HandCut, Standard, Computed };
+enum class Source {
+    Caliper,
+    SteelRule,
+    Drawing,
+    Sheet,
+    Estimate,
+    BentSheet,
+    Printed,
+    LaserCut,
+    HandCut,
+    Standard,
+    Computed
+};
 
-MD_CHOICES(Source, {Source::Caliper, "caliper"}, {Source::SteelRule, "rule"}, {Source::Drawing, "drawing"}, {Source::Sheet, "sheet"}, {Source::Estimate, "estimate"}, {Source::BentSheet, "bent-sheet"}, {Source::Printed, "printed"},
-           {Source::LaserCut, "laser-cut"}, {Source::HandCut, "hand-cut"}, {Source::Standard, "standard"}, {Source::Computed, "computed"})
+MD_CHOICES(Source, {Source::Caliper, "caliper"}, {Source::SteelRule, "rule"}, {Source::Drawing, "drawing"},
+           {Source::Sheet, "sheet"}, {Source::Estimate, "estimate"}, {Source::BentSheet, "bent-sheet"},
+           {Source::Printed, "printed"}, {Source::LaserCut, "laser-cut"}, {Source::HandCut, "hand-cut"},
+           {Source::Standard, "standard"}, {Source::Computed, "computed"})
 
 /// The word used in files and on screen, e.g. "caliper".
 [[nodiscard]] std::string_view sourceWord(Source source);

@@ -11,10 +11,11 @@
 
 namespace core {
 
-/// A list of values whose copies share their items until one of them changes one: the snapshots of a project cost what was
-/// edited, not what they hold. It reads like std::vector. Access to an item of a list that is not const takes that item for
-/// its own first, so references from before may be to the shared one; look through std::as_const where nothing is changed.
-/// Threads: lists that share items may be read, copied and changed in different threads; one list only in one.
+/// A list of values whose copies share their items until one of them changes one: the snapshots of a project cost what
+/// was edited, not what they hold. It reads like std::vector. Access to an item of a list that is not const takes that
+/// item for its own first, so references from before may be to the shared one; look through std::as_const where nothing
+/// is changed. Threads: lists that share items may be read, copied and changed in different threads; one list only in
+/// one.
 template <class T> class SharedList {
     using Items = std::vector<std::shared_ptr<const T>>;
 
@@ -28,16 +29,29 @@ template <class T> class SharedList {
         using reference = Value&;
         Walk() = default;
         explicit Walk(At at) : m_at(at) {}
-        template <class OtherValue, class Other> requires std::is_convertible_v<Other, At> Walk(const Walk<OtherValue, Other>& other) : m_at(other.at()) {}
+        template <class OtherValue, class Other>
+        requires std::is_convertible_v<Other, At> Walk(const Walk<OtherValue, Other>& other) : m_at(other.at()) {}
         reference operator*() const { return item(*m_at); }
         pointer operator->() const { return &item(*m_at); }
         reference operator[](difference_type n) const { return item(m_at[n]); }
-        Walk& operator++() { ++m_at; return *this; }
+        Walk& operator++() {
+            ++m_at;
+            return *this;
+        }
         Walk operator++(int) { return Walk(m_at++); }
-        Walk& operator--() { --m_at; return *this; }
+        Walk& operator--() {
+            --m_at;
+            return *this;
+        }
         Walk operator--(int) { return Walk(m_at--); }
-        Walk& operator+=(difference_type n) { m_at += n; return *this; }
-        Walk& operator-=(difference_type n) { m_at -= n; return *this; }
+        Walk& operator+=(difference_type n) {
+            m_at += n;
+            return *this;
+        }
+        Walk& operator-=(difference_type n) {
+            m_at -= n;
+            return *this;
+        }
         friend Walk operator+(Walk w, difference_type n) { return w += n; }
         friend Walk operator+(difference_type n, Walk w) { return w += n; }
         friend Walk operator-(Walk w, difference_type n) { return w -= n; }
@@ -89,7 +103,9 @@ public:
     void reserve(std::size_t n) { m_items.reserve(n); }
     iterator erase(const_iterator at) { return iterator(m_items.erase(at.at())); }
     iterator erase(const_iterator from, const_iterator to) { return iterator(m_items.erase(from.at(), to.at())); }
-    iterator insert(const_iterator at, T item) { return iterator(m_items.insert(at.at(), std::make_shared<T>(std::move(item)))); }
+    iterator insert(const_iterator at, T item) {
+        return iterator(m_items.insert(at.at(), std::make_shared<T>(std::move(item))));
+    }
     template <class It> void insert(const_iterator at, It from, It to) {
         Items more;
         for (; from != to; ++from)
@@ -105,7 +121,9 @@ public:
     /// The item itself, to be held on to: equal pointers are equal items.
     [[nodiscard]] const std::shared_ptr<const T>& held(std::size_t i) const { return m_items[i]; }
     /// Whether item @p i is the very one of @p other at that place: nothing of it needs to be looked at again.
-    [[nodiscard]] bool isSame(std::size_t i, const SharedList& other) const { return i < other.m_items.size() && m_items[i] == other.m_items[i]; }
+    [[nodiscard]] bool isSame(std::size_t i, const SharedList& other) const {
+        return i < other.m_items.size() && m_items[i] == other.m_items[i];
+    }
     /// Takes the items of @p other where they are equal: what an edit only looked at is shared again.
     void shareWith(const SharedList& other) {
         for (std::size_t i = 0; i < m_items.size(); ++i) {
@@ -116,7 +134,8 @@ public:
     }
 
     friend bool operator==(const SharedList& a, const SharedList& b) {
-        return std::equal(a.m_items.begin(), a.m_items.end(), b.m_items.begin(), b.m_items.end(), [](const auto& x, const auto& y) { return x == y || *x == *y; });
+        return std::equal(a.m_items.begin(), a.m_items.end(), b.m_items.begin(), b.m_items.end(),
+                          [](const auto& x, const auto& y) { return x == y || *x == *y; });
     }
     /// Removes what @p wrong holds for; answers how many.
     template <class Wrong> friend std::size_t erase_if(SharedList& list, Wrong wrong) {

@@ -4,7 +4,23 @@
 
 namespace core {
 
-enum class Quantity { Length, Temperature, TemperatureDifference, Flow, Level, Power, Speed, Clock, Volume, Mass, Money, Hours, Pressure, Share, None };
+enum class Quantity {
+    Length,
+    Temperature,
+    TemperatureDifference,
+    Flow,
+    Level,
+    Power,
+    Speed,
+    Clock,
+    Volume,
+    Mass,
+    Money,
+    Hours,
+    Pressure,
+    Share,
+    None
+};
 
 /// Units chosen for reading; what is stored never changes.
 struct UnitChoice {

@@ -13,12 +13,16 @@ const std::string space = "(?: |\u00a0)";
 
 /// Numbers that share the unit after the last of them: "10 x 20 x 30 mm", "3 to 5 K", "4.0 ±0.5 mm".
 const std::regex& figures() {
-    static const std::regex pattern("(?:" + aFigure + "(?: x | × | to | and |–| ))*" + aFigure + space + "?(mm|°C|K|m³/h)(?![A-Za-z0-9³²/])");
+    static const std::regex pattern("(?:" + aFigure + "(?: x | × | to | and |–| ))*" + aFigure + space +
+                                    "?(mm|°C|K|m³/h)(?![A-Za-z0-9³²/])");
     return pattern;
 }
 
 Quantity quantityOf(const std::string& unit) {
-    return unit == "mm" ? Quantity::Length : unit == "°C" ? Quantity::Temperature : unit == "K" ? Quantity::TemperatureDifference : Quantity::Flow;
+    return unit == "mm"   ? Quantity::Length
+           : unit == "°C" ? Quantity::Temperature
+           : unit == "K"  ? Quantity::TemperatureDifference
+                          : Quantity::Flow;
 }
 
 } // namespace
@@ -53,7 +57,9 @@ std::string Show::sentence(const std::string& text) const {
             // A doubt is a difference, also beside a temperature.
             const Quantity as = sign == "±" && q == Quantity::Temperature ? Quantity::TemperatureDifference : q;
             const double stored = numberFrom(figure).value_or(0) * (sign == "\u2212" || sign == "-" ? -1 : 1);
-            out += sign == "±" ? sign + this->number(as, stored) : sign == "+" ? signedNumber(as, stored) : this->number(as, stored);
+            out += sign == "±"   ? sign + this->number(as, stored)
+                   : sign == "+" ? signedNumber(as, stored)
+                                 : this->number(as, stored);
         }
         out.append(from, numbers.cend());
         out += unit(q);

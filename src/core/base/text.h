@@ -19,10 +19,13 @@ namespace core {
 [[nodiscard]] std::optional<double> numberFrom(std::string_view text);
 
 [[nodiscard]] constexpr char asciiLower(char c) { return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c; }
-[[nodiscard]] constexpr bool isAsciiAlnum(char c) { return (c >= '0' && c <= '9') || (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z'); }
+[[nodiscard]] constexpr bool isAsciiAlnum(char c) {
+    return (c >= '0' && c <= '9') || (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z');
+}
 [[nodiscard]] std::string asciiLower(std::string_view text);
 
-/// Text for a terminal, a drawing or a message: control characters become a visible sign, line ends stay where @p lines is set.
+/// Text for a terminal, a drawing or a message: control characters become a visible sign, line ends stay where @p lines
+/// is set.
 enum class LineEnds { Keep, Show };
 [[nodiscard]] std::string printable(std::string_view text, LineEnds lines = LineEnds::Keep);
 

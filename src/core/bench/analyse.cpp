@@ -8,7 +8,10 @@
 namespace core::bench {
 namespace {
 
-struct Cut { std::vector<double> t; std::vector<double> v; };
+struct Cut {
+    std::vector<double> t;
+    std::vector<double> v;
+};
 
 Cut cut(const std::vector<double>& t, const std::vector<double>& v, double from, double to) {
     Cut c;
@@ -21,8 +24,11 @@ Cut cut(const std::vector<double>& t, const std::vector<double>& v, double from,
 }
 
 /// Mean of whole steps of time that hold readings, one pass over the log however long the times in it are.
-struct Bin { double middleS, mean; };
-std::vector<Bin> bins(const std::vector<double>& t, const std::vector<double>& v, double from, double to, double width) {
+struct Bin {
+    double middleS, mean;
+};
+std::vector<Bin> bins(const std::vector<double>& t, const std::vector<double>& v, double from, double to,
+                      double width) {
     std::vector<Bin> out;
     auto i = static_cast<std::size_t>(std::lower_bound(t.begin(), t.end(), from - 1e-9) - t.begin());
     while (i < t.size() && t[i] <= to + 1e-9) {
@@ -98,7 +104,8 @@ struct Whole {
     void common(const Channel& channel, ChannelResult& r);
     void steadyWindow();
     [[nodiscard]] const Channel* first(ChannelKind kind) const {
-        const auto it = std::find_if(clean.samples.channels.begin(), clean.samples.channels.end(), [&](const Channel& c) { return c.kind == kind; });
+        const auto it = std::find_if(clean.samples.channels.begin(), clean.samples.channels.end(),
+                                     [&](const Channel& c) { return c.kind == kind; });
         return it == clean.samples.channels.end() ? nullptr : &*it;
     }
 };
@@ -108,7 +115,8 @@ void Whole::findRoom() {
     const Channel* channel = first(ChannelKind::Ambient);
     const double to = out.load->endS;
     // A room that stands at exactly 0 is a sensor that is not there.
-    const bool dead = channel && std::all_of(channel->values.begin(), channel->values.end(), [](double v) { return !std::isfinite(v) || v == 0; });
+    const bool dead = channel && std::all_of(channel->values.begin(), channel->values.end(),
+                                             [](double v) { return !std::isfinite(v) || v == 0; });
     if (dead)
         out.notes.push_back(channel->name + " stands at 0 all the time: taken as no room sensor");
     if (!channel || dead || !std::isfinite(meanOf(cut(t, channel->values, out.load->startS, to).v))) {
@@ -149,23 +157,30 @@ void Whole::findThrottling() {
         const Channel* temperature = clock.kind == ChannelKind::Clock ? temperatureOf(clock) : nullptr;
         if (!temperature)
             continue;
-        const Cut f = cut(t, clock.values, out.load->startS, out.load->endS), y = cut(t, temperature->values, out.load->startS, out.load->endS);
+        const Cut f = cut(t, clock.values, out.load->startS, out.load->endS),
+                  y = cut(t, temperature->values, out.load->startS, out.load->endS);
         std::optional<double> cap;
         if (const auto it = options.capC.find(temperature->subject); it != options.capC.end())
             cap = it->second;
         std::vector<double> watts;
-        const auto power = std::find_if(clean.samples.channels.begin(), clean.samples.channels.end(), [&](const Channel& c) { return c.kind == ChannelKind::Power && (c.subject == clock.subject || c.subject.empty()); });
+        const auto power =
+            std::find_if(clean.samples.channels.begin(), clean.samples.channels.end(), [&](const Channel& c) {
+                return c.kind == ChannelKind::Power && (c.subject == clock.subject || c.subject.empty());
+            });
         if (power != clean.samples.channels.end())
             watts = cut(t, power->values, out.load->startS, out.load->endS).v;
         const auto* p = watts.empty() ? nullptr : &watts;
         auto found = findThrottle(f.t, f.v, y.v, p, cap, quantum(y.v));
         if (found.kind != Throttle::Thermal && cap) // the stated limit may not be the one in force
-            if (const auto inferred = findThrottle(f.t, f.v, y.v, p, std::nullopt, quantum(y.v)); inferred.kind == Throttle::Thermal)
+            if (const auto inferred = findThrottle(f.t, f.v, y.v, p, std::nullopt, quantum(y.v));
+                inferred.kind == Throttle::Thermal)
                 found = inferred;
         if (found.kind == Throttle::None)
             continue;
         out.throttles.push_back({clock.subject, found.kind, found.share, found.drop});
-        const bool worse = out.throttle == Throttle::None || (found.kind == Throttle::Thermal && out.throttle != Throttle::Thermal) || (found.kind == out.throttle && found.share > out.throttleShare);
+        const bool worse = out.throttle == Throttle::None ||
+                           (found.kind == Throttle::Thermal && out.throttle != Throttle::Thermal) ||
+                           (found.kind == out.throttle && found.share > out.throttleShare);
         if (worse) {
             out.throttle = found.kind;
             out.throttleShare = found.share;
@@ -174,9 +189,13 @@ void Whole::findThrottling() {
     }
 }
 
-/// Held at its cap: the temperature of that part says nothing then, its clock does. A clock of no named part may be any's.
+/// Held at its cap: the temperature of that part says nothing then, its clock does. A clock of no named part may be
+/// any's.
 bool Whole::heldAtCap(const Channel& temperature) const {
-    return std::any_of(out.throttles.begin(), out.throttles.end(), [&](const PartThrottle& t) { return t.kind == Throttle::Thermal && t.share >= 0.02 && (t.subject.empty() || t.subject == temperature.subject); });
+    return std::any_of(out.throttles.begin(), out.throttles.end(), [&](const PartThrottle& t) {
+        return t.kind == Throttle::Thermal && t.share >= 0.02 &&
+               (t.subject.empty() || t.subject == temperature.subject);
+    });
 }
 
 /// A sensor that gave one value through idle and load while something else that gets warm moved.
@@ -197,7 +216,9 @@ bool Whole::frozen(const Channel& channel) const {
     if (range(channel.values) > 0)
         return false;
     return std::any_of(clean.samples.channels.begin(), clean.samples.channels.end(), [&](const Channel& other) {
-        return &other != &channel && ((other.kind == ChannelKind::Temperature && range(other.values) >= movesK) || (other.kind == ChannelKind::Power && range(other.values) > 0.3 * percentile(other.values, 0.95)));
+        return &other != &channel &&
+               ((other.kind == ChannelKind::Temperature && range(other.values) >= movesK) ||
+                (other.kind == ChannelKind::Power && range(other.values) > 0.3 * percentile(other.values, 0.95)));
     });
 }
 
@@ -210,12 +231,17 @@ void Whole::common(const Channel& channel, ChannelResult& r) {
 }
 
 void Whole::analyseOther(const Channel& channel) {
-    ChannelResult r{.name = channel.name, .unit = channel.unit, .kind = channel.kind, .subject = channel.subject, .assumed = channel.assumed};
+    ChannelResult r{.name = channel.name,
+                    .unit = channel.unit,
+                    .kind = channel.kind,
+                    .subject = channel.subject,
+                    .assumed = channel.assumed};
     common(channel, r);
     const double from = std::max(out.load->startS + 15, out.load->endS - 300);
     const Cut last = cut(clean.samples.timeS, channel.values, from, out.load->endS);
     const MeanResult m = meanWithUncertainty(last.v);
-    const double u = std::hypot(std::isfinite(m.u) ? m.u : 0, quantiserUncertainty(r.quantumStep, m.u * std::sqrt(std::max(1.0, m.nEff))));
+    const double u = std::hypot(std::isfinite(m.u) ? m.u : 0,
+                                quantiserUncertainty(r.quantumStep, m.u * std::sqrt(std::max(1.0, m.nEff))));
     const double value = channel.kind == ChannelKind::Level ? levelMean(last.v) : m.mean;
     if (!std::isfinite(value)) {
         r.settled = r.low = r.high = std::nan("");
@@ -232,7 +258,11 @@ void Whole::analyseOther(const Channel& channel) {
 }
 
 void Whole::analyseTemperature(const Channel& channel) {
-    ChannelResult r{.name = channel.name, .unit = channel.unit, .kind = channel.kind, .subject = channel.subject, .assumed = channel.assumed};
+    ChannelResult r{.name = channel.name,
+                    .unit = channel.unit,
+                    .kind = channel.kind,
+                    .subject = channel.subject,
+                    .assumed = channel.assumed};
     common(channel, r);
     std::vector<double> rise = channel.values;
     const auto flags = spikes(channel.values, r.quantumStep);
@@ -258,13 +288,15 @@ void Whole::analyseTemperature(const Channel& channel) {
         const Cut c = cut(clean.samples.timeS, other.values, out.load->startS, out.load->endS);
         if (const auto at = lastStep(c.t, c.v, other.kind == ChannelKind::Rpm ? 0.08 : 0.06); at && *at + 15 > start) {
             start = *at + 15;
-            out.stepped = out.stepped || *at > out.load->startS + 180; // a fan that starts at the beginning belongs to the warm-up
+            out.stepped = out.stepped ||
+                          *at > out.load->startS + 180; // a fan that starts at the beginning belongs to the warm-up
             restarted = (other.kind == ChannelKind::Rpm ? "fan" : "power") + std::string(" step at ") +
                         std::to_string(std::lround(*at - out.load->startS)) + " s, counted from there; ";
         }
     }
     const Cut c = cut(clean.samples.timeS, rise, start, out.load->endS);
-    SettleInput input{.values = c.v, .quantumK = r.quantumStep, .tauKnownS = options.tauKnownS, .extraU = out.roomLogged ? 0.0 : 1.0};
+    SettleInput input{
+        .values = c.v, .quantumK = r.quantumStep, .tauKnownS = options.tauKnownS, .extraU = out.roomLogged ? 0.0 : 1.0};
     for (const double t : c.t)
         input.timeS.push_back(t - start);
     const SettleResult fit = settle(input);
@@ -286,7 +318,9 @@ void Whole::analyseTemperature(const Channel& channel) {
         if (!out.fanAutomatic || std::abs(options.referenceRoomC - out.roomC) <= 8)
             r.atReference = normalise(r.settled, fit.half / 1.96, out.roomC, uRoom, options.referenceRoomC, s, uS);
         else
-            out.notes.push_back(channel.name + ": the room was more than 8 K off the reference with an automatic fan, not brought to it");
+            out.notes.push_back(
+                channel.name +
+                ": the room was more than 8 K off the reference with an automatic fan, not brought to it");
     }
     out.channels.push_back(std::move(r));
 }
@@ -295,17 +329,21 @@ void Whole::analyseTemperature(const Channel& channel) {
 void Whole::findUnsettled() {
     const ChannelResult* worst = nullptr;
     for (const ChannelResult& c : out.channels)
-        if (c.fit && c.state != SettleState::Settled && c.moreMinutes && *c.moreMinutes > 0 && (!worst || *c.moreMinutes > *worst->moreMinutes))
+        if (c.fit && c.state != SettleState::Settled && c.moreMinutes && *c.moreMinutes > 0 &&
+            (!worst || *c.moreMinutes > *worst->moreMinutes))
             worst = &c;
     for (const ChannelResult& c : out.channels)
         if (!worst && c.fit && c.state == SettleState::Refused)
-            out.unsettled = (c.fit->disturbed() ? "disturbed: " : "stopped too early: ") + c.name + " was not settled, " + c.why;
+            out.unsettled =
+                (c.fit->disturbed() ? "disturbed: " : "stopped too early: ") + c.name + " was not settled, " + c.why;
     if (worst)
-        out.unsettled = "stopped too early: " + worst->name + " needed about " + fixed(std::max(1.0, *worst->moreMinutes), 0) + " min more";
+        out.unsettled = "stopped too early: " + worst->name + " needed about " +
+                        fixed(std::max(1.0, *worst->moreMinutes), 0) + " min more";
 }
 
-/// Longest trailing window of at least 180 s whose slope is surely below 0.1 K/min and that drifts at most 1 K. A short rise
-/// at the start of a long window hardly tilts its slope, so the first minute must also lie within 1 K of the last three.
+/// Longest trailing window of at least 180 s whose slope is surely below 0.1 K/min and that drifts at most 1 K. A short
+/// rise at the start of a long window hardly tilts its slope, so the first minute must also lie within 1 K of the last
+/// three.
 void Whole::steadyWindow() {
     const Channel* channel = first(ChannelKind::Temperature);
     if (!channel)
@@ -338,7 +376,8 @@ void Whole::steadyWindow() {
             before = r;
         }
         const double phi = rss > 0 ? std::clamp(lag / rss, 0.0, 0.95) : 0.0;
-        const double bound = std::abs(b) + 2 * std::sqrt(rss / static_cast<double>(n - 2) / stt * (1 + phi) / (1 - phi));
+        const double bound =
+            std::abs(b) + 2 * std::sqrt(rss / static_cast<double>(n - 2) / stt * (1 + phi) / (1 - phi));
         const auto at = [&](std::size_t i) { return y.begin() + static_cast<std::ptrdiff_t>(i); };
         const double rise = meanOf({at(t.size() - 18), y.end()}) - meanOf({at(from), at(from + 6)});
         if (std::abs(rise) <= 1 && 60 * bound <= 0.1 && bound * (t.back() - t[from]) <= 1) {
@@ -398,7 +437,10 @@ std::optional<double> lastStep(const std::vector<double>& timeS, const std::vect
                 peak = k;
         if (peak < 60 || peak + 25 > grid.size() || peak < 25)
             return std::nullopt;
-        const auto level = [&](std::size_t from, std::size_t to) { return median({grid.begin() + static_cast<std::ptrdiff_t>(from), grid.begin() + static_cast<std::ptrdiff_t>(to)}); };
+        const auto level = [&](std::size_t from, std::size_t to) {
+            return median(
+                {grid.begin() + static_cast<std::ptrdiff_t>(from), grid.begin() + static_cast<std::ptrdiff_t>(to)});
+        };
         // A ramp that follows the temperature is not a step.
         if (std::abs(level(peak + 10, peak + 25) - level(peak - 25, peak - 10)) >= 0.6 * std::abs(d[peak]))
             return timeS.front() + static_cast<double>(peak);
@@ -407,14 +449,16 @@ std::optional<double> lastStep(const std::vector<double>& timeS, const std::vect
     return std::nullopt;
 }
 
-ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<double>& clock, const std::vector<double>& temperature,
-                            const std::vector<double>* power, std::optional<double> capC, double quantumK) {
+ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<double>& clock,
+                            const std::vector<double>& temperature, const std::vector<double>* power,
+                            std::optional<double> capC, double quantumK) {
     ThrottleResult result;
     const auto filtered = [](const std::vector<double>& v, std::ptrdiff_t half) {
         std::vector<double> out(v.size(), std::nan("")), w;
         for (std::ptrdiff_t i = 0; i < static_cast<std::ptrdiff_t>(v.size()); ++i) {
             w.clear();
-            for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - half); k <= std::min<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(v.size()) - 1, i + half); ++k)
+            for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - half);
+                 k <= std::min<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(v.size()) - 1, i + half); ++k)
                 if (std::isfinite(v[static_cast<std::size_t>(k)]))
                     w.push_back(v[static_cast<std::size_t>(k)]);
             if (!w.empty())
@@ -442,15 +486,19 @@ ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<
             if (f[k] < 0.97 * reference)
                 end = k;
         if (timeS[end] - timeS[i] >= 10)
-            std::fill(low.begin() + static_cast<std::ptrdiff_t>(i), low.begin() + static_cast<std::ptrdiff_t>(end) + 1, true);
+            std::fill(low.begin() + static_cast<std::ptrdiff_t>(i), low.begin() + static_cast<std::ptrdiff_t>(end) + 1,
+                      true);
         i = end + 1;
     }
     std::vector<double> lowT, lowF, lowP;
     for (std::size_t k = 0; k < low.size(); ++k)
         if (low[k]) {
-            if (std::isfinite(t5[k])) lowT.push_back(t5[k]);
-            if (std::isfinite(f[k])) lowF.push_back(f[k]);
-            if (power && std::isfinite((*power)[k])) lowP.push_back((*power)[k]);
+            if (std::isfinite(t5[k]))
+                lowT.push_back(t5[k]);
+            if (std::isfinite(f[k]))
+                lowF.push_back(f[k]);
+            if (power && std::isfinite((*power)[k]))
+                lowP.push_back((*power)[k]);
         }
     if (lowT.empty())
         return result;
@@ -459,7 +507,9 @@ ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<
     const bool flat = !lowP.empty() && (percentile(lowP, 0.75) - percentile(lowP, 0.25)) / 1.349 < 0.02 * median(lowP);
     result.kind = flat ? Throttle::PowerLimit : Throttle::Other;
     const auto shareNear = [&](double level, double tolerance) {
-        return static_cast<double>(std::count_if(lowT.begin(), lowT.end(), [&](double x) { return std::abs(x - level) <= tolerance; })) / static_cast<double>(lowT.size());
+        return static_cast<double>(std::count_if(lowT.begin(), lowT.end(),
+                                                 [&](double x) { return std::abs(x - level) <= tolerance; })) /
+               static_cast<double>(lowT.size());
     };
     if (capC) {
         const double from = *capC - std::max(1.5, 1.5 * quantumK);
@@ -468,8 +518,11 @@ ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<
             result.kind = Throttle::Thermal;
     } else {
         const double level = median(lowT);
-        const bool steadyPower = !lowP.empty() && flat && std::abs(meanOf({lowP.end() - static_cast<std::ptrdiff_t>(lowP.size() / 3 + 1), lowP.end()}) /
-                                                                       meanOf({lowP.begin(), lowP.begin() + static_cast<std::ptrdiff_t>(lowP.size() / 3 + 1)}) - 1) < 0.01;
+        const bool steadyPower =
+            !lowP.empty() && flat &&
+            std::abs(meanOf({lowP.end() - static_cast<std::ptrdiff_t>(lowP.size() / 3 + 1), lowP.end()}) /
+                         meanOf({lowP.begin(), lowP.begin() + static_cast<std::ptrdiff_t>(lowP.size() / 3 + 1)}) -
+                     1) < 0.01;
         if (shareNear(level, std::max(1.0, quantumK)) >= 0.8 && level >= percentile(t5, 0.90) - 1.5 && !steadyPower)
             result.kind = Throttle::Thermal;
     }
@@ -488,7 +541,10 @@ RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::fu
     RunAnalysis& out = whole.out;
     out.time = whole.clean.time;
     if (out.time.jumps > 0)
-        out.notes.push_back("the clock was set " + std::string(out.time.jumps == 1 ? "once" : std::to_string(out.time.jumps) + " times") + " in this log: only its longest piece is used, " + std::to_string(out.time.cutRows) + " rows are left out");
+        out.notes.push_back("the clock was set " +
+                            std::string(out.time.jumps == 1 ? "once" : std::to_string(out.time.jumps) + " times") +
+                            " in this log: only its longest piece is used, " + std::to_string(out.time.cutRows) +
+                            " rows are left out");
     if (out.time.dtS > 120)
         out.notes.push_back("one reading every " + fixed(out.time.dtS, 0) + " s: are the times milliseconds?");
     out.invalidValues = whole.clean.invalidValues;
@@ -505,14 +561,16 @@ RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::fu
     if (!out.time.gaps.empty())
         out.notes.push_back(std::to_string(out.time.gaps.size()) + " gaps in the log");
     if (out.load->startUncertainS > 0)
-        out.notes.push_back("a gap lies on the load start: uncertain by " + std::to_string(std::lround(out.load->startUncertainS)) + " s");
+        out.notes.push_back("a gap lies on the load start: uncertain by " +
+                            std::to_string(std::lround(out.load->startUncertainS)) + " s");
     whole.findRoom();
     whole.findThrottling();
     for (const Channel& channel : whole.clean.samples.channels) {
         const Cut c = cut(whole.clean.samples.timeS, channel.values, out.load->startS + 60, out.load->endS);
         if (channel.kind == ChannelKind::Power && out.powerW == 0)
             out.powerW = meanOf(c.v);
-        if (channel.kind == ChannelKind::Rpm && meanOf(c.v) > 0 && percentile(c.v, 0.95) - percentile(c.v, 0.05) > 0.08 * meanOf(c.v))
+        if (channel.kind == ChannelKind::Rpm && meanOf(c.v) > 0 &&
+            percentile(c.v, 0.95) - percentile(c.v, 0.05) > 0.08 * meanOf(c.v))
             out.fanAutomatic = true;
     }
     for (const Channel& channel : whole.clean.samples.channels) {

@@ -56,12 +56,13 @@ struct RunAnalysis {
     double powerW = 0;    ///< mean of the load, 0: not logged
     bool fanAutomatic = false;
     std::vector<PartThrottle> throttles;
-    std::string unsettled; ///< a temperature still rose when the load ended, or was disturbed: which, and how much longer it would have taken; empty: none
+    std::string unsettled; ///< a temperature still rose when the load ended, or was disturbed: which, and how much
+                           ///< longer it would have taken; empty: none
     Throttle throttle = Throttle::None; ///< the worst of them
-    double throttleShare = 0; ///< of the load time
-    double clockDrop = 0;     ///< relative, while low
-    bool stepped = false; ///< a fan or the power was changed in the middle of the load
-    std::optional<double> steadyFromS; ///< log time from which nothing rises any more, model-free
+    double throttleShare = 0;           ///< of the load time
+    double clockDrop = 0;               ///< relative, while low
+    bool stepped = false;               ///< a fan or the power was changed in the middle of the load
+    std::optional<double> steadyFromS;  ///< log time from which nothing rises any more, model-free
     std::vector<std::string> notes;
 
     [[nodiscard]] const ChannelResult* channel(ChannelKind kind, std::string_view subject = {}) const;
@@ -69,17 +70,25 @@ struct RunAnalysis {
 
 /// Everything a run says: cleaned, cut into idle and load, each channel with its settled value or why there is none.
 /// @p stop is asked now and then; where it answers true the analysis ends with what it has, and is not to be used.
-[[nodiscard]] RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::function<bool()>& stop = {});
+[[nodiscard]] RunAnalysis analyse(const Run& run, const AnalyseOptions& options,
+                                  const std::function<bool()>& stop = {});
 
 /// Sustained dip of the clock: share of time, depth and whether the temperature sits at a cap.
-struct ThrottleResult { Throttle kind = Throttle::None; double share = 0; double drop = 0; };
-[[nodiscard]] ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<double>& clock, const std::vector<double>& temperature,
-                                          const std::vector<double>* power, std::optional<double> capC, double quantumK);
+struct ThrottleResult {
+    Throttle kind = Throttle::None;
+    double share = 0;
+    double drop = 0;
+};
+[[nodiscard]] ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<double>& clock,
+                                          const std::vector<double>& temperature, const std::vector<double>* power,
+                                          std::optional<double> capC, double quantumK);
 
 /// Last lasting step of a channel (fan or power) in the load: its time, or nothing. Relative threshold @p relative.
-[[nodiscard]] std::optional<double> lastStep(const std::vector<double>& timeS, const std::vector<double>& values, double relative);
+[[nodiscard]] std::optional<double> lastStep(const std::vector<double>& timeS, const std::vector<double>& values,
+                                             double relative);
 
 /// First-order lag of the room air with time constant 90 s, exact for each step.
-[[nodiscard]] std::vector<double> lagged(const std::vector<double>& timeS, const std::vector<double>& room, double tauS = 90);
+[[nodiscard]] std::vector<double> lagged(const std::vector<double>& timeS, const std::vector<double>& room,
+                                         double tauS = 90);
 
 } // namespace core::bench

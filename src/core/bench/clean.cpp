@@ -18,13 +18,20 @@ double medianStep(const std::vector<double>& t) {
 
 std::pair<double, double> validRange(ChannelKind kind) {
     switch (kind) {
-    case ChannelKind::Temperature: return {-30, 130};
-    case ChannelKind::Ambient: return {-30, 60};
-    case ChannelKind::Rpm: return {0, 30000};
-    case ChannelKind::Clock: return {1, 20000};
-    case ChannelKind::Power: return {0.1, 3000};
-    case ChannelKind::Level: return {5, 130};
-    case ChannelKind::Other: break;
+    case ChannelKind::Temperature:
+        return {-30, 130};
+    case ChannelKind::Ambient:
+        return {-30, 60};
+    case ChannelKind::Rpm:
+        return {0, 30000};
+    case ChannelKind::Clock:
+        return {1, 20000};
+    case ChannelKind::Power:
+        return {0.1, 3000};
+    case ChannelKind::Level:
+        return {5, 130};
+    case ChannelKind::Other:
+        break;
     }
     return {-1e300, 1e300};
 }
@@ -58,7 +65,8 @@ std::vector<std::size_t> longestPiece(std::span<const double> timeS, TimeReport&
         start = k;
     }
     report.cutRows = finite.size() - bestSize;
-    return {finite.begin() + static_cast<std::ptrdiff_t>(best), finite.begin() + static_cast<std::ptrdiff_t>(best + bestSize)};
+    return {finite.begin() + static_cast<std::ptrdiff_t>(best),
+            finite.begin() + static_cast<std::ptrdiff_t>(best + bestSize)};
 }
 } // namespace
 
@@ -134,7 +142,8 @@ double quantum(std::span<const double> values) {
     if (steps.size() < 5)
         return 0;
     for (const double q : {5.0, 2.0, 1.0, .5, .25, .2, .125, .1, .0625, .05, .025, .01}) {
-        const auto whole = std::count_if(steps.begin(), steps.end(), [&](double s) { return std::abs(s / q - std::round(s / q)) <= 0.02; });
+        const auto whole = std::count_if(steps.begin(), steps.end(),
+                                         [&](double s) { return std::abs(s / q - std::round(s / q)) <= 0.02; });
         if (static_cast<double>(whole) >= 0.98 * static_cast<double>(steps.size()))
             return q;
     }
@@ -160,7 +169,8 @@ std::vector<bool> spikes(std::span<const double> values, double q) {
         deviations.clear();
         for (const double w : window)
             deviations.push_back(std::abs(w - m));
-        flags[static_cast<std::size_t>(i)] = std::abs(v - m) > std::max({4 * 1.4826 * median(deviations), 1.5, 1.5 * q});
+        flags[static_cast<std::size_t>(i)] =
+            std::abs(v - m) > std::max({4 * 1.4826 * median(deviations), 1.5, 1.5 * q});
     }
     return flags;
 }

@@ -7,16 +7,17 @@
 namespace core::bench {
 
 struct TimeReport {
-    double dtS = 1;      ///< median step
+    double dtS = 1; ///< median step
     int backwards = 0;
     int duplicates = 0;
     int nonFinite = 0;
     std::vector<std::pair<double, double>> gaps; ///< from, to
-    int jumps = 0;       ///< places where the clock was set: the log is cut there
-    std::size_t cutRows = 0; ///< rows of the shorter pieces, which are not used
+    int jumps = 0;                               ///< places where the clock was set: the log is cut there
+    std::size_t cutRows = 0;                     ///< rows of the shorter pieces, which are not used
 };
-/// Indices of the rows to keep, in order of time: finite stamps, sorted, of nearly equal ones the last. Where the clock was
-/// set (a step of more than an hour and a thousand usual steps, either way) the log falls into pieces: the longest is kept.
+/// Indices of the rows to keep, in order of time: finite stamps, sorted, of nearly equal ones the last. Where the clock
+/// was set (a step of more than an hour and a thousand usual steps, either way) the log falls into pieces: the longest
+/// is kept.
 [[nodiscard]] std::vector<std::size_t> cleanTime(std::span<const double> timeS, TimeReport& report);
 
 /// Sets what cannot be a reading to NaN (out of range, drop-outs); returns how many. Ranges are engineering judgement.

@@ -6,7 +6,8 @@ namespace core::bench {
 namespace {
 
 const Channel* channelOf(const Samples& s, ChannelKind kind) {
-    const auto it = std::find_if(s.channels.begin(), s.channels.end(), [&](const Channel& c) { return c.kind == kind; });
+    const auto it =
+        std::find_if(s.channels.begin(), s.channels.end(), [&](const Channel& c) { return c.kind == kind; });
     return it == s.channels.end() ? nullptr : &*it;
 }
 
@@ -52,7 +53,9 @@ double otsu(const std::vector<double>& v, double low, double high) {
     return low + (cut + 1) * (high - low) / bins;
 }
 
-struct Levels { double idle, load; };
+struct Levels {
+    double idle, load;
+};
 std::optional<Levels> twoLevels(const std::vector<double>& z) {
     double low = 1e300, high = -1e300;
     for (const double x : z)
@@ -79,7 +82,8 @@ std::optional<Levels> twoLevels(const std::vector<double>& z) {
     };
     const Levels levels{median(sides[0]), median(sides[1])};
     const double spread = std::sqrt(variance(sides[0]) + variance(sides[1]));
-    if (levels.load - levels.idle < 8 || levels.load < 1.5 * levels.idle || (spread > 0 && (levels.load - levels.idle) / spread < 3))
+    if (levels.load - levels.idle < 8 || levels.load < 1.5 * levels.idle ||
+        (spread > 0 && (levels.load - levels.idle) / spread < 3))
         return std::nullopt;
     return levels;
 }
@@ -91,7 +95,9 @@ std::optional<LoadInterval> fromPower(const CleanRun& run, const Channel& power)
     if (!levels)
         return std::nullopt;
     const double step = levels->load - levels->idle;
-    struct Span { std::size_t from, to; };
+    struct Span {
+        std::size_t from, to;
+    };
     std::vector<Span> spans;
     bool on = false;
     for (std::size_t i = 0; i < z.size(); ++i) {
@@ -122,7 +128,9 @@ std::optional<LoadInterval> fromPower(const CleanRun& run, const Channel& power)
     std::erase_if(joined, [&](const Span& s) { return t[s.to] - t[s.from] < 30; });
     if (joined.empty())
         return std::nullopt;
-    const auto longest = std::max_element(joined.begin(), joined.end(), [&](const Span& a, const Span& b) { return t[a.to] - t[a.from] < t[b.to] - t[b.from]; });
+    const auto longest = std::max_element(joined.begin(), joined.end(), [&](const Span& a, const Span& b) {
+        return t[a.to] - t[a.from] < t[b.to] - t[b.from];
+    });
     LoadInterval load{.startS = t[longest->from], .endS = t[longest->to]};
     for (auto it = joined.begin(); it != joined.end(); ++it)
         if (it != longest)
@@ -183,7 +191,8 @@ std::optional<LoadInterval> fromTemperature(const CleanRun& run, const Channel& 
     while (onset < rise && !(grid[onset] > base + 0.15 * d[rise]))
         ++onset;
     LoadInterval load{.startS = t.front() + static_cast<double>(onset), .endS = t.back(), .fromTemperature = true};
-    const auto fall = static_cast<std::size_t>(std::min_element(d.begin() + static_cast<std::ptrdiff_t>(rise), d.end()) - d.begin());
+    const auto fall =
+        static_cast<std::size_t>(std::min_element(d.begin() + static_cast<std::ptrdiff_t>(rise), d.end()) - d.begin());
     if (-d[fall] >= std::max(3.0, 0.5 * d[rise]) && fall > onset + 30)
         load.endS = t.front() + static_cast<double>(fall);
     return load;

@@ -13,7 +13,9 @@ namespace core::bench {
 
 namespace {
 
-struct Interval { double estimate, modelLow, modelHigh, low, high, half, tauSlow, uStructure; };
+struct Interval {
+    double estimate, modelLow, modelHigh, low, high, half, tauSlow, uStructure;
+};
 Interval intervalOf(const Mixture& mixture, double now, double first, double length, double uOther) {
     Interval r{};
     r.estimate = mixture.quantile(0.5);
@@ -31,8 +33,8 @@ Interval intervalOf(const Mixture& mixture, double now, double first, double len
 }
 
 /// How long until the interval is within 1 K, by continuing the fit without noise.
-std::optional<double> minutesUntilNarrow(const Binned& bins, const ExponentialFit& fit, const Noise& noise, double phi, double first,
-                                         double lengthS, double uOther) {
+std::optional<double> minutesUntilNarrow(const Binned& bins, const ExponentialFit& fit, const Noise& noise, double phi,
+                                         double first, double lengthS, double uOther) {
     const double start = bins.t.front() - 0.5 * bins.width;
     const auto halfAfter = [&](double minutes) {
         const double length = lengthS + 60 * minutes;
@@ -66,7 +68,9 @@ std::optional<double> minutesUntilNarrow(const Binned& bins, const ExponentialFi
 }
 
 /// The readings under load, without those that were not read and without the first seconds.
-struct Window { std::vector<double> t, y, start; };
+struct Window {
+    std::vector<double> t, y, start;
+};
 Window windowOf(const SettleInput& input) {
     Window w;
     for (std::size_t i = 0; i < input.timeS.size(); ++i) {

@@ -15,7 +15,7 @@ struct SettleInput {
     std::vector<double> values; ///< °C, or K over the room; NaN is left out
     double quantumK = 0;
     std::optional<double> tauKnownS; ///< slow time constant of an earlier settled run of the same build
-    double extraU = 0;          ///< standard uncertainty to add, e.g. 1 K when the room was not logged
+    double extraU = 0;               ///< standard uncertainty to add, e.g. 1 K when the room was not logged
 };
 
 /// a + b1 exp(-t/tau1) + b2 exp(-t/tau2); order 1 leaves the second out.
@@ -45,8 +45,8 @@ struct SettleResult {
     [[nodiscard]] bool disturbed() const { return breakF > 12; }
     int bins = 0;
     double lengthS = 0;
-    ExponentialFit fit; ///< least squares, the reported order
-    ExponentialFit two; ///< least squares, order 2
+    ExponentialFit fit;                ///< least squares, the reported order
+    ExponentialFit two;                ///< least squares, order 2
     std::optional<double> moreMinutes; ///< until half <= 1 K; nothing when it cannot be said
 };
 

@@ -61,7 +61,8 @@ Break strongestBreak(const Binned& bins, const ExponentialFit& fit, const std::v
     double best = 0, at = 0;
     std::vector<double> bestColumn;
     for (int k = 0; k < 48; ++k) {
-        const auto position = static_cast<std::size_t>(std::lround((0.08 + (0.90 - 0.08) * k / 47.0) * static_cast<double>(n)));
+        const auto position =
+            static_cast<std::size_t>(std::lround((0.08 + (0.90 - 0.08) * k / 47.0) * static_cast<double>(n)));
         if (position >= n)
             continue;
         for (const double tau : {5.0, 60.0, 300.0}) {

@@ -5,7 +5,9 @@
 namespace core::bench {
 
 /// F of the strongest step with a lag inside the window, and where it is, s.
-struct Break { double f = 0, atS = 0; };
+struct Break {
+    double f = 0, atS = 0;
+};
 [[nodiscard]] Break strongestBreak(const Binned& bins, const ExponentialFit& two, const std::vector<double>& residual);
 
 } // namespace core::bench

@@ -60,7 +60,9 @@ Columns::Columns(const Binned& bins, std::vector<double> taus) : m_taus(std::mov
     }
 }
 
-double Columns::dot(const std::vector<double>& a, const std::vector<double>& b) { return std::inner_product(a.begin(), a.end(), b.begin(), 0.0); }
+double Columns::dot(const std::vector<double>& a, const std::vector<double>& b) {
+    return std::inner_product(a.begin(), a.end(), b.begin(), 0.0);
+}
 
 std::vector<double> logSpaced(double low, double high, int points) {
     std::vector<double> taus;
@@ -69,7 +71,8 @@ std::vector<double> logSpaced(double low, double high, int points) {
     return taus;
 }
 
-Linear solveTwo(double g11, double g12, double g22, double g1, double g2, double e1, double e2, const Centred& y, double n, double ridge) {
+Linear solveTwo(double g11, double g12, double g22, double g1, double g2, double e1, double e2, const Centred& y,
+                double n, double ridge) {
     const double a1 = g11 + ridge, a2 = g22 + ridge;
     Linear r;
     r.determinant = a1 * a2 - g12 * g12;
@@ -105,7 +108,8 @@ ExponentialFit bestPair(const Columns& one, const Columns& two, const Centred& y
         for (std::size_t j = 0; j < two.size(); ++j) {
             if (two.tau(j) <= one.tau(i) * 1.02)
                 continue;
-            const Linear r = solveTwo(g11, Columns::dot(one.column(i), two.column(j)), g22[j], g1, gTwo[j], one.mean(i), two.mean(j), y, n, 0);
+            const Linear r = solveTwo(g11, Columns::dot(one.column(i), two.column(j)), g22[j], g1, gTwo[j], one.mean(i),
+                                      two.mean(j), y, n, 0);
             if (r.determinant > 1e-14 * g11 * g22[j] && r.q < best.rss)
                 best = {2, r.mu, r.b1, r.b2, one.tau(i), two.tau(j), std::max(r.q, 1e-12)};
         }
@@ -116,8 +120,9 @@ ExponentialFit bestPair(const Columns& one, const Columns& two, const Centred& y
 ExponentialFit bestSingle(const Columns& columns, const Centred& y) {
     ExponentialFit best{.rss = 1e300};
     for (std::size_t i = 0; i < columns.size(); ++i) {
-        const Linear r = solveOne(Columns::dot(columns.column(i), columns.column(i)), Columns::dot(columns.column(i), y.y), columns.mean(i), y,
-                                  static_cast<double>(y.y.size()), 0);
+        const Linear r =
+            solveOne(Columns::dot(columns.column(i), columns.column(i)), Columns::dot(columns.column(i), y.y),
+                     columns.mean(i), y, static_cast<double>(y.y.size()), 0);
         if (r.q < best.rss)
             best = {1, r.mu, r.b1, 0, columns.tau(i), columns.tau(i), std::max(r.q, 1e-12)};
     }

@@ -43,11 +43,16 @@ private:
 [[nodiscard]] std::vector<double> logSpaced(double low, double high, int points);
 
 /// The linear part for one or two time constants with a ridge.
-struct Linear { double b1 = 0, b2 = 0, q = 0, mu = 0, v = 0, determinant = 0; };
-[[nodiscard]] Linear solveTwo(double g11, double g12, double g22, double g1, double g2, double e1, double e2, const Centred& y, double n, double ridge);
+struct Linear {
+    double b1 = 0, b2 = 0, q = 0, mu = 0, v = 0, determinant = 0;
+};
+[[nodiscard]] Linear solveTwo(double g11, double g12, double g22, double g1, double g2, double e1, double e2,
+                              const Centred& y, double n, double ridge);
 [[nodiscard]] Linear solveOne(double g11, double g1, double e1, const Centred& y, double n, double ridge);
 
-struct LeastSquares { ExponentialFit one, two; };
+struct LeastSquares {
+    ExponentialFit one, two;
+};
 [[nodiscard]] LeastSquares leastSquares(const Binned& bins, const Centred& y);
 /// What is left of the bins when two exponentials, averaged over each bin, are taken off.
 [[nodiscard]] std::vector<double> residualOf(const Binned& bins, const ExponentialFit& two);

@@ -8,8 +8,10 @@
 namespace core::bench {
 
 namespace {
-constexpr WordTable<SettleState, 4> stateWords{{{SettleState::Settled, "settled"}, {SettleState::Estimate, "estimate"},
-    {SettleState::Rough, "rough"}, {SettleState::Refused, "refused"}}};
+constexpr WordTable<SettleState, 4> stateWords{{{SettleState::Settled, "settled"},
+                                                {SettleState::Estimate, "estimate"},
+                                                {SettleState::Rough, "rough"},
+                                                {SettleState::Refused, "refused"}}};
 } // namespace
 
 std::string_view settleWord(SettleState state) { return wordOf(stateWords, state); }
@@ -20,7 +22,8 @@ void judge(SettleResult& r, const SettleInput& input) {
         r.why = std::move(why);
     };
     if (r.disturbed())
-        return say(SettleState::Refused, "disturbance inside the window, at " + std::to_string(std::lround(r.breakAtS)) + " s");
+        return say(SettleState::Refused,
+                   "disturbance inside the window, at " + std::to_string(std::lround(r.breakAtS)) + " s");
     if (r.nEff < 10)
         return say(SettleState::Refused, "the noise is too slow for this window");
     if ((r.lengthS < 480 && std::abs(r.remaining) > 0.5) || (input.tauKnownS && r.lengthS < 2 * *input.tauKnownS))

@@ -8,7 +8,8 @@
 
 namespace core::bench {
 
-Mixture::Mixture(const Binned& bins, const Noise& noise) : m_bins(bins), m_y(bins), m_noise(noise), m_n(static_cast<double>(bins.t.size())) {
+Mixture::Mixture(const Binned& bins, const Noise& noise)
+    : m_bins(bins), m_y(bins), m_noise(noise), m_n(static_cast<double>(bins.t.size())) {
     const auto [lo, hi] = std::minmax_element(bins.y.begin(), bins.y.end());
     const double amplitude = 1.5 * std::max(*hi - *lo, 1.0);
     m_ridge = noise.s2 * noise.kappa / (amplitude * amplitude);
@@ -71,7 +72,8 @@ void Mixture::run() {
 }
 
 double Mixture::scaleOf(const Linear& r) const {
-    return std::sqrt(std::max((r.q + m_noise.extraQ) / (m_n - 4), m_noise.s2) * m_noise.kappa * std::max(r.v, 1e-12)) * m_t;
+    return std::sqrt(std::max((r.q + m_noise.extraQ) / (m_n - 4), m_noise.s2) * m_noise.kappa * std::max(r.v, 1e-12)) *
+           m_t;
 }
 
 double Mixture::lnQ(const Linear& r) const {
@@ -79,8 +81,10 @@ double Mixture::lnQ(const Linear& r) const {
 }
 
 std::vector<Component> Mixture::passTwo(Box& box) const {
-    const Columns one(m_bins, logSpaced(box.low1, box.high1, gridPoints)), two(m_bins, logSpaced(box.low2, box.high2, gridPoints));
-    const double step1 = std::log(box.high1 / box.low1) / (gridPoints - 1), step2 = std::log(box.high2 / box.low2) / (gridPoints - 1);
+    const Columns one(m_bins, logSpaced(box.low1, box.high1, gridPoints)),
+        two(m_bins, logSpaced(box.low2, box.high2, gridPoints));
+    const double step1 = std::log(box.high1 / box.low1) / (gridPoints - 1),
+                 step2 = std::log(box.high2 / box.low2) / (gridPoints - 1);
     const double cell = std::log(step1 * step2 / (0.5 * m_span * m_span)) + std::log(0.5) + std::log(m_ridge);
     std::vector<double> g1(one.size()), g11(one.size()), g2(two.size()), g22(two.size());
     for (std::size_t k = 0; k < one.size(); ++k) {
@@ -96,7 +100,8 @@ std::vector<Component> Mixture::passTwo(Box& box) const {
         for (std::size_t j = 0; j < two.size(); ++j) {
             if (1.3 * one.tau(i) >= two.tau(j))
                 continue;
-            const Linear r = solveTwo(g11[i], Columns::dot(one.column(i), two.column(j)), g22[j], g1[i], g2[j], one.mean(i), two.mean(j), m_y, m_n, m_ridge);
+            const Linear r = solveTwo(g11[i], Columns::dot(one.column(i), two.column(j)), g22[j], g1[i], g2[j],
+                                      one.mean(i), two.mean(j), m_y, m_n, m_ridge);
             if (!(r.determinant > 0))
                 continue;
             const double ln = lnQ(r) - 0.5 * std::log(r.determinant) + cell;
@@ -128,7 +133,8 @@ std::vector<Component> Mixture::passOne(std::pair<double, double>& range) const 
     for (std::size_t i = 0; i < columns.size(); ++i) {
         const double g11 = Columns::dot(columns.column(i), columns.column(i));
         const Linear r = solveOne(g11, Columns::dot(columns.column(i), m_y.y), columns.mean(i), m_y, m_n, m_ridge);
-        const double ln = lnQ(r) - 0.5 * std::log(r.determinant) + 0.5 * std::log(m_ridge) + std::log(step / m_span) + std::log(0.5);
+        const double ln =
+            lnQ(r) - 0.5 * std::log(r.determinant) + 0.5 * std::log(m_ridge) + std::log(step / m_span) + std::log(0.5);
         cells.push_back({ln, r.mu, scaleOf(r), columns.tau(i)});
         best = std::max(best, ln);
     }

@@ -5,11 +5,17 @@
 namespace core::bench {
 
 /// Noise of the bins: its variance, how many bins count as one, how many independent ones there are.
-struct Noise { double s2 = 1, kappa = 1, nEff = 1, extraQ = 0; };
+struct Noise {
+    double s2 = 1, kappa = 1, nEff = 1, extraQ = 0;
+};
 
-struct Component { double lnWeight, mu, scale, tauSlow; };
+struct Component {
+    double lnWeight, mu, scale, tauSlow;
+};
 
-struct Box { double low1, high1, low2, high2; };
+struct Box {
+    double low1, high1, low2, high2;
+};
 
 /// Mixture over time constants of both orders. One pass on a grid; the box narrows on the cells that matter.
 class Mixture {

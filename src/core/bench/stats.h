@@ -17,10 +17,10 @@ namespace core::bench {
 /// Mean of correlated readings with its standard uncertainty.
 struct MeanResult {
     double mean = 0;
-    double u = 0;      ///< standard uncertainty with autocorrelation
-    double nEff = 0;   ///< effective number of readings
-    double nu = 0;     ///< degrees of freedom
-    double expanded = 0; ///< 95 %
+    double u = 0;          ///< standard uncertainty with autocorrelation
+    double nEff = 0;       ///< effective number of readings
+    double nu = 0;         ///< degrees of freedom
+    double expanded = 0;   ///< 95 %
     bool tooShort = false; ///< window too short for its noise (fewer than 8 effective readings)
 };
 /// Source: C. J. Geyer, Statistical Science 7 (1992) for the cut of the autocorrelation sum.
@@ -34,8 +34,12 @@ struct MeanResult {
 [[nodiscard]] double quantiserUncertainty(double q, double sd);
 
 /// Temperature brought to a reference room temperature.
-struct Normalised { double value = 0; double u = 0; };
+struct Normalised {
+    double value = 0;
+    double u = 0;
+};
 /// T + s (Tref - Ta); u² = uT² + s² ua² + (Tref - Ta)² us². Source: JCGM 100 (propagation of uncertainty).
-[[nodiscard]] Normalised normalise(double t, double uT, double room, double uRoom, double reference, double s, double uS);
+[[nodiscard]] Normalised normalise(double t, double uT, double room, double uRoom, double reference, double s,
+                                   double uS);
 
 } // namespace core::bench

@@ -9,7 +9,8 @@
 namespace core::explain {
 
 /// The words that the screen, the command line and the report use for answers of the Fit station.
-/// "12.2 mm short at worst", or "keeps 0.6 mm at worst": what is left of a gap over its need, with every tolerance against it.
+/// "12.2 mm short at worst", or "keeps 0.6 mm at worst": what is left of a gap over its need, with every tolerance
+/// against it.
 [[nodiscard]] std::string marginText(double marginMm, const Show& show);
 [[nodiscard]] std::string textOf(const fit::Room& room, const Show& show);
 [[nodiscard]] std::string textOf(const fit::MeasureNext& next, const Show& show);

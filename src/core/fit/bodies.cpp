@@ -14,7 +14,9 @@ Point minus(const Point& a, const Point& b) { return {a[0] - b[0], a[1] - b[1], 
 Point times(const Point& a, double f) { return {a[0] * f, a[1] * f, a[2] * f}; }
 double dot(const Point& a, const Point& b) { return a[0] * b[0] + a[1] * b[1] + a[2] * b[2]; }
 double norm(const Point& a) { return std::sqrt(dot(a, a)); }
-Point cross(const Point& a, const Point& b) { return {a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]}; }
+Point cross(const Point& a, const Point& b) {
+    return {a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]};
+}
 
 Turn product(const Turn& a, const Turn& b) { // columns: first b, then a
     Turn out{};
@@ -54,7 +56,9 @@ Point inCase(const Placed& p, const Point& own) {
 }
 
 /// A box with own axes along the columns of @p turn that lies with a cylinder's z along own axis @p along.
-Turn cylinderTurn(const Turn& turn, std::size_t along) { return {turn[(along + 1) % 3], turn[(along + 2) % 3], turn[along]}; }
+Turn cylinderTurn(const Turn& turn, std::size_t along) {
+    return {turn[(along + 1) % 3], turn[(along + 2) % 3], turn[along]};
+}
 
 void boundsOf(PlacedBody& b) {
     Point low, high;
@@ -63,7 +67,8 @@ void boundsOf(PlacedBody& b) {
     for (const Primitive& p : b.primitives)
         for (std::size_t r = 0; r < 3; ++r) {
             const double x = std::abs(p.turn[0][r]), y = std::abs(p.turn[1][r]), z = std::abs(p.turn[2][r]);
-            const double reach = p.shape == Shape::Cylinder ? p.half[0] * std::hypot(x, y) + p.half[2] * z : p.half[0] * x + p.half[1] * y + p.half[2] * z;
+            const double reach = p.shape == Shape::Cylinder ? p.half[0] * std::hypot(x, y) + p.half[2] * z
+                                                            : p.half[0] * x + p.half[1] * y + p.half[2] * z;
             low[r] = std::min(low[r], p.centre[r] - reach);
             high[r] = std::max(high[r], p.centre[r] + reach);
         }
@@ -75,7 +80,9 @@ void boundsOf(PlacedBody& b) {
 
 /// The solid rectangles that are left of a plate, from a grid through the edges of its holes. Round holes are followed
 /// in strips that never take away more than the hole does.
-struct Rect { double u0, v0, u1, v1; };
+struct Rect {
+    double u0, v0, u1, v1;
+};
 std::vector<Rect> platePieces(double width, double height, const std::vector<Cutout>& cutouts) {
     std::vector<Rect> holes;
     for (const Cutout& c : cutouts) {
@@ -86,7 +93,8 @@ std::vector<Rect> platePieces(double width, double height, const std::vector<Cut
         constexpr int strips = 36; // by equal angles: within 5 % of the radius
         const double ru = c.sizeMm[0] / 2, rv = c.sizeMm[1] / 2, cu = c.atMm[0] + ru, cv = c.atMm[1] + rv;
         for (int i = 0; i < strips; ++i) {
-            const double a = -std::cos(std::numbers::pi * i / strips), b = -std::cos(std::numbers::pi * (i + 1) / strips);
+            const double a = -std::cos(std::numbers::pi * i / strips),
+                         b = -std::cos(std::numbers::pi * (i + 1) / strips);
             const double inner = std::sqrt(std::max(0.0, 1 - std::max(a * a, b * b)));
             if (inner > 0)
                 holes.push_back({cu + a * ru, cv - inner * rv, cu + b * ru, cv + inner * rv});
@@ -119,7 +127,9 @@ std::vector<Rect> platePieces(double width, double height, const std::vector<Cut
     // Strips with the same extent join again.
     std::vector<Rect> joined;
     for (const Rect& r : pieces) {
-        const auto same = std::find_if(joined.begin(), joined.end(), [&](const Rect& o) { return std::abs(o.u1 - r.u0) < 1e-6 && std::abs(o.v0 - r.v0) < 1e-6 && std::abs(o.v1 - r.v1) < 1e-6; });
+        const auto same = std::find_if(joined.begin(), joined.end(), [&](const Rect& o) {
+            return std::abs(o.u1 - r.u0) < 1e-6 && std::abs(o.v0 - r.v0) < 1e-6 && std::abs(o.v1 - r.v1) < 1e-6;
+        });
         if (same != joined.end())
             same->u1 = r.u1;
         else
@@ -147,7 +157,8 @@ std::vector<Point> rounded(const std::vector<Point>& route, double bendMm) {
         const int pieces = std::max(2, static_cast<int>(std::ceil(angle / (15 * std::numbers::pi / 180))));
         for (int k = 0; k <= pieces; ++k) { // a quadratic curve through the same ends, within 3 % of the arc
             const double t = static_cast<double>(k) / pieces;
-            out.push_back(plus(plus(times(from, (1 - t) * (1 - t)), times(route[i], 2 * t * (1 - t))), times(to, t * t)));
+            out.push_back(
+                plus(plus(times(from, (1 - t) * (1 - t)), times(route[i], 2 * t * (1 - t))), times(to, t * t)));
         }
     }
     out.push_back(route.back());
@@ -178,7 +189,9 @@ void addRun(PlacedBody& out, const Placed& p, const Body& body) {
         if (norm(x) < 1e-6)
             x = std::abs(z[0]) < 0.9 ? minus({1, 0, 0}, times(z, z[0])) : minus({0, 1, 0}, times(z, z[1]));
         x = times(x, 1 / norm(x));
-        Primitive piece{.shape = body.shape == Shape::Tube ? Shape::Cylinder : Shape::Box, .centre = times(plus(route[i], route[i + 1]), 0.5), .turn = {x, cross(z, x), z}};
+        Primitive piece{.shape = body.shape == Shape::Tube ? Shape::Cylinder : Shape::Box,
+                        .centre = times(plus(route[i], route[i + 1]), 0.5),
+                        .turn = {x, cross(z, x), z}};
         piece.half = body.shape == Shape::Tube ? Point{w / 2, w / 2, length / 2} : Point{w / 2, t / 2, length / 2};
         out.primitives.push_back(piece);
     }
@@ -195,7 +208,8 @@ void addPlate(PlacedBody& out, const Placed& p, const Body& body, const Turn& tu
         piece.half[u] = (r.u1 - r.u0) / 2;
         piece.half[v] = (r.v1 - r.v0) / 2;
         piece.half[n] = size(n) / 2;
-        piece.centre = plus(middle, plus(times(turn[u], 0.5 * (r.u0 + r.u1 - size(u))), times(turn[v], 0.5 * (r.v0 + r.v1 - size(v)))));
+        piece.centre = plus(
+            middle, plus(times(turn[u], 0.5 * (r.u0 + r.u1 - size(u))), times(turn[v], 0.5 * (r.v0 + r.v1 - size(v)))));
         out.primitives.push_back(piece);
     }
 }
@@ -215,7 +229,12 @@ void placeBox(PlacedBody& out, const Placed& p, const std::array<Measure, 3>& at
 }
 
 PlacedBody placeBody(const Placed& p, std::size_t index0, const Body& body) {
-    PlacedBody out{.placed = index0, .body = &body, .role = body.role, .use = body.use, .shape = body.shape, .along = p.frame.axis[index(body.along)].axis};
+    PlacedBody out{.placed = index0,
+                   .body = &body,
+                   .role = body.role,
+                   .use = body.use,
+                   .shape = body.shape,
+                   .along = p.frame.axis[index(body.along)].axis};
     if (body.shape == Shape::Tube || body.shape == Shape::Ribbon) {
         addRun(out, p, body);
         return out;
@@ -294,7 +313,8 @@ std::vector<PlacedBody> bodiesOf(const Build& build, std::size_t i) {
     std::vector<PlacedBody> bodies;
     const Placed& p = build.placed[i];
     // A brick stands outside; what of it is inside has its bodies stated.
-    if (const auto* supply = std::get_if<PowerSupplySpec>(&p.part->spec); supply && supply->brick && p.part->bodies.empty())
+    if (const auto* supply = std::get_if<PowerSupplySpec>(&p.part->spec);
+        supply && supply->brick && p.part->bodies.empty())
         return bodies;
     if (p.part->kind == PartKind::Adapter || p.part->kind == PartKind::Cable)
         return bodies;

@@ -25,25 +25,30 @@ struct PlacedBody {
     BodyRole role = BodyRole::Solid;
     Use use = Use::Plug;
     Shape shape = Shape::Box;
-    Axis along = Axis::Z; ///< of a cylinder, in the case
-    std::array<Length, 3> low, high;    ///< the box around it
-    std::vector<Primitive> primitives;  ///< empty: it is the box itself
+    Axis along = Axis::Z;              ///< of a cylinder, in the case
+    std::array<Length, 3> low, high;   ///< the box around it
+    std::vector<Primitive> primitives; ///< empty: it is the box itself
 
     [[nodiscard]] bool isBox() const { return primitives.empty(); }
 };
 
-/// All bodies and keep-outs of a build: parts, their plugs, plates with holes in pieces, tubes and ribbons in short legs.
+/// All bodies and keep-outs of a build: parts, their plugs, plates with holes in pieces, tubes and ribbons in short
+/// legs.
 [[nodiscard]] std::vector<PlacedBody> bodiesOf(const Build& build);
 /// Those of one placed part.
 [[nodiscard]] std::vector<PlacedBody> bodiesOf(const Build& build, std::size_t placed);
 /// The pieces of a body; for a box the box itself.
 [[nodiscard]] std::vector<Primitive> primitivesOf(const PlacedBody& body);
 
-/// The least bend radius that a route leaves room for, mm: at each corner the legs limit the arc. Infinite when straight.
+/// The least bend radius that a route leaves room for, mm: at each corner the legs limit the arc. Infinite when
+/// straight.
 [[nodiscard]] double tightestBend(const std::vector<Point>& route);
 
 /// Room of a plug over its socket, in the part's own axes: its low corner from the middle of the socket, and its size.
-struct PlugRoom { Point low{}; Point size{}; };
+struct PlugRoom {
+    Point low{};
+    Point size{};
+};
 [[nodiscard]] std::optional<PlugRoom> plugRoom(const Port& port);
 
 } // namespace core::fit

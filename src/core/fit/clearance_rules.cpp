@@ -11,7 +11,8 @@ constexpr std::string_view common = "common practice, no source";
 
 constexpr std::string_view bladesNear = "plugs and leads near moving blades";
 constexpr std::string_view inTheWay = "a solid before the blades stops them at 0 and whines below 5";
-constexpr std::string_view straightTool = "a straight screwdriver needs a free line along the screw, else a flexible or angled one";
+constexpr std::string_view straightTool =
+    "a straight screwdriver needs a free line along the screw, else a flexible or angled one";
 
 constexpr std::array<ClearanceRule, 40> rules{{
     {"plug-blades", Face::KeepOut, Face::Blades, 5.0, bladesNear, judged},
@@ -31,33 +32,50 @@ constexpr std::array<ClearanceRule, 40> rules{{
     {"fan-tower", Face::Blades, Face::Tower, 0.0, "a fan sits on its cooler and needs nothing between", common},
     {"fan-fan", Face::AnyFan, Face::AnyFan, 10.0, "two fans face to face take each other's air", judged, true, 3.0},
     {"blades-open", Face::Blades, Face::OpenPanel, 5.0, "a fan breathes through a grille from 5", judged, true, 3.0},
-    {"cooler-fan-open", Face::CoolerFan, Face::OpenPanel, 5.0, "a cooler breathes through a grille from 5", judged, true, 3.0},
-    {"supply-open", Face::SupplyIntake, Face::OpenPanel, 5.0, "the intake of a supply breathes through a grille from 5", judged, true},
-    {"radiator-open", Face::Radiator, Face::OpenPanel, 5.0, "a radiator breathes through a grille from 5", judged, true},
+    {"cooler-fan-open", Face::CoolerFan, Face::OpenPanel, 5.0, "a cooler breathes through a grille from 5", judged,
+     true, 3.0},
+    {"supply-open", Face::SupplyIntake, Face::OpenPanel, 5.0, "the intake of a supply breathes through a grille from 5",
+     judged, true},
+    {"radiator-open", Face::Radiator, Face::OpenPanel, 5.0, "a radiator breathes through a grille from 5", judged,
+     true},
     {"tower-open", Face::Tower, Face::OpenPanel, 5.0, "a cooler breathes through a grille from 5", judged, true},
-    {"blades-closed", Face::Blades, Face::ClosedPanel, 10.0, "a fan before a closed panel needs room to breathe", judged, true, 3.0},
-    {"blades-face", Face::Blades, Face::AnyClosed, 10.0, "a fan before a closed face needs room to breathe", judged, true, 3.0},
-    {"cooler-fan-closed", Face::CoolerFan, Face::ClosedPanel, 15.0, "a cooler before a closed panel needs room to breathe", judged, true, 3.0},
-    {"cooler-fan-frame", Face::CoolerFan, Face::Frame, 15.0, "a cooler before a closed wall needs room to breathe", judged, true, 3.0},
-    {"cooler-fan-face", Face::CoolerFan, Face::AnyClosed, 15.0, "a cooler before a closed face needs room to breathe", judged, true, 3.0},
-    {"supply-closed", Face::SupplyIntake, Face::ClosedPanel, 15.0, "the intake of a supply before a closed panel", common, true},
-    {"supply-frame", Face::SupplyIntake, Face::Frame, 15.0, "the intake of a supply before a closed wall", common, true},
-    {"supply-face", Face::SupplyIntake, Face::AnyClosed, 15.0, "the intake of a supply before a closed face", common, true},
-    {"radiator-closed", Face::Radiator, Face::AnyClosed, 10.0, "a radiator before a closed face needs room to breathe", judged, true},
-    {"tower-closed", Face::Tower, Face::ClosedPanel, 10.0, "the fins of a tower before a closed panel need room to breathe", judged, true},
+    {"blades-closed", Face::Blades, Face::ClosedPanel, 10.0, "a fan before a closed panel needs room to breathe",
+     judged, true, 3.0},
+    {"blades-face", Face::Blades, Face::AnyClosed, 10.0, "a fan before a closed face needs room to breathe", judged,
+     true, 3.0},
+    {"cooler-fan-closed", Face::CoolerFan, Face::ClosedPanel, 15.0,
+     "a cooler before a closed panel needs room to breathe", judged, true, 3.0},
+    {"cooler-fan-frame", Face::CoolerFan, Face::Frame, 15.0, "a cooler before a closed wall needs room to breathe",
+     judged, true, 3.0},
+    {"cooler-fan-face", Face::CoolerFan, Face::AnyClosed, 15.0, "a cooler before a closed face needs room to breathe",
+     judged, true, 3.0},
+    {"supply-closed", Face::SupplyIntake, Face::ClosedPanel, 15.0, "the intake of a supply before a closed panel",
+     common, true},
+    {"supply-frame", Face::SupplyIntake, Face::Frame, 15.0, "the intake of a supply before a closed wall", common,
+     true},
+    {"supply-face", Face::SupplyIntake, Face::AnyClosed, 15.0, "the intake of a supply before a closed face", common,
+     true},
+    {"radiator-closed", Face::Radiator, Face::AnyClosed, 10.0, "a radiator before a closed face needs room to breathe",
+     judged, true},
+    {"tower-closed", Face::Tower, Face::ClosedPanel, 10.0,
+     "the fins of a tower before a closed panel need room to breathe", judged, true},
     {"blades-solid", Face::Blades, Face::Solid, 3.0, inTheWay, common},
     {"cooler-fan-solid", Face::CoolerFan, Face::Solid, 3.0, inTheWay, common},
     {"frame-solid", Face::Frame, Face::Solid, 0.5, "the frame of a screen or fan beside anything at rest", judged},
     {"drive-drive", Face::Drive, Face::Drive, 3.0, "drives side by side with air between them", judged},
-    {"drive-drive-still", Face::StillDrive, Face::StillDrive, 8.0, "drives side by side with no fan in their chamber", judged},
+    {"drive-drive-still", Face::StillDrive, Face::StillDrive, 8.0, "drives side by side with no fan in their chamber",
+     judged},
     {"card-back", Face::CardBack, Face::AnyClosed, 2.0, "the back of a card before a wall", judged},
-    {"intake-desk", Face::OpenPanel, Face::Desk, 5.0, "an opening underneath needs feet to breathe: 5 to 10", common, true, 0},
-    {"board-underside", Face::BoardUnderside, Face::ClosedPanel, 2.5, "solder side above the tray", "ATX specification"},
+    {"intake-desk", Face::OpenPanel, Face::Desk, 5.0, "an opening underneath needs feet to breathe: 5 to 10", common,
+     true, 0},
+    {"board-underside", Face::BoardUnderside, Face::ClosedPanel, 2.5, "solder side above the tray",
+     "ATX specification"},
     {"solid", Face::Solid, Face::Solid, 0.5, "two parts at rest", judged},
 }};
 
 bool stands(Face ofRow, Face face) {
-    return ofRow == face || (ofRow == Face::AnyClosed && isClosed(face)) || (ofRow == Face::AnyFan && (face == Face::Blades || face == Face::CoolerFan || face == Face::SupplyIntake));
+    return ofRow == face || (ofRow == Face::AnyClosed && isClosed(face)) ||
+           (ofRow == Face::AnyFan && (face == Face::Blades || face == Face::CoolerFan || face == Face::SupplyIntake));
 }
 /// An open panel is a panel: what holds before a closed one for other reasons than air holds before it.
 Face asPanel(Face face) { return face == Face::OpenPanel ? Face::ClosedPanel : face; }
@@ -71,8 +89,10 @@ bool breathes(Face face) {
     case Face::SupplyIntake:
     case Face::Radiator:
     case Face::Tower:
-    case Face::AnyFan: return true;
-    default: return false;
+    case Face::AnyFan:
+        return true;
+    default:
+        return false;
     }
 }
 
@@ -85,8 +105,10 @@ bool isClosed(Face face) {
     case Face::BoardUnderside:
     case Face::CardBack:
     case Face::Frame:
-    case Face::AnyClosed: return true;
-    default: return false;
+    case Face::AnyClosed:
+        return true;
+    default:
+        return false;
     }
 }
 
@@ -115,7 +137,9 @@ const ClearanceRule& clearanceFor(Face a, Face b) {
 
 const ClearanceRule& touchingFor(Face a, Face b) {
     const auto either = [&](Face face) { return a == face || b == face; };
-    return *clearanceRule(either(Face::Blades) ? "blades-solid" : either(Face::CoolerFan) ? "cooler-fan-solid" : "solid");
+    return *clearanceRule(either(Face::Blades)      ? "blades-solid"
+                          : either(Face::CoolerFan) ? "cooler-fan-solid"
+                                                    : "solid");
 }
 
 const ClearanceRule* clearanceRule(std::string_view id) {

@@ -5,9 +5,29 @@
 
 namespace core::fit {
 
-/// What a body shows to its neighbour in one direction. The last two stand for several: any face of a rule's row that is
-/// closed to air, and any that has a fan behind it.
-enum class Face { Solid, ClosedPanel, OpenPanel, Blades, CoolerFan, SupplyIntake, Radiator, Tower, Drive, StillDrive, BoardUnderside, CardBack, Frame, KeepOut, Lead, Tool, Desk, AnyClosed, AnyFan };
+/// What a body shows to its neighbour in one direction. The last two stand for several: any face of a rule's row that
+/// is closed to air, and any that has a fan behind it.
+enum class Face {
+    Solid,
+    ClosedPanel,
+    OpenPanel,
+    Blades,
+    CoolerFan,
+    SupplyIntake,
+    Radiator,
+    Tower,
+    Drive,
+    StillDrive,
+    BoardUnderside,
+    CardBack,
+    Frame,
+    KeepOut,
+    Lead,
+    Tool,
+    Desk,
+    AnyClosed,
+    AnyFan
+};
 
 /// Air goes in or out through it.
 [[nodiscard]] bool breathes(Face face);
@@ -29,7 +49,8 @@ struct ClearanceRule {
 /// A breathing need holds for what covers at least this share of the face that breathes; a corner in the way only must
 /// not be touched. Engineering judgement.
 constexpr double coverShare = 0.25;
-/// Below this share of its need the ring an intake breathes through is smaller than half its fan. Engineering judgement.
+/// Below this share of its need the ring an intake breathes through is smaller than half its fan. Engineering
+/// judgement.
 constexpr double blockedShare = 1.0 / 3;
 
 /// All rules, most special first.

@@ -16,8 +16,8 @@ constexpr double nearMm = 25; ///< farther from the wall it does not sit there
 
 std::array<double, 2> sizeOf(const FlatFace& f) { return {f.high[0] - f.low[0], f.high[1] - f.low[1]}; }
 
-/// Signed distance of a point from the edge of an opening, mm; below 0 inside. An ellipse is taken along the ray from its
-/// middle, which is exact for a round one.
+/// Signed distance of a point from the edge of an opening, mm; below 0 inside. An ellipse is taken along the ray from
+/// its middle, which is exact for a round one.
 double beside(const FlatFace& hole, const std::array<double, 2>& at) {
     const auto c = hole.centre();
     const auto size = sizeOf(hole);
@@ -90,7 +90,12 @@ std::optional<Seat> seatOf(const Build& build, const Placed& p) {
     if (!best)
         return std::nullopt;
     const FlatFace hole = faceOf(*best);
-    Seat seat{.mount = p.mount, .name = p.name, .opening = best->id, .openingName = best->name, .side = side, .radiator = radiator != nullptr};
+    Seat seat{.mount = p.mount,
+              .name = p.name,
+              .opening = best->id,
+              .openingName = best->name,
+              .side = side,
+              .radiator = radiator != nullptr};
     const auto a = face.centre(), b = hole.centre();
     seat.offsetMm = std::hypot(a[0] - b[0], a[1] - b[1]);
     seat.uncoveredShare = overOpenings(build, side, face).share;
@@ -100,7 +105,8 @@ std::optional<Seat> seatOf(const Build& build, const Placed& p) {
     }
     seat.cutOut = best->style == OpeningStyle::Plain;
     const auto size = sizeOf(face);
-    screws(build, seat, face, hole, radiator ? radiator->frameMm : std::max(size[0], size[1]), radiator ? radiator->fans : 1);
+    screws(build, seat, face, hole, radiator ? radiator->frameMm : std::max(size[0], size[1]),
+           radiator ? radiator->fans : 1);
     return seat;
 }
 

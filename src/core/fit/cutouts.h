@@ -12,15 +12,17 @@ struct Seat {
     bool radiator = false;
     double offsetMm = 0;       ///< between the middles
     double uncoveredShare = 0; ///< of the disc of the fan (of a radiator: of its rectangle) that lies over openings
-    std::array<double, 4> overlapMm{}; ///< of the frame past the edge of the opening: low and high of the two axes of the side; below 0: the opening reaches beyond
-    bool cutOut = false;       ///< a plain hole: its screws need the metal beside it
-    int holes = 0;             ///< of the frame, 0: its spacing is not known
+    std::array<double, 4> overlapMm{}; ///< of the frame past the edge of the opening: low and high of the two axes of
+                                       ///< the side; below 0: the opening reaches beyond
+    bool cutOut = false;               ///< a plain hole: its screws need the metal beside it
+    int holes = 0;                     ///< of the frame, 0: its spacing is not known
     int holesInMetal = 0;
-    double edgeMm = 0;         ///< least distance of a hole in the metal from an edge
-    double needEdgeMm = 0;     ///< 1.5 diameters in metal, 2 in plastic: engineering judgement
+    double edgeMm = 0;     ///< least distance of a hole in the metal from an edge
+    double needEdgeMm = 0; ///< 1.5 diameters in metal, 2 in plastic: engineering judgement
 };
 
-/// Fans and radiators near a wall of the case, with the opening that most of them lies over; those over none are left out.
+/// Fans and radiators near a wall of the case, with the opening that most of them lies over; those over none are left
+/// out.
 [[nodiscard]] std::vector<Seat> seats(const Build& build);
 
 /// Spacing of the holes of a fan frame, mm; nothing for a frame that is not a usual one.

@@ -35,7 +35,8 @@ Point point(const fcl::Vector3d& v) { return {v[0], v[1], v[2]}; }
 Point reachOf(const Primitive& p) {
     Point out{};
     for (std::size_t r = 0; r < 3; ++r)
-        out[r] = p.half[0] * std::abs(p.turn[0][r]) + p.half[1] * std::abs(p.turn[1][r]) + p.half[2] * std::abs(p.turn[2][r]);
+        out[r] = p.half[0] * std::abs(p.turn[0][r]) + p.half[1] * std::abs(p.turn[1][r]) +
+                 p.half[2] * std::abs(p.turn[2][r]);
     return out;
 }
 

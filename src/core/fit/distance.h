@@ -14,8 +14,8 @@ struct Separation {
 
 /// Distance of two convex pieces, by the Flexible Collision Library (GJK, and EPA when they overlap).
 [[nodiscard]] Separation separation(const Primitive& a, const Primitive& b);
-/// The smallest over all pieces of two bodies; pieces whose boxes are further apart than @p reachMm are skipped, and when
-/// all are, the answer is empty.
+/// The smallest over all pieces of two bodies; pieces whose boxes are further apart than @p reachMm are skipped, and
+/// when all are, the answer is empty.
 [[nodiscard]] std::optional<Separation> separation(const PlacedBody& a, const PlacedBody& b, double reachMm);
 /// Whether two pieces touch.
 [[nodiscard]] bool touches(const Primitive& a, const Primitive& b);

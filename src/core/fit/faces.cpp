@@ -26,7 +26,8 @@ Side sideOfFan(const Build& build, const Placed& fan) {
 bool Faces::fanInChamberOf(const Placed& p) const {
     const auto inside = [](const Chamber& c, const Placed& q) {
         for (std::size_t a = 0; a < 3; ++a)
-            if (const double middle = 0.5 * (q.lowAt[a].mm() + q.highAt[a].mm()); middle < c.lowMm[a] || middle > c.highMm[a])
+            if (const double middle = 0.5 * (q.lowAt[a].mm() + q.highAt[a].mm());
+                middle < c.lowMm[a] || middle > c.highMm[a])
                 return false;
         return true;
     };
@@ -60,18 +61,24 @@ Shown Faces::solid(const Placed& p, const PlacedBody& b, Direction look) const {
         const bool towardsPanel = same(look, outward(sideOfFan(m_build, p)));
         return {Face::Blades, towardsPanel == (p.flow == FanFlow::In)};
     }
-    case PartKind::Radiator: return along && main ? Shown{Face::Radiator, true} : Shown{};
-    case PartKind::Drive: return {fanInChamberOf(p) ? Face::Drive : Face::StillDrive};
-    case PartKind::Board: return {same(look, back) ? Face::BoardUnderside : Face::Solid};
+    case PartKind::Radiator:
+        return along && main ? Shown{Face::Radiator, true} : Shown{};
+    case PartKind::Drive:
+        return {fanInChamberOf(p) ? Face::Drive : Face::StillDrive};
+    case PartKind::Board:
+        return {same(look, back) ? Face::BoardUnderside : Face::Solid};
     case PartKind::Cooler: {
         const CoolerType type = std::get<CoolerSpec>(p.part->spec).type;
         if (type == CoolerType::Tower && main && look.axis == p.frame.axis[1].axis)
             return {Face::Tower, true};
         return outer && type == CoolerType::TopDown ? Shown{Face::CoolerFan, true} : Shown{};
     }
-    case PartKind::Card: return outer ? Shown{Face::CoolerFan, true} : Shown{same(look, back) && main ? Face::CardBack : Face::Solid};
-    case PartKind::PowerSupply: return outer && !std::get<PowerSupplySpec>(p.part->spec).brick ? Shown{Face::SupplyIntake, true} : Shown{};
-    default: return {};
+    case PartKind::Card:
+        return outer ? Shown{Face::CoolerFan, true} : Shown{same(look, back) && main ? Face::CardBack : Face::Solid};
+    case PartKind::PowerSupply:
+        return outer && !std::get<PowerSupplySpec>(p.part->spec).brick ? Shown{Face::SupplyIntake, true} : Shown{};
+    default:
+        return {};
     }
 }
 
@@ -79,18 +86,25 @@ Shown Faces::of(std::size_t body, Direction look, std::size_t other) const {
     if (body == caseWall) {
         // The wall looks back at the body, so its outward side is the other way round.
         const PlacedBody& b = m_bodies[other];
-        const Over over = overOpenings(m_build, sideOf({look.axis, -look.sign}), faceOf(b, look.axis, m_build.placed[b.placed].part->kind == PartKind::Fan));
-        return {over.share >= openFaceShare && over.perforation >= openFaceShare - 1e-9 ? Face::OpenPanel : Face::ClosedPanel};
+        const Over over = overOpenings(m_build, sideOf({look.axis, -look.sign}),
+                                       faceOf(b, look.axis, m_build.placed[b.placed].part->kind == PartKind::Fan));
+        return {over.share >= openFaceShare && over.perforation >= openFaceShare - 1e-9 ? Face::OpenPanel
+                                                                                        : Face::ClosedPanel};
     }
     const PlacedBody& b = m_bodies[body];
     if (b.role == BodyRole::KeepOut) {
         switch (b.use) {
-        case Use::Blades: return {Face::Blades};
-        case Use::Lead: return {Face::Lead};
-        case Use::Tool: return {Face::Tool};
-        case Use::Frame: return {Face::Frame};
+        case Use::Blades:
+            return {Face::Blades};
+        case Use::Lead:
+            return {Face::Lead};
+        case Use::Tool:
+            return {Face::Tool};
+        case Use::Frame:
+            return {Face::Frame};
         case Use::Plug:
-        case Use::Foot: break;
+        case Use::Foot:
+            break;
         }
         return {Face::KeepOut};
     }
@@ -114,7 +128,9 @@ double Faces::covered(std::size_t body, std::size_t other, Axis axis) const {
     for (std::size_t a = 0; a < 3; ++a)
         if (a != index(axis)) {
             const double width = (b.high[a] - b.low[a]).mm();
-            share *= width > 0 ? std::max(0.0, (std::min(b.high[a], o.high[a]) - std::max(b.low[a], o.low[a])).mm()) / width : 0.0;
+            share *= width > 0
+                         ? std::max(0.0, (std::min(b.high[a], o.high[a]) - std::max(b.low[a], o.low[a])).mm()) / width
+                         : 0.0;
         }
     return share;
 }

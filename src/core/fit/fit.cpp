@@ -12,13 +12,18 @@
 namespace core::fit {
 namespace {
 
-constexpr WordTable<GapState, 6> stateWords{{{GapState::Clear, "clear"}, {GapState::Starved, "starved"}, {GapState::Rub, "rub"},
-    {GapState::Bulge, "bulge"}, {GapState::Blocked, "blocked"}, {GapState::Clash, "clash"}}};
+constexpr WordTable<GapState, 6> stateWords{{{GapState::Clear, "clear"},
+                                             {GapState::Starved, "starved"},
+                                             {GapState::Rub, "rub"},
+                                             {GapState::Bulge, "bulge"},
+                                             {GapState::Blocked, "blocked"},
+                                             {GapState::Clash, "clash"}}};
 
 GapState stateOf(const Gap& gap, const Options& options) {
     const double g = gap.nominal.mm();
     const auto shows = [&](Face face) { return gap.between[0].face == face || gap.between[1].face == face; };
-    const bool blades = (shows(Face::Blades) && !shows(Face::Radiator) && !shows(Face::Tower)) || shows(Face::CoolerFan);
+    const bool blades =
+        (shows(Face::Blades) && !shows(Face::Radiator) && !shows(Face::Tower)) || shows(Face::CoolerFan);
     if (g >= gap.requiredMm)
         return GapState::Clear;
     if (g < 0)
@@ -48,7 +53,8 @@ struct Draft {
 class Checker {
 public:
     Checker(const Build& build, const Options& options, std::optional<std::size_t> only = {})
-        : m_build(build), m_options(options), m_bodies(bodiesOf(build)), m_faces(build, m_bodies), m_chains(build, m_bodies), m_only(only) {}
+        : m_build(build), m_options(options), m_bodies(bodiesOf(build)), m_faces(build, m_bodies),
+          m_chains(build, m_bodies), m_only(only) {}
 
     std::vector<Gap> gaps() {
         std::vector<Draft> drafts;
@@ -56,7 +62,9 @@ public:
             auto terms = m_chains.of(c);
             Draft d = draft(std::move(c), std::move(terms));
             if (const std::string how = joined(d); !how.empty())
-                m_joints.push_back({{end(d.candidate.lower, d.shown[0].face, {d.candidate.axis, 1}).text, end(d.candidate.upper, d.shown[1].face, {d.candidate.axis, -1}).text}, how});
+                m_joints.push_back({{end(d.candidate.lower, d.shown[0].face, {d.candidate.axis, 1}).text,
+                                     end(d.candidate.upper, d.shown[1].face, {d.candidate.axis, -1}).text},
+                                    how});
             else
                 keepTightest(drafts, std::move(d));
         }
@@ -66,7 +74,9 @@ public:
             gaps.push_back(finish(d));
         if (!m_only)
             addDesk(gaps);
-        std::stable_sort(gaps.begin(), gaps.end(), [](const Gap& a, const Gap& b) { return std::pair(a.marginMm(), std::string_view(a.id)) < std::pair(b.marginMm(), std::string_view(b.id)); });
+        std::stable_sort(gaps.begin(), gaps.end(), [](const Gap& a, const Gap& b) {
+            return std::pair(a.marginMm(), std::string_view(a.id)) < std::pair(b.marginMm(), std::string_view(b.id));
+        });
         nameApart(gaps);
         return gaps;
     }
@@ -109,7 +119,8 @@ Draft Checker::draft(Candidate c, GapChains::Terms terms) const {
     const Face a = d.shown[0].face, b = d.shown[1].face;
     d.rule = &clearanceFor(a, b);
     // A corner before a fan takes little of its air; it must only not be touched.
-    if (d.rule->breathing && (!breathes(a) || m_faces.covered(lower, upper, axis) < coverShare) && (!breathes(b) || m_faces.covered(upper, lower, axis) < coverShare))
+    if (d.rule->breathing && (!breathes(a) || m_faces.covered(lower, upper, axis) < coverShare) &&
+        (!breathes(b) || m_faces.covered(upper, lower, axis) < coverShare))
         d.rule = &touchingFor(a, b);
     d.requiredMm = d.rule->requiredMm;
     applyOverride(*d.rule, d.requiredMm);
@@ -120,14 +131,18 @@ Draft Checker::draft(Candidate c, GapChains::Terms terms) const {
 std::string Checker::joined(const Draft& d) const {
     if (d.candidate.slanted || d.terms.nominal != Length{})
         return {};
-    const auto isMade = [&](std::size_t body) { return body != caseWall && m_build.placed[m_bodies[body].placed].part->kind == PartKind::Made; };
+    const auto isMade = [&](std::size_t body) {
+        return body != caseWall && m_build.placed[m_bodies[body].placed].part->kind == PartKind::Made;
+    };
     const auto isBody = [&](std::size_t body) { return body == caseWall || m_bodies[body].role == BodyRole::Solid; };
     if (!isBody(d.candidate.lower) || !isBody(d.candidate.upper))
         return {};
     const bool wall = d.candidate.lower == caseWall || d.candidate.upper == caseWall;
     if (wall) {
         const bool low = d.candidate.lower == caseWall;
-        if (m_faces.sitsOverAnOpening(low ? d.candidate.upper : d.candidate.lower, sideOf({d.candidate.axis, low ? -1 : 1})) && d.rule->breathing)
+        if (m_faces.sitsOverAnOpening(low ? d.candidate.upper : d.candidate.lower,
+                                      sideOf({d.candidate.axis, low ? -1 : 1})) &&
+            d.rule->breathing)
             return "sits over its opening";
     }
     // Nothing that must keep away may be told off as fixed: only what is at rest on both sides.
@@ -160,15 +175,18 @@ void Checker::nameApart(std::vector<Gap>& gaps) {
     }
 }
 
-/// Of all solid bodies of the same two parts along one axis the tightest is told for each rule; every plug, lead and tool
-/// has its own.
+/// Of all solid bodies of the same two parts along one axis the tightest is told for each rule; every plug, lead and
+/// tool has its own.
 void Checker::keepTightest(std::vector<Draft>& drafts, Draft d) {
     const std::size_t walls = m_bodies.size() + m_build.placed.size();
     const auto side = [&](std::size_t body) {
-        return body == caseWall ? walls : m_bodies[body].role == BodyRole::KeepOut ? body : m_bodies.size() + m_bodies[body].placed;
+        return body == caseWall                           ? walls
+               : m_bodies[body].role == BodyRole::KeepOut ? body
+                                                          : m_bodies.size() + m_bodies[body].placed;
     };
     const std::size_t lower = side(d.candidate.lower), upper = side(d.candidate.upper);
-    const auto [it, isNew] = m_kept.try_emplace({d.candidate.axis, std::min(lower, upper), std::max(lower, upper), lower < upper, d.rule->id}, drafts.size());
+    const auto [it, isNew] = m_kept.try_emplace(
+        {d.candidate.axis, std::min(lower, upper), std::max(lower, upper), lower < upper, d.rule->id}, drafts.size());
     if (isNew)
         drafts.push_back(std::move(d));
     else if (d.marginMm() < drafts[it->second].marginMm())
@@ -232,18 +250,27 @@ Gap Checker::finish(const Draft& d) const {
     gap.slanted = c.slanted.has_value();
     gap.way[k] = 1;
     gap.between = {end(c.lower, d.shown[0].face, {c.axis, 1}), end(c.upper, d.shown[1].face, {c.axis, -1})};
-    gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(c.axis));
+    gap.id =
+        gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(c.axis));
     gap.nominal = d.terms.nominal;
     gap.worstBandMm = d.terms.worstMm;
     gap.rssBandMm = d.terms.rssMm;
     gap.chain.reserve(d.terms.terms.size() + 1);
     for (const GapChains::Term& term : d.terms.terms) {
         const Dimension& dim = m_chains.dimension(term.dimension);
-        gap.chain.push_back({dim.label, term.factor > 0 ? 1 : -1, std::abs(term.factor), dim.measure.value.mm(), dim.measure.tolerance.mm(), dim.measure.source, dim.origin});
+        gap.chain.push_back({dim.label, term.factor > 0 ? 1 : -1, std::abs(term.factor), dim.measure.value.mm(),
+                             dim.measure.tolerance.mm(), dim.measure.source, dim.origin});
     }
     if (gap.slanted && std::abs(d.terms.shapeMm) > 1e-4)
-        gap.chain.push_back({"round and turned shapes", d.terms.shapeMm > 0 ? 1 : -1, 1, std::abs(d.terms.shapeMm), 0, Source::Computed, {}});
-    std::stable_sort(gap.chain.begin(), gap.chain.end(), [](const ChainItem& a, const ChainItem& b) { return a.sign > b.sign; });
+        gap.chain.push_back({"round and turned shapes",
+                             d.terms.shapeMm > 0 ? 1 : -1,
+                             1,
+                             std::abs(d.terms.shapeMm),
+                             0,
+                             Source::Computed,
+                             {}});
+    std::stable_sort(gap.chain.begin(), gap.chain.end(),
+                     [](const ChainItem& a, const ChainItem& b) { return a.sign > b.sign; });
     gap.requiredMm = d.requiredMm;
     gap.rule = d.rule->id;
     gap.reason = d.rule->reason;
@@ -261,7 +288,8 @@ Gap Checker::finish(const Draft& d) const {
         return gap;
     }
     const auto span = [&](std::size_t body, std::size_t axis, bool high) {
-        return body == caseWall ? (high ? m_build.insideAt[axis] : Length{}) : (high ? m_bodies[body].high[axis] : m_bodies[body].low[axis]);
+        return body == caseWall ? (high ? m_build.insideAt[axis] : Length{})
+                                : (high ? m_bodies[body].high[axis] : m_bodies[body].low[axis]);
     };
     for (std::size_t a = 0; a < 3; ++a) {
         const double middle = 0.5 * (std::max(span(c.lower, a, false), span(c.upper, a, false)).mm() +
@@ -277,7 +305,8 @@ Gap Checker::finish(const Draft& d) const {
 void Checker::addDesk(std::vector<Gap>& gaps) const {
     const Opening* widest = nullptr;
     for (const Opening& o : m_build.openings)
-        if (o.side == m_build.down && leadsOutside(o) && (!widest || o.sizeMm[0] * o.sizeMm[1] > widest->sizeMm[0] * widest->sizeMm[1]))
+        if (o.side == m_build.down && leadsOutside(o) &&
+            (!widest || o.sizeMm[0] * o.sizeMm[1] > widest->sizeMm[0] * widest->sizeMm[1]))
             widest = &o;
     if (!widest)
         return;
@@ -288,9 +317,11 @@ void Checker::addDesk(std::vector<Gap>& gaps) const {
     Gap gap;
     gap.axis = down.axis;
     gap.way[k] = 1;
-    const GapEnd desk{"", "desk", Face::Desk, {}, "desk"}, opening{"", widest->name.empty() ? widest->id : widest->name, Face::OpenPanel, {}, widest->id};
+    const GapEnd desk{"", "desk", Face::Desk, {}, "desk"},
+        opening{"", widest->name.empty() ? widest->id : widest->name, Face::OpenPanel, {}, widest->id};
     gap.between = down.sign < 0 ? std::array{desk, opening} : std::array{opening, desk};
-    gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " + static_cast<char>('x' + static_cast<int>(down.axis));
+    gap.id = gap.between[0].text + " | " + gap.between[1].text + " | " +
+             static_cast<char>('x' + static_cast<int>(down.axis));
     gap.nominal = feet.value;
     gap.worstBandMm = gap.rssBandMm = feet.tolerance.mm();
     gap.requiredMm = rule.requiredMm;
@@ -300,12 +331,19 @@ void Checker::addDesk(std::vector<Gap>& gaps) const {
     gap.ruleSource = rule.source;
     gap.breathing = rule.breathing;
     gap.touchMm = rule.touchMm;
-    gap.chain = {{"feet", 1, 1, feet.value.mm(), feet.tolerance.mm(), feet.source, {DimensionOrigin::What::Feet, m_build.casePart->id, {}, {}, 0}}};
+    gap.chain = {{"feet",
+                  1,
+                  1,
+                  feet.value.mm(),
+                  feet.tolerance.mm(),
+                  feet.source,
+                  {DimensionOrigin::What::Feet, m_build.casePart->id, {}, {}, 0}}};
     judge(gap);
     const auto axes = planeAxes(m_build.down);
     for (std::size_t i = 0; i < 2; ++i)
         gap.fromMm[index(axes[i])] = gap.toMm[index(axes[i])] = widest->centreMm[i];
-    const double wallMm = m_build.caseSpec().wall.value.mm(), face = down.sign < 0 ? -wallMm : m_build.insideAt[k].mm() + wallMm;
+    const double wallMm = m_build.caseSpec().wall.value.mm(),
+                 face = down.sign < 0 ? -wallMm : m_build.insideAt[k].mm() + wallMm;
     gap.fromMm[k] = down.sign < 0 ? face - feet.value.mm() : face;
     gap.toMm[k] = down.sign < 0 ? face : face + feet.value.mm();
     gaps.push_back(std::move(gap));
@@ -346,7 +384,9 @@ double chanceAbove(double gapMm, double rssBandMm, double requiredMm) {
 }
 
 double tightestMm(const FitResult& fit) {
-    return std::min_element(fit.gaps.begin(), fit.gaps.end(), [](const Gap& a, const Gap& b) { return a.touchMarginMm() < b.touchMarginMm(); })->touchMarginMm();
+    return std::min_element(fit.gaps.begin(), fit.gaps.end(),
+                            [](const Gap& a, const Gap& b) { return a.touchMarginMm() < b.touchMarginMm(); })
+        ->touchMarginMm();
 }
 
 FitResult check(const Build& build, const Options& options) {
@@ -363,6 +403,8 @@ const Gap* FitResult::gap(const GapRef& ref) const {
     return at == gaps.end() ? nullptr : &*at;
 }
 
-std::vector<Gap> gapsOf(const Build& build, std::size_t placed, const Options& options) { return Checker(build, options, placed).gaps(); }
+std::vector<Gap> gapsOf(const Build& build, std::size_t placed, const Options& options) {
+    return Checker(build, options, placed).gaps();
+}
 
 } // namespace core::fit

@@ -10,14 +10,17 @@
 
 namespace core::fit {
 
-/// Clear: at least what is needed. Starved: what breathes gets too little air. Rub: it closes, but may touch. Bulge: it closes
-/// and forces a panel out. Blocked: an intake without air. Clash: it does not close, or blades touch.
+/// Clear: at least what is needed. Starved: what breathes gets too little air. Rub: it closes, but may touch. Bulge: it
+/// closes and forces a panel out. Blocked: an intake without air. Clash: it does not close, or blades touch.
 enum class GapState { Clear, Starved, Rub, Bulge, Blocked, Clash };
 /// The machine cannot be built, or not run, like this.
-[[nodiscard]] constexpr bool isBlocking(GapState state) { return state == GapState::Clash || state == GapState::Blocked; }
+[[nodiscard]] constexpr bool isBlocking(GapState state) {
+    return state == GapState::Clash || state == GapState::Blocked;
+}
 [[nodiscard]] std::string_view gapStateWord(GapState state);
 
-/// One signed size of a chain. A centred part enters with a factor of one half, a slanted gap with that of its direction.
+/// One signed size of a chain. A centred part enters with a factor of one half, a slanted gap with that of its
+/// direction.
 struct ChainItem {
     std::string label;
     int sign = 1;
@@ -33,16 +36,16 @@ struct GapEnd {
     std::string mount; ///< empty: the case
     std::string text;  ///< e.g. "Card 172-2, power plug"
     Face face = Face::Solid;
-    std::string port;  ///< the socket, when the end is its plug
-    std::string item;  ///< the body, plug or wall that ends there; empty: the whole part
+    std::string port; ///< the socket, when the end is its plug
+    std::string item; ///< the body, plug or wall that ends there; empty: the whole part
 
     [[nodiscard]] GapEndRef ref() const { return {mount, item}; }
 };
 
 /// A clearance between two neighbours, along one axis of the case or along their shortest way.
 struct Gap {
-    std::string id; ///< in words, for people and files; unique in a build
-    GapRef ref;     ///< what it is, whatever its parts are called
+    std::string id;                ///< in words, for people and files; unique in a build
+    GapRef ref;                    ///< what it is, whatever its parts are called
     std::array<GapEnd, 2> between; ///< lower coordinate first
     Axis axis = Axis::X;           ///< along which it lies most
     Point way{};                   ///< unit vector from the first to the second
@@ -55,11 +58,11 @@ struct Gap {
     std::string_view reason;
     std::string_view ruleSource;
     std::string overridden; ///< the user's note, when the need is the user's own
-    double chance = 0; ///< that the gap stays above what is required; tolerances as 3 sigma of independent normals
+    double chance = 0;      ///< that the gap stays above what is required; tolerances as 3 sigma of independent normals
     GapState state = GapState::Clear;
     Mark mark = Mark::None;
-    bool scarce = false;   ///< it may hold, with less than the reserve to spare at worst
-    bool flexible = false; ///< one side may be forced out
+    bool scarce = false;    ///< it may hold, with less than the reserve to spare at worst
+    bool flexible = false;  ///< one side may be forced out
     bool breathing = false; ///< the need is one of air
     double touchMm = 0;     ///< of a breathing need: less may touch
     bool intake = false;    ///< and air goes in there, before a closed face
@@ -69,30 +72,34 @@ struct Gap {
 
     [[nodiscard]] double marginMm() const { return nominal.mm() - worstBandMm - requiredMm; } ///< at worst
     /// The same of what must not touch, whatever air it has.
-    [[nodiscard]] double touchMarginMm() const { return nominal.mm() - worstBandMm - (breathing ? touchMm : requiredMm); }
+    [[nodiscard]] double touchMarginMm() const {
+        return nominal.mm() - worstBandMm - (breathing ? touchMm : requiredMm);
+    }
     [[nodiscard]] bool isShort() const { return state != GapState::Clear; }
     /// Short of more than air: it touches, does not close or is blocked.
     [[nodiscard]] bool isWrong() const { return isShort() && state != GapState::Starved; }
 };
 
-/// Two things that touch by design and so have no gap: a part on what carries it, on a wall it is screwed to, over its opening.
+/// Two things that touch by design and so have no gap: a part on what carries it, on a wall it is screwed to, over its
+/// opening.
 struct Joint {
     std::array<std::string, 2> between; ///< in words, as in a gap
     std::string how;                    ///< e.g. "sits on it"
 };
 
 struct Options {
-    double reachMm = 25;     ///< gaps wider than this are of no interest
-    double reserveMm = 2;    ///< a gap that keeps less than this at worst holds, and is told as scarce
-    double bulgeMm = 2;      ///< a flexible panel can be forced out by so much
+    double reachMm = 25;             ///< gaps wider than this are of no interest
+    double reserveMm = 2;            ///< a gap that keeps less than this at worst holds, and is told as scarce
+    double bulgeMm = 2;              ///< a flexible panel can be forced out by so much
     std::vector<NeedOverride> needs; ///< the user's own
-    std::function<bool()> stop = {}; ///< asked now and then by what takes long: true ends it early, its result means nothing then
+    std::function<bool()> stop =
+        {}; ///< asked now and then by what takes long: true ends it early, its result means nothing then
 };
 
 struct FitResult {
     std::vector<Gap> gaps; ///< tightest at worst first
     std::vector<Joint> joints;
-    double volumeL = 0;    ///< outside, without feet
+    double volumeL = 0; ///< outside, without feet
     std::array<double, 3> outsideMm{};
     double footprintCm2 = 0; ///< of the face it stands on
     double feetMm = 0;

@@ -27,7 +27,8 @@ void GapChains::addOwn(Chain& chain, const PlacedBody& b, std::size_t own, bool 
     };
     if (b.port) {
         const PlugRoom room = *plugRoom(*b.port);
-        const Measure edge{.value = Length::fromMm(room.low[own] + (high ? room.size[own] : 0)), .source = Source::Standard};
+        const Measure edge{.value = Length::fromMm(room.low[own] + (high ? room.size[own] : 0)),
+                           .source = Source::Standard};
         item(b.port->id, ", place", b.port->at[own], {What::PortAt, part.id, b.port->id, {}, own});
         item(b.port->id, " plug, room", edge, {});
         return;
@@ -40,7 +41,10 @@ void GapChains::addOwn(Chain& chain, const PlacedBody& b, std::size_t own, bool 
         const bool caseHigh = high != flipped;
         const Length at = caseHigh ? b.high[a] : b.low[a];
         const Length way = flipped ? p.highAt[a] - at : at - p.lowAt[a];
-        const Measure place{.value = way, .tolerance = body.at[own].tolerance + body.size[own].tolerance, .source = body.size[own].source, .toleranceStated = true};
+        const Measure place{.value = way,
+                            .tolerance = body.at[own].tolerance + body.size[own].tolerance,
+                            .source = body.size[own].source,
+                            .toleranceStated = true};
         item(body.name, ", face", place, {});
         return;
     }
@@ -63,7 +67,8 @@ Chain GapChains::face(std::size_t body, std::size_t axis, bool high) {
     while (index(p.frame.axis[own].axis) != axis)
         ++own;
     const bool flipped = p.frame.axis[own].sign < 0, ownHigh = high != flipped;
-    // A face that is the part's own face has the part's own chain; measuring it twice would add doubt that is not there.
+    // A face that is the part's own face has the part's own chain; measuring it twice would add doubt that is not
+    // there.
     if (b.body && b.isBox() && ownHigh && b.body->at[own].value + b.body->size[own].value == p.part->size[own].value)
         return m_faces[key] = high ? p.high[axis] : p.low[axis];
     Chain chain = flipped ? p.high[axis] : p.low[axis];

@@ -9,7 +9,10 @@ class GapChains {
 public:
     GapChains(const Build& build, const std::vector<PlacedBody>& bodies) : m_build(build), m_bodies(bodies) {}
 
-    struct Term { std::size_t dimension = 0; double factor = 1; };
+    struct Term {
+        std::size_t dimension = 0;
+        double factor = 1;
+    };
     /// Signed factors of dimensions, and what they add up to.
     struct Terms {
         std::vector<Term> terms;
@@ -19,7 +22,9 @@ public:
     };
     /// Without terms where both ends hang on the same plane with nothing between: exactly flush.
     [[nodiscard]] Terms of(const Candidate& c);
-    [[nodiscard]] const Dimension& dimension(std::size_t i) const { return i < m_build.dimensions.size() ? m_build.dimensions[i] : m_extra[i - m_build.dimensions.size()]; }
+    [[nodiscard]] const Dimension& dimension(std::size_t i) const {
+        return i < m_build.dimensions.size() ? m_build.dimensions[i] : m_extra[i - m_build.dimensions.size()];
+    }
 
 private:
     [[nodiscard]] Chain face(std::size_t body, std::size_t axis, bool high);

@@ -16,7 +16,9 @@ public:
         // Swept along the depth: only bodies whose boxes come within reach there are compared.
         std::vector<std::size_t> order(m_bodies.size());
         std::iota(order.begin(), order.end(), 0U);
-        std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return std::pair(m_bodies[a].low[1], a) < std::pair(m_bodies[b].low[1], b); });
+        std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+            return std::pair(m_bodies[a].low[1], a) < std::pair(m_bodies[b].low[1], b);
+        });
         for (std::size_t n = 0; n < order.size(); ++n) {
             const PlacedBody& a = m_bodies[order[n]];
             for (std::size_t m = n + 1; m < order.size(); ++m) {
@@ -133,11 +135,13 @@ bool Search::hidden(const PlacedBody& lower, const PlacedBody& upper, std::size_
     const double common = (u1 - u0).mm() * (v1 - v0).mm();
     const Length from = lower.high[axis], to = upper.low[axis];
     for (const PlacedBody& c : m_bodies) {
-        if (c.high[axis] <= from || c.low[axis] >= to || c.low[u] >= u1 || c.high[u] <= u0 || c.low[v] >= v1 || c.high[v] <= v0)
+        if (c.high[axis] <= from || c.low[axis] >= to || c.low[u] >= u1 || c.high[u] <= u0 || c.low[v] >= v1 ||
+            c.high[v] <= v0)
             continue;
         if (c.placed == lower.placed || c.placed == upper.placed || c.role == BodyRole::KeepOut || !c.isBox())
             continue;
-        const double covered = (std::min(u1, c.high[u]) - std::max(u0, c.low[u])).mm() * (std::min(v1, c.high[v]) - std::max(v0, c.low[v])).mm();
+        const double covered = (std::min(u1, c.high[u]) - std::max(u0, c.low[u])).mm() *
+                               (std::min(v1, c.high[v]) - std::max(v0, c.low[v])).mm();
         if (covered > 0.9 * common)
             return true;
     }
@@ -192,7 +196,8 @@ bool carries(const Build& build, std::size_t low, std::size_t high) {
     return false;
 }
 
-std::vector<Candidate> findCandidates(const Build& build, const std::vector<PlacedBody>& bodies, double reachMm, std::optional<std::size_t> only) {
+std::vector<Candidate> findCandidates(const Build& build, const std::vector<PlacedBody>& bodies, double reachMm,
+                                      std::optional<std::size_t> only) {
     return Search(build, bodies, reachMm, only).run();
 }
 

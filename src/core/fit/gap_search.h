@@ -17,8 +17,9 @@ struct Candidate {
 /// The first carries the second, directly or through others.
 [[nodiscard]] bool carries(const Build& build, std::size_t low, std::size_t high);
 
-/// Pairs of bodies, and of bodies and walls, that are near and see each other. @p only: pairs with that placed part alone.
-[[nodiscard]] std::vector<Candidate> findCandidates(const Build& build, const std::vector<PlacedBody>& bodies, double reachMm,
-                                                    std::optional<std::size_t> only = {});
+/// Pairs of bodies, and of bodies and walls, that are near and see each other. @p only: pairs with that placed part
+/// alone.
+[[nodiscard]] std::vector<Candidate> findCandidates(const Build& build, const std::vector<PlacedBody>& bodies,
+                                                    double reachMm, std::optional<std::size_t> only = {});
 
 } // namespace core::fit

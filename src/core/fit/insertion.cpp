@@ -11,13 +11,16 @@
 namespace core::fit {
 namespace {
 
-constexpr WordTable<Passage, 5> passageWords{{{Passage::Unstated, "not stated"}, {Passage::Straight, "passes"}, {Passage::Tilted, "passes tilted"},
-    {Passage::OnlyBefore, "only before"}, {Passage::Blocked, "does not pass"}}};
+constexpr WordTable<Passage, 5> passageWords{{{Passage::Unstated, "not stated"},
+                                              {Passage::Straight, "passes"},
+                                              {Passage::Tilted, "passes tilted"},
+                                              {Passage::OnlyBefore, "only before"},
+                                              {Passage::Blocked, "does not pass"}}};
 
 constexpr double wantedMm = 1.0; // slides past: engineering judgement
 constexpr double stepMm = 4, stepDeg = 3;
-constexpr int mostTilt = 20;     // steps: 60 degrees
-constexpr int mostSide = 12;     // steps along the long side: 48 mm
+constexpr int mostTilt = 20; // steps: 60 degrees
+constexpr int mostSide = 12; // steps along the long side: 48 mm
 
 /// A box in the plane of the way, with its reach across the plane and the part it belongs to.
 struct Obstacle {
@@ -42,13 +45,15 @@ Rectangle rectangleOf(const PlacedBody& b, const Plane& plane) {
 }
 
 double gapBetween(const Rectangle& a, const Rectangle& b) { // both upright
-    const double du = std::max(0.0, std::abs(a.u - b.u) - a.halfU - b.halfU), dv = std::max(0.0, std::abs(a.v - b.v) - a.halfV - b.halfV);
+    const double du = std::max(0.0, std::abs(a.u - b.u) - a.halfU - b.halfU),
+                 dv = std::max(0.0, std::abs(a.v - b.v) - a.halfV - b.halfV);
     return std::hypot(du, dv);
 }
 
 class Way {
 public:
-    Way(const Build& build, std::size_t part, Side side, std::size_t u, const std::vector<PlacedBody>& others) : m_build(build), m_side(side) {
+    Way(const Build& build, std::size_t part, Side side, std::size_t u, const std::vector<PlacedBody>& others)
+        : m_build(build), m_side(side) {
         const Direction out = outward(side);
         m_plane = {u, index(out.axis), 3 - u - index(out.axis), static_cast<double>(out.sign)};
         for (const PlacedBody& b : bodiesOf(build, part))
@@ -68,7 +73,11 @@ public:
         m_ends = {lowU, highU};
     }
 
-    struct Straight { bool passes = true; double marginMm = std::numeric_limits<double>::infinity(); std::size_t blockedBy = wallIndex; };
+    struct Straight {
+        bool passes = true;
+        double marginMm = std::numeric_limits<double>::infinity();
+        std::size_t blockedBy = wallIndex;
+    };
     [[nodiscard]] Straight straight() const {
         Straight s;
         // The frame of the opening stands on all four sides; the plane only holds two of them.
@@ -96,7 +105,10 @@ public:
     }
 
     /// Smallest largest tilt of a way out that turns about one end of the part, with poses; empty: there is none.
-    struct Tilted { double tiltDeg = 0; std::vector<Pose> poses; };
+    struct Tilted {
+        double tiltDeg = 0;
+        std::vector<Pose> poses;
+    };
     [[nodiscard]] std::optional<Tilted> tilted(double clearMm) const {
         std::optional<Tilted> best;
         for (const double end : m_ends) {
@@ -114,7 +126,9 @@ public:
     }
 
 private:
-    struct State { double u = 0, v = 0, angle = 0; };
+    struct State {
+        double u = 0, v = 0, angle = 0;
+    };
     /// A moving box at one tilt about an end of the part.
     [[nodiscard]] Rectangle turned(const Rectangle& r, double angle, double end) const {
         const double c = std::cos(angle), n = std::sin(angle), du = r.u - end, dv = r.v - m_lowV;
@@ -137,7 +151,8 @@ private:
         m_fixed.push_back(o);
     }
     void addWalls() {
-        const double size = m_build.insideAt[m_plane.u].mm(), depth = m_build.insideAt[m_plane.v].mm(), wall = m_build.caseSpec().wall.value.mm();
+        const double size = m_build.insideAt[m_plane.u].mm(), depth = m_build.insideAt[m_plane.v].mm(),
+                     wall = m_build.caseSpec().wall.value.mm();
         for (const Panel& p : m_build.caseSpec().panels)
             if (p.side == m_side)
                 m_lip = p.lipMm;
@@ -208,7 +223,8 @@ private:
     }
     /// Breadth first over places and tilts on a grid, from the place of the part outwards.
     [[nodiscard]] std::optional<Tilted> search(double end, int most, double clearMm) const;
-    [[nodiscard]] Tilted wayTo(const auto& nodes, const std::vector<std::int64_t>& parent, std::size_t at, double turn, double end) const;
+    [[nodiscard]] Tilted wayTo(const auto& nodes, const std::vector<std::int64_t>& parent, std::size_t at, double turn,
+                               double end) const;
 
     const Build& m_build;
     Side m_side;
@@ -242,10 +258,18 @@ std::optional<Way::Tilted> Way::search(double end, int most, double clearMm) con
         }
         return true;
     };
-    struct Node { int s, side, tilt, tiltSoFar; };
+    struct Node {
+        int s, side, tilt, tiltSoFar;
+    };
     const int tilts = most + 1, sides = 2 * mostSide + 1;
-    const auto id = [&](const Node& n) { return (static_cast<std::size_t>(n.s) * static_cast<std::size_t>(sides) + static_cast<std::size_t>(n.side + mostSide)) * static_cast<std::size_t>(tilts) + static_cast<std::size_t>(n.tilt); };
-    std::vector<char> seen(static_cast<std::size_t>(outSteps + 1) * static_cast<std::size_t>(sides) * static_cast<std::size_t>(tilts), 0);
+    const auto id = [&](const Node& n) {
+        return (static_cast<std::size_t>(n.s) * static_cast<std::size_t>(sides) +
+                static_cast<std::size_t>(n.side + mostSide)) *
+                   static_cast<std::size_t>(tilts) +
+               static_cast<std::size_t>(n.tilt);
+    };
+    std::vector<char> seen(
+        static_cast<std::size_t>(outSteps + 1) * static_cast<std::size_t>(sides) * static_cast<std::size_t>(tilts), 0);
     if (!isFree(0, 0, 0))
         return std::nullopt;
     std::vector<Node> nodes{{0, 0, 0, 0}};
@@ -260,12 +284,15 @@ std::optional<Way::Tilted> Way::search(double end, int most, double clearMm) con
             const Node n = nodes[at];
             if (isOut({n.side * stepMm, n.s * stepMm, turn * n.tilt * stepDeg * std::numbers::pi / 180}, end))
                 return wayTo(nodes, parent, at, turn, end);
-            constexpr std::array<std::array<int, 3>, 6> moves{{{1, 0, 0}, {0, 0, 1}, {0, 0, -1}, {0, 1, 0}, {0, -1, 0}, {-1, 0, 0}}};
+            constexpr std::array<std::array<int, 3>, 6> moves{
+                {{1, 0, 0}, {0, 0, 1}, {0, 0, -1}, {0, 1, 0}, {0, -1, 0}, {-1, 0, 0}}};
             for (const auto& [ds, dside, dtilt] : moves) {
                 const Node next{n.s + ds, n.side + dside, n.tilt + dtilt, std::max(n.tiltSoFar, n.tilt + dtilt)};
-                if (next.s < 0 || next.s > outSteps || std::abs(next.side) > mostSide || next.tilt < 0 || next.tilt > most || seen[id(next)])
+                if (next.s < 0 || next.s > outSteps || std::abs(next.side) > mostSide || next.tilt < 0 ||
+                    next.tilt > most || seen[id(next)])
                     continue;
-                if (!isFree((n.side + 0.5 * dside) * stepMm, (n.s + 0.5 * ds) * stepMm, 2 * n.tilt + dtilt) || !isFree(next.side * stepMm, next.s * stepMm, 2 * next.tilt))
+                if (!isFree((n.side + 0.5 * dside) * stepMm, (n.s + 0.5 * ds) * stepMm, 2 * n.tilt + dtilt) ||
+                    !isFree(next.side * stepMm, next.s * stepMm, 2 * next.tilt))
                     continue; // from another side it may still be reached
                 seen[id(next)] = 1;
                 waiting[static_cast<std::size_t>(next.tiltSoFar)].push_back(nodes.size());
@@ -277,7 +304,8 @@ std::optional<Way::Tilted> Way::search(double end, int most, double clearMm) con
 }
 
 /// The way back from a state to the place of the part, with a few positions to draw.
-Way::Tilted Way::wayTo(const auto& nodes, const std::vector<std::int64_t>& parent, std::size_t at, double turn, double end) const {
+Way::Tilted Way::wayTo(const auto& nodes, const std::vector<std::int64_t>& parent, std::size_t at, double turn,
+                       double end) const {
     std::vector<std::size_t> way;
     for (std::int64_t k = static_cast<std::int64_t>(at); k >= 0; k = parent[static_cast<std::size_t>(k)])
         way.push_back(static_cast<std::size_t>(k));
@@ -285,14 +313,16 @@ Way::Tilted Way::wayTo(const auto& nodes, const std::vector<std::int64_t>& paren
     constexpr std::size_t shown = 6;
     for (std::size_t i = 0; i < shown; ++i) {
         const auto& n = nodes[way[i * (way.size() - 1) / (shown - 1)]];
-        out.poses.push_back(poseAt({n.side * stepMm, n.s * stepMm, turn * n.tilt * stepDeg * std::numbers::pi / 180}, end));
+        out.poses.push_back(
+            poseAt({n.side * stepMm, n.s * stepMm, turn * n.tilt * stepDeg * std::numbers::pi / 180}, end));
     }
     return out;
 }
 
 class Inserter {
 public:
-    Inserter(const Build& build, const std::vector<std::string>& order) : m_build(build), m_rank(build.placed.size(), order.size()) {
+    Inserter(const Build& build, const std::vector<std::string>& order)
+        : m_build(build), m_rank(build.placed.size(), order.size()) {
         for (std::size_t i = 0; i < build.placed.size(); ++i)
             if (const auto it = std::find(order.begin(), order.end(), build.placed[i].mount); it != order.end())
                 m_rank[i] = static_cast<std::size_t>(it - order.begin());
@@ -313,7 +343,8 @@ public:
 private:
     [[nodiscard]] bool related(std::size_t a, std::size_t b) const {
         const auto above = [&](std::size_t low, std::size_t high) {
-            for (std::ptrdiff_t p = m_build.placed[high].parent; p >= 0; p = m_build.placed[static_cast<std::size_t>(p)].parent)
+            for (std::ptrdiff_t p = m_build.placed[high].parent; p >= 0;
+                 p = m_build.placed[static_cast<std::size_t>(p)].parent)
                 if (static_cast<std::size_t>(p) == low)
                     return true;
             return false;
@@ -324,7 +355,8 @@ private:
     [[nodiscard]] std::vector<PlacedBody> there(std::size_t part, std::size_t without) const {
         std::vector<PlacedBody> bodies;
         for (std::size_t i = 0; i < m_build.placed.size(); ++i) {
-            if (without == nobody || i == part || i == without || m_rank[i] >= m_rank[part] || related(part, i) || (without != wallIndex && related(without, i)))
+            if (without == nobody || i == part || i == without || m_rank[i] >= m_rank[part] || related(part, i) ||
+                (without != wallIndex && related(without, i)))
                 continue;
             for (PlacedBody& b : bodiesOf(m_build, i))
                 if (b.role == BodyRole::Solid)
@@ -355,7 +387,8 @@ Insertion Inserter::best(std::size_t part, std::size_t without) const {
         const auto s = way.straight();
         if (!s.passes) {
             if (!passes && out.blockedBy.empty())
-                out.blockedBy = s.blockedBy == wallIndex ? std::string(sideWord(side)) + " frame" : m_build.placed[s.blockedBy].name;
+                out.blockedBy = s.blockedBy == wallIndex ? std::string(sideWord(side)) + " frame"
+                                                         : m_build.placed[s.blockedBy].name;
             continue;
         }
         if (!passes || s.marginMm > out.marginMm + 1e-9) {
@@ -374,7 +407,8 @@ Insertion Inserter::best(std::size_t part, std::size_t without) const {
     }
     for (const double clear : {wantedMm, 0.0}) {
         for (const auto& [side, u] : ways)
-            if (const auto t = Way(m_build, part, side, u, others).tilted(clear); t && (!passes || t->tiltDeg < out.tiltDeg)) {
+            if (const auto t = Way(m_build, part, side, u, others).tilted(clear);
+                t && (!passes || t->tiltDeg < out.tiltDeg)) {
                 passes = true;
                 out.passage = Passage::Tilted;
                 out.side = side;
@@ -418,11 +452,19 @@ std::string Inserter::words(const Insertion& i) {
     const std::string through = " through the " + std::string(sideWord(i.side)) + " opening";
     const std::string tilt = i.tiltDeg > 0 ? "tilted by " + fixed(i.tiltDeg, 0) + "°" : "moved aside on its way";
     switch (i.passage) {
-    case Passage::Straight: return i.name + " passes straight" + through + (i.marginMm > 100 ? "" : ", " + fixed(i.marginMm, 1) + " mm beside it");
-    case Passage::Tilted: return i.name + " passes " + tilt + through + (i.tight ? ", with less than 1 mm somewhere" : "") + "; straight it meets " + i.blockedBy;
-    case Passage::OnlyBefore: return i.name + " goes in only before " + i.before + " is fitted" + (i.tiltDeg > 0 ? ", " + tilt : "") + through;
-    case Passage::Unstated: return i.name + ": which panels of the case come off is not stated, so its way in is not looked at";
-    case Passage::Blocked: break;
+    case Passage::Straight:
+        return i.name + " passes straight" + through +
+               (i.marginMm > 100 ? "" : ", " + fixed(i.marginMm, 1) + " mm beside it");
+    case Passage::Tilted:
+        return i.name + " passes " + tilt + through + (i.tight ? ", with less than 1 mm somewhere" : "") +
+               "; straight it meets " + i.blockedBy;
+    case Passage::OnlyBefore:
+        return i.name + " goes in only before " + i.before + " is fitted" + (i.tiltDeg > 0 ? ", " + tilt : "") +
+               through;
+    case Passage::Unstated:
+        return i.name + ": which panels of the case come off is not stated, so its way in is not looked at";
+    case Passage::Blocked:
+        break;
     }
     return i.name + " does not pass: " + (i.blockedBy.empty() ? "no panel comes off" : i.blockedBy + " is in the way");
 }
@@ -434,21 +476,24 @@ std::string_view passageWord(Passage passage) { return wordOf(passageWords, pass
 bool overlap(const Rectangle& t, const Rectangle& o) {
     // Separating axes: the sides of the upright one, then those of the turned one.
     const double du = o.u - t.u, dv = o.v - t.v, c = std::abs(t.cosine), n = std::abs(t.sine);
-    if (std::abs(du) >= t.halfU * c + t.halfV * n + o.halfU - 1e-9 || std::abs(dv) >= t.halfU * n + t.halfV * c + o.halfV - 1e-9)
+    if (std::abs(du) >= t.halfU * c + t.halfV * n + o.halfU - 1e-9 ||
+        std::abs(dv) >= t.halfU * n + t.halfV * c + o.halfV - 1e-9)
         return false;
     if (std::abs(t.cosine * du + t.sine * dv) >= t.halfU + o.halfU * c + o.halfV * n - 1e-9)
         return false;
     return std::abs(t.cosine * dv - t.sine * du) < t.halfV + o.halfU * n + o.halfV * c - 1e-9;
 }
 
-std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order, const std::function<bool()>& stop) {
+std::vector<Insertion> insertions(const Build& build, const std::vector<std::string>& order,
+                                  const std::function<bool()>& stop) {
     const Inserter inserter(build, order);
     std::vector<Insertion> all;
     for (std::size_t i = 0; i < build.placed.size(); ++i) {
         const PartKind kind = build.placed[i].part->kind;
         if (build.placed[i].outside || (stop && stop()))
             continue; // it goes on from outside
-        if (kind == PartKind::Card || kind == PartKind::PowerSupply || kind == PartKind::Radiator || kind == PartKind::Drive)
+        if (kind == PartKind::Card || kind == PartKind::PowerSupply || kind == PartKind::Radiator ||
+            kind == PartKind::Drive)
             all.push_back(inserter.of(i));
     }
     return all;

@@ -19,7 +19,8 @@ double expectedRisk(double margin, double sigma, double after) {
         return upperTail(std::abs(margin) / sigma);
     if (after <= 1e-9)
         return 0;
-    // The measured margin is normal about the present one; Simpson over +-6 of its deviation, split where it changes side.
+    // The measured margin is normal about the present one; Simpson over +-6 of its deviation, split where it changes
+    // side.
     const double spread = std::sqrt(known);
     const auto part = [&](double from, double to) {
         constexpr int steps = 64;
@@ -51,13 +52,23 @@ std::vector<MeasureNext> measureNext(const FitResult& fit) {
             const double t = item.factor * item.toleranceMm, then = std::min(t, item.factor * caliperMm);
             if (item.origin.what == DimensionOrigin::What::None || t - then < 1e-9)
                 continue;
-            auto it = std::find_if(all.begin(), all.end(), [&](const MeasureNext& m) { return m.origin == item.origin; });
+            auto it =
+                std::find_if(all.begin(), all.end(), [&](const MeasureNext& m) { return m.origin == item.origin; });
             if (it == all.end()) {
-                all.push_back({item.label, item.origin, {.value = Length::fromMm(item.valueMm), .tolerance = Length::fromMm(item.toleranceMm), .source = item.source}, 0, 0, 0, {}});
+                all.push_back({item.label,
+                               item.origin,
+                               {.value = Length::fromMm(item.valueMm),
+                                .tolerance = Length::fromMm(item.toleranceMm),
+                                .source = item.source},
+                               0,
+                               0,
+                               0,
+                               {}});
                 it = all.end() - 1;
             }
             it->riskNow += risk;
-            it->riskThen += expectedRisk(margin, sigma, std::sqrt(std::max(0.0, gap.rssBandMm * gap.rssBandMm - t * t + then * then)) / 3);
+            it->riskThen += expectedRisk(
+                margin, sigma, std::sqrt(std::max(0.0, gap.rssBandMm * gap.rssBandMm - t * t + then * then)) / 3);
             it->worstWonMm += t - then;
             it->gaps.push_back(gap.id);
         }

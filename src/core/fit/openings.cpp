@@ -19,7 +19,9 @@ bool inside(const FlatFace& face, double u, double v) {
 
 } // namespace
 
-double FlatFace::areaMm2() const { return (high[0] - low[0]) * (high[1] - low[1]) * (round ? std::numbers::pi / 4 : 1.0); }
+double FlatFace::areaMm2() const {
+    return (high[0] - low[0]) * (high[1] - low[1]) * (round ? std::numbers::pi / 4 : 1.0);
+}
 
 FlatFace faceOf(const PlacedBody& body, Axis normal, bool round) {
     FlatFace face{.round = round};
@@ -54,7 +56,8 @@ double sharedMm2(const FlatFace& a, const FlatFace& b) {
     int in = 0;
     for (int i = 0; i < points; ++i)
         for (int j = 0; j < points; ++j) {
-            const double u = low[0] + (high[0] - low[0]) * (i + 0.5) / points, v = low[1] + (high[1] - low[1]) * (j + 0.5) / points;
+            const double u = low[0] + (high[0] - low[0]) * (i + 0.5) / points,
+                         v = low[1] + (high[1] - low[1]) * (j + 0.5) / points;
             in += inside(a, u, v) && inside(b, u, v);
         }
     return area * in / (points * points);

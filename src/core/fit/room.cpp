@@ -19,23 +19,57 @@ Part probeOf(const MountChoice& mount) {
         m.tolerance = {};
     const auto fix = [&](std::size_t own, double mm) { probe.size[own].value = Length::fromMm(mm); };
     switch (probe.kind) {
-    case PartKind::Fan: probe.spec = FanSpec{}; fix(0, 40); fix(1, 40); break;
-    case PartKind::Card: probe.spec = CardSpec{}; fix(0, 100); fix(1, 60); break;
-    case PartKind::PowerSupply: probe.spec = PowerSupplySpec{}; fix(0, 80); fix(1, 80); break;
-    case PartKind::Drive: probe.spec = DriveSpec{}; fix(0, 30); fix(1, 22); break;
-    case PartKind::Cooler: probe.spec = CoolerSpec{}; fix(0, 60); fix(1, 60); break;
-    case PartKind::Radiator: probe.spec = RadiatorSpec{}; fix(0, 120); fix(1, 120); break;
-    case PartKind::Board: probe.spec = BoardSpec{}; break;
-    case PartKind::Processor: probe.spec = ProcessorSpec{}; break;
-    case PartKind::Memory: probe.spec = MemorySpec{}; break;
-    case PartKind::Made: probe.spec = MadeSpec{}; break;
-    default: break;
+    case PartKind::Fan:
+        probe.spec = FanSpec{};
+        fix(0, 40);
+        fix(1, 40);
+        break;
+    case PartKind::Card:
+        probe.spec = CardSpec{};
+        fix(0, 100);
+        fix(1, 60);
+        break;
+    case PartKind::PowerSupply:
+        probe.spec = PowerSupplySpec{};
+        fix(0, 80);
+        fix(1, 80);
+        break;
+    case PartKind::Drive:
+        probe.spec = DriveSpec{};
+        fix(0, 30);
+        fix(1, 22);
+        break;
+    case PartKind::Cooler:
+        probe.spec = CoolerSpec{};
+        fix(0, 60);
+        fix(1, 60);
+        break;
+    case PartKind::Radiator:
+        probe.spec = RadiatorSpec{};
+        fix(0, 120);
+        fix(1, 120);
+        break;
+    case PartKind::Board:
+        probe.spec = BoardSpec{};
+        break;
+    case PartKind::Processor:
+        probe.spec = ProcessorSpec{};
+        break;
+    case PartKind::Memory:
+        probe.spec = MemorySpec{};
+        break;
+    case PartKind::Made:
+        probe.spec = MadeSpec{};
+        break;
+    default:
+        break;
     }
     return probe;
 }
 
 /// Which faces move when a part grows along an axis: both of a centred one, else the one away from its reference.
-std::array<bool, 2> growing(const Placed& p, std::size_t axis, const std::vector<Dimension>& dimensions, std::size_t own) {
+std::array<bool, 2> growing(const Placed& p, std::size_t axis, const std::vector<Dimension>& dimensions,
+                            std::size_t own) {
     // The size enters the face that moves; a centred part has half of it in each.
     const auto has = [&](const Chain& chain) {
         return std::any_of(chain.terms.begin(), chain.terms.end(), [&](const Chain::Term& t) {
@@ -46,7 +80,8 @@ std::array<bool, 2> growing(const Placed& p, std::size_t axis, const std::vector
     return {has(p.low[axis]), has(p.high[axis])};
 }
 
-void addRooms(const Build& build, std::size_t i, const Options& options, bool free, const std::string& name, std::vector<Room>& rooms) {
+void addRooms(const Build& build, std::size_t i, const Options& options, bool free, const std::string& name,
+              std::vector<Room>& rooms) {
     const Placed& p = build.placed[i];
     Options wide = options;
     wide.reachMm = horizonMm;
@@ -54,7 +89,12 @@ void addRooms(const Build& build, std::size_t i, const Options& options, bool fr
     for (std::size_t own = 0; own < 3; ++own) {
         const Axis axis = p.frame.axis[own].axis;
         const auto grows = growing(p, index(axis), build.dimensions, own);
-        Room room{.mount = p.mount, .name = name, .free = free, .own = own, .axis = axis, .nowMm = free ? 0 : p.part->size[own].value.mm()};
+        Room room{.mount = p.mount,
+                  .name = name,
+                  .free = free,
+                  .own = own,
+                  .axis = axis,
+                  .nowMm = free ? 0 : p.part->size[own].value.mm()};
         double most = std::numeric_limits<double>::infinity(), surely = most;
         const double factor = grows[0] && grows[1] ? 2 : 1;
         for (const Gap& gap : gaps) {
@@ -93,7 +133,8 @@ std::vector<Room> roomLeft(const Project& project, const Build& build, const Opt
     std::vector<Room> rooms;
     const auto stopped = [&] { return options.stop && options.stop(); };
     for (std::size_t i = 0; i < build.placed.size() && !stopped(); ++i)
-        if (const PartKind kind = build.placed[i].part->kind; kind != PartKind::Cable && kind != PartKind::Adapter && kind != PartKind::Processor)
+        if (const PartKind kind = build.placed[i].part->kind;
+            kind != PartKind::Cable && kind != PartKind::Adapter && kind != PartKind::Processor)
             addRooms(build, i, options, false, build.placed[i].name, rooms);
     for (const MountChoice& mount : mountsOf(build)) {
         if (stopped() || mount.taken || mount.accepts.empty() || mount.accepts.front() == PartKind::Processor)

@@ -11,7 +11,9 @@ namespace {
 /// Convex hull, monotone chain.
 std::vector<Point2> hullOf(std::vector<Point2> points) {
     std::sort(points.begin(), points.end());
-    const auto turn = [](const Point2& o, const Point2& a, const Point2& b) { return (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]); };
+    const auto turn = [](const Point2& o, const Point2& a, const Point2& b) {
+        return (a[0] - o[0]) * (b[1] - o[1]) - (a[1] - o[1]) * (b[0] - o[0]);
+    };
     std::vector<Point2> hull;
     for (const bool back : {false, true}) {
         const std::size_t from = hull.size();
@@ -34,7 +36,8 @@ public:
     explicit Drawer(const Build& build) : m_build(build), m_bodies(bodiesOf(build)) {}
 
     void add(const std::string& title, Axis across, Axis up, Axis through, double at, Point2 origin) {
-        const double w = m_build.insideAt[index(across)].mm(), h = m_build.insideAt[index(up)].mm(), wall = m_build.caseSpec().wall.value.mm();
+        const double w = m_build.insideAt[index(across)].mm(), h = m_build.insideAt[index(up)].mm(),
+                     wall = m_build.caseSpec().wall.value.mm();
         rectangle("case", origin, {0, 0}, {w, h});
         rectangle("case", origin, {-wall, -wall}, {w + wall, h + wall});
         const std::size_t k = index(through);
@@ -48,9 +51,13 @@ public:
                 m_drawing.lines.push_back(std::move(line));
             }
             if (cut && b.role == BodyRole::Solid)
-                m_drawing.texts.push_back({{origin[0] + 0.5 * (b.low[index(across)].mm() + b.high[index(across)].mm()), origin[1] + 0.5 * (b.low[index(up)].mm() + b.high[index(up)].mm())}, 3, m_build.placed[b.placed].name});
+                m_drawing.texts.push_back({{origin[0] + 0.5 * (b.low[index(across)].mm() + b.high[index(across)].mm()),
+                                            origin[1] + 0.5 * (b.low[index(up)].mm() + b.high[index(up)].mm())},
+                                           3,
+                                           m_build.placed[b.placed].name});
         }
-        m_drawing.texts.push_back({{origin[0] + w / 2, origin[1] + h + wall + 4}, 4, title + ", cut at " + fixed(at, 1) + " mm"});
+        m_drawing.texts.push_back(
+            {{origin[0] + w / 2, origin[1] + h + wall + 4}, 4, title + ", cut at " + fixed(at, 1) + " mm"});
     }
     Drawing finish(Point2 size) {
         m_drawing.sizeMm = size;
@@ -63,7 +70,11 @@ public:
 
 private:
     void rectangle(const std::string& layer, Point2 o, Point2 low, Point2 high) {
-        m_drawing.lines.push_back({layer, {{o[0] + low[0], o[1] + low[1]}, {o[0] + high[0], o[1] + low[1]}, {o[0] + high[0], o[1] + high[1]}, {o[0] + low[0], o[1] + high[1]}}});
+        m_drawing.lines.push_back({layer,
+                                   {{o[0] + low[0], o[1] + low[1]},
+                                    {o[0] + high[0], o[1] + low[1]},
+                                    {o[0] + high[0], o[1] + high[1]},
+                                    {o[0] + low[0], o[1] + high[1]}}});
     }
     const Build& m_build;
     std::vector<PlacedBody> m_bodies;
@@ -85,10 +96,12 @@ std::vector<Point2> outlineOf(const Primitive& piece, Axis across, Axis up) {
         constexpr int sides = 48;
         for (int i = 0; i < sides; ++i)
             for (const double z : {-1.0, 1.0})
-                corner(piece.half[0] * std::cos(2 * std::numbers::pi * i / sides), piece.half[0] * std::sin(2 * std::numbers::pi * i / sides), z * piece.half[2]);
+                corner(piece.half[0] * std::cos(2 * std::numbers::pi * i / sides),
+                       piece.half[0] * std::sin(2 * std::numbers::pi * i / sides), z * piece.half[2]);
     } else {
         for (int i = 0; i < 8; ++i)
-            corner((i & 1 ? 1 : -1) * piece.half[0], (i & 2 ? 1 : -1) * piece.half[1], (i & 4 ? 1 : -1) * piece.half[2]);
+            corner((i & 1 ? 1 : -1) * piece.half[0], (i & 2 ? 1 : -1) * piece.half[1],
+                   (i & 4 ? 1 : -1) * piece.half[2]);
     }
     return hullOf(std::move(points));
 }

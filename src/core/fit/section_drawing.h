@@ -11,14 +11,23 @@ using Point2 = std::array<double, 2>;
 
 /// A drawing in mm, y upwards, made of named layers: case, cut, behind, keep-out, check, text.
 struct Drawing {
-    struct Line { std::string layer; std::vector<Point2> points; bool closed = true; };
-    struct Text { Point2 at{}; double heightMm = 3; std::string text; };
+    struct Line {
+        std::string layer;
+        std::vector<Point2> points;
+        bool closed = true;
+    };
+    struct Text {
+        Point2 at{};
+        double heightMm = 3;
+        std::string text;
+    };
     Point2 sizeMm{};
     std::vector<Line> lines;
     std::vector<Text> texts;
 };
 
-/// Front, side and top section of a build at the cuts @p atMm (x, y, z), aligned on shared edges, with a check bar of 50 mm.
+/// Front, side and top section of a build at the cuts @p atMm (x, y, z), aligned on shared edges, with a check bar of
+/// 50 mm.
 [[nodiscard]] Drawing sectionDrawing(const Build& build, const Point& atMm);
 
 } // namespace core::fit

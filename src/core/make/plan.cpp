@@ -9,18 +9,25 @@
 namespace core::make {
 namespace {
 
-constexpr std::array<Material, 5> materials{{{"pla", 1.24, 60}, {"petg", 1.27, 80}, {"abs", 1.04, 105}, {"asa", 1.07, 100}, {"tpu", 1.21, 60}}};
+constexpr std::array<Material, 5> materials{
+    {{"pla", 1.24, 60}, {"petg", 1.27, 80}, {"abs", 1.04, 105}, {"asa", 1.07, 100}, {"tpu", 1.21, 60}}};
 constexpr double tongueMm = 6, tongueClearanceMm = 0.2; // of a joint: common practice, no source
 
 /// How a box lies on the bed: turned, and on which of its faces.
-struct Lying { double turnDeg = 0; bool onItsSide = false; std::array<double, 2> footMm{}; double heightMm = 0; };
+struct Lying {
+    double turnDeg = 0;
+    bool onItsSide = false;
+    std::array<double, 2> footMm{};
+    double heightMm = 0;
+};
 
 /// First as drawn (own z up), then on its other faces; nothing when it fits on none.
 std::optional<Lying> lying(const Printer& printer, const std::array<double, 3>& size) {
     for (const auto& [u, v, up] : {std::array{0, 1, 2}, std::array{0, 2, 1}, std::array{1, 2, 0}}) {
         if (size[up] > printer.bedMm[2])
             continue;
-        if (const auto turn = turnToFit(size[u], size[v], printer.bedMm[0] - 2 * printer.borderMm, printer.bedMm[1] - 2 * printer.borderMm))
+        if (const auto turn = turnToFit(size[u], size[v], printer.bedMm[0] - 2 * printer.borderMm,
+                                        printer.bedMm[1] - 2 * printer.borderMm))
             return Lying{*turn, up != 2, {size[u], size[v]}, size[up]};
     }
     return std::nullopt;
@@ -44,7 +51,11 @@ std::optional<Split> splitOf(const Printer& printer, const std::array<double, 3>
 
 MadePart madePart(const Project& project, const Part& part, int copies) {
     const auto& spec = std::get<MadeSpec>(part.spec);
-    MadePart made{.id = part.id, .name = part.name, .process = spec.process, .material = spec.material, .count = spec.count * copies};
+    MadePart made{.id = part.id,
+                  .name = part.name,
+                  .process = spec.process,
+                  .material = spec.material,
+                  .count = spec.count * copies};
     const std::array<double, 3> size{part.size[0].value.mm(), part.size[1].value.mm(), part.size[2].value.mm()};
     if (const auto lies = lying(project.printer, size)) {
         made.fits = true;
@@ -75,52 +86,77 @@ MadePart madePart(const Project& project, const Part& part, int copies) {
 
 double usualMinutes(PartKind kind) { // engineering judgement
     switch (kind) {
-    case PartKind::Board: return 6;
-    case PartKind::Processor: return 3;
-    case PartKind::Cooler: return 12;
-    case PartKind::Card: return 5;
-    case PartKind::PowerSupply: return 8;
-    case PartKind::Fan: return 4;
-    case PartKind::Radiator: return 10;
-    default: return 3;
+    case PartKind::Board:
+        return 6;
+    case PartKind::Processor:
+        return 3;
+    case PartKind::Cooler:
+        return 12;
+    case PartKind::Card:
+        return 5;
+    case PartKind::PowerSupply:
+        return 8;
+    case PartKind::Fan:
+        return 4;
+    case PartKind::Radiator:
+        return 10;
+    default:
+        return 3;
     }
 }
 
 std::string usualSafety(PartKind kind) {
     switch (kind) {
-    case PartKind::PowerSupply: return "Never open a supply: its capacitors hold a dangerous charge. Mains wiring to local code, by a qualified person.";
-    case PartKind::Cooler: return "Tighten alternately, in a cross.";
-    case PartKind::Made: return "Eye protection when cutting; keep swarf away from electronics.";
-    default: return "";
+    case PartKind::PowerSupply:
+        return "Never open a supply: its capacitors hold a dangerous charge. Mains wiring to local code, by a "
+               "qualified person.";
+    case PartKind::Cooler:
+        return "Tighten alternately, in a cross.";
+    case PartKind::Made:
+        return "Eye protection when cutting; keep swarf away from electronics.";
+    default:
+        return "";
     }
 }
 
 /// Larger goes in first where nothing else decides: what carries others before what is only carried.
 int usualOrder(PartKind kind) {
     switch (kind) {
-    case PartKind::Made: return 0;
-    case PartKind::Processor: return 2;
-    case PartKind::Memory: return 3;
-    case PartKind::Drive: return 4;
-    case PartKind::Cooler: return 5;
-    case PartKind::Board: return 1;
-    case PartKind::PowerSupply: return 6;
-    case PartKind::Radiator: return 6;
+    case PartKind::Made:
+        return 0;
+    case PartKind::Processor:
+        return 2;
+    case PartKind::Memory:
+        return 3;
+    case PartKind::Drive:
+        return 4;
+    case PartKind::Cooler:
+        return 5;
+    case PartKind::Board:
+        return 1;
+    case PartKind::PowerSupply:
+        return 6;
+    case PartKind::Radiator:
+        return 6;
     case PartKind::Adapter:
-    case PartKind::Cable: return 7;
-    case PartKind::Card: return 8;
-    case PartKind::Fan: return 9;
-    case PartKind::Case: break;
+    case PartKind::Cable:
+        return 7;
+    case PartKind::Card:
+        return 8;
+    case PartKind::Fan:
+        return 9;
+    case PartKind::Case:
+        break;
     }
     return 10;
 }
-
 
 void addUndo(Plan& plan) {
     for (std::size_t i = 0; i < plan.steps.size(); ++i) {
         std::set<std::size_t> back{i};
         for (std::size_t j = i + 1; j < plan.steps.size(); ++j)
-            if (std::any_of(plan.steps[j].needs.begin(), plan.steps[j].needs.end(), [&](std::size_t n) { return back.contains(n); }))
+            if (std::any_of(plan.steps[j].needs.begin(), plan.steps[j].needs.end(),
+                            [&](std::size_t n) { return back.contains(n); }))
                 back.insert(j);
         Step& step = plan.steps[i];
         step.undo.assign(back.rbegin(), back.rend());
@@ -147,20 +183,27 @@ Result<std::vector<Step>> orderSteps(const Build& build) {
     while (steps.size() < placed.size()) {
         std::size_t next = placed.size();
         for (std::size_t i = 0; i < placed.size(); ++i) {
-            const bool ready = position[i] == placed.size() &&
-                               std::all_of(needs[i].begin(), needs[i].end(), [&](std::size_t n) { return position[n] < placed.size(); });
-            if (ready && (next == placed.size() || usualOrder(placed[i].part->kind) < usualOrder(placed[next].part->kind)))
+            const bool ready =
+                position[i] == placed.size() && std::all_of(needs[i].begin(), needs[i].end(),
+                                                            [&](std::size_t n) { return position[n] < placed.size(); });
+            if (ready &&
+                (next == placed.size() || usualOrder(placed[i].part->kind) < usualOrder(placed[next].part->kind)))
                 next = i;
         }
         if (next == placed.size()) {
             const auto stuck = std::find(position.begin(), position.end(), placed.size()) - position.begin();
-            return problem("part at " + placed[static_cast<std::size_t>(stuck)].mount + ", step.after", "steps wait for each other",
-                           "leave out one of the \"after\" entries");
+            return problem("part at " + placed[static_cast<std::size_t>(stuck)].mount + ", step.after",
+                           "steps wait for each other", "leave out one of the \"after\" entries");
         }
         const Placed& p = placed[next];
         const Part& part = *p.part;
-        Step step{.ref = {StepKind::Place, p.mount, {}}, .mount = p.mount, .text = part.name, .tool = part.step.tool, .minutes = part.step.minutes > 0 ? part.step.minutes : usualMinutes(part.kind),
-                  .fasteners = part.fasteners, .safety = part.step.safety.empty() ? usualSafety(part.kind) : part.step.safety};
+        Step step{.ref = {StepKind::Place, p.mount, {}},
+                  .mount = p.mount,
+                  .text = part.name,
+                  .tool = part.step.tool,
+                  .minutes = part.step.minutes > 0 ? part.step.minutes : usualMinutes(part.kind),
+                  .fasteners = part.fasteners,
+                  .safety = part.step.safety.empty() ? usualSafety(part.kind) : part.step.safety};
         const auto slash = p.mount.find('/');
         step.place = slash == std::string::npos ? std::string(caseMount) : p.mount.substr(0, slash);
         for (const Fastener& f : part.fasteners)
@@ -189,8 +232,15 @@ void addModifications(const Build& build, std::vector<Step>& steps) {
     }
     std::vector<Step> first;
     for (const Modification* m : build.modified) {
-        Step step{.ref = {StepKind::Modify, m->id, {}}, .mount = {}, .text = m->name, .tool = m->tool.empty() ? "saw, file" : m->tool, .place = std::string(caseMount), .minutes = m->minutes};
-        step.safety = m->safety.empty() ? "Eyes, ears and mask; clamp the work; gloves off near spinning tools. Electronics and riser out before cutting, no swarf left." : m->safety;
+        Step step{.ref = {StepKind::Modify, m->id, {}},
+                  .mount = {},
+                  .text = m->name,
+                  .tool = m->tool.empty() ? "saw, file" : m->tool,
+                  .place = std::string(caseMount),
+                  .minutes = m->minutes};
+        step.safety = m->safety.empty() ? "Eyes, ears and mask; clamp the work; gloves off near spinning tools. "
+                                          "Electronics and riser out before cutting, no swarf left."
+                                        : m->safety;
         first.push_back(std::move(step));
     }
     steps.insert(steps.begin(), first.begin(), first.end());
@@ -199,7 +249,12 @@ void addModifications(const Build& build, std::vector<Step>& steps) {
 /// Leads and adapters go in when both of their ends are there.
 void addLeads(const Build& build, std::vector<Step>& steps) {
     for (const Joined& j : build.joined) {
-        Step step{.ref = {StepKind::Lead, j.part->id, j.from}, .mount = {}, .text = j.part->name, .tool = "hands", .place = std::string(caseMount), .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : 1.5,
+        Step step{.ref = {StepKind::Lead, j.part->id, j.from},
+                  .mount = {},
+                  .text = j.part->name,
+                  .tool = "hands",
+                  .place = std::string(caseMount),
+                  .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : 1.5,
                   .safety = j.part->step.safety};
         std::vector<std::string> ends = j.to;
         ends.push_back(j.from);
@@ -232,14 +287,17 @@ std::string bedWords(const Project& project, const MadePart& part) {
     if (part.fits)
         return {};
     const Printer& p = project.printer;
-    std::string text = part.name + " does not fit the printer bed of " + fixed(p.bedMm[0], 0) + " x " + fixed(p.bedMm[1], 0) + " x " + fixed(p.bedMm[2], 0) + " mm less a border of " + fixed(p.borderMm, 0) + ", not turned and not on its side";
+    std::string text = part.name + " does not fit the printer bed of " + fixed(p.bedMm[0], 0) + " x " +
+                       fixed(p.bedMm[1], 0) + " x " + fixed(p.bedMm[2], 0) + " mm less a border of " +
+                       fixed(p.borderMm, 0) + ", not turned and not on its side";
     if (!part.split)
         return text + "; no cut into up to 8 pieces makes it fit";
     constexpr std::array<const char*, 3> across{"width", "height", "depth"};
     text += ": cut it across its " + std::string(across[part.split->axis]) + " at ";
     for (std::size_t i = 0; i < part.split->atMm.size(); ++i)
         text += (i ? ", " : "") + fixed(part.split->atMm[i], 1);
-    return text + " mm; each joint (tongue and groove) adds " + fixed(part.split->jointMm, 1) + " mm to its piece with " + fixed(part.split->clearanceMm, 1) + " clearance";
+    return text + " mm; each joint (tongue and groove) adds " + fixed(part.split->jointMm, 1) +
+           " mm to its piece with " + fixed(part.split->clearanceMm, 1) + " clearance";
 }
 
 std::vector<std::string> orderOf(const Plan& plan) {
@@ -263,7 +321,8 @@ Result<Plan> plan(const Project& project, const Build& build) {
     for (const std::string& id : build.caseSpec().pieces) {
         const Part* piece = project.part(id);
         if (!piece || piece->kind != PartKind::Made)
-            return problem("part " + build.casePart->id + ".pieces", "\"" + id + "\" is not a made part on the shelf", "name a part of kind made");
+            return problem("part " + build.casePart->id + ".pieces", "\"" + id + "\" is not a made part on the shelf",
+                           "name a part of kind made");
         count(*piece);
     }
     for (const Placed& p : build.placed)

@@ -7,16 +7,21 @@
 namespace core::make {
 
 /// Density g/cm³ and softening temperature °C of a printing material. Source: polymer handbooks (from memory).
-struct Material { std::string_view id; double densityGcm3; double softensC; };
+struct Material {
+    std::string_view id;
+    double densityGcm3;
+    double softensC;
+};
 [[nodiscard]] const Material* materialOf(std::string_view id);
 
-/// How a part that is too large for the bed can be cut: equal pieces along one of its own axes, joined by tongue and groove.
+/// How a part that is too large for the bed can be cut: equal pieces along one of its own axes, joined by tongue and
+/// groove.
 struct Split {
-    std::size_t axis = 0;         ///< own axis of the part
-    std::vector<double> atMm;     ///< where to cut, from its low face
-    double pieceMm = 0;           ///< longest piece, with its tongue
-    double jointMm = 0;           ///< a tongue adds to its piece
-    double clearanceMm = 0;       ///< between tongue and groove; try 0.1, 0.2 and 0.3
+    std::size_t axis = 0;     ///< own axis of the part
+    std::vector<double> atMm; ///< where to cut, from its low face
+    double pieceMm = 0;       ///< longest piece, with its tongue
+    double jointMm = 0;       ///< a tongue adds to its piece
+    double clearanceMm = 0;   ///< between tongue and groove; try 0.1, 0.2 and 0.3
 };
 
 struct MadePart {
@@ -25,26 +30,29 @@ struct MadePart {
     Process process = Process::Print;
     std::string material;
     int count = 1;
-    bool fits = false;      ///< on the bed with its border
-    double turnedDeg = 0;   ///< smallest turn at which it fits
-    bool onItsSide = false; ///< fits only when stood on another face
+    bool fits = false;              ///< on the bed with its border
+    double turnedDeg = 0;           ///< smallest turn at which it fits
+    bool onItsSide = false;         ///< fits only when stood on another face
     std::array<double, 2> footMm{}; ///< as it lies on the bed
     double heightMm = 0;
     std::optional<Split> split; ///< when it does not fit and pieces would
-    double plasticMm3 = 0;  ///< laid for one copy
-    double hours = 0;       ///< of all copies
+    double plasticMm3 = 0;      ///< laid for one copy
+    double hours = 0;           ///< of all copies
     double massG = 0;
     double cost = 0;
 };
 
-struct Purchase { std::string kind; int count = 0; };
+struct Purchase {
+    std::string kind;
+    int count = 0;
+};
 
 struct Step {
     StepRef ref;
-    std::string mount;    ///< of the part that is placed; empty for a lead or a modification
+    std::string mount; ///< of the part that is placed; empty for a lead or a modification
     std::string text;
     std::string tool;
-    std::string place;    ///< the part that carries it, "case" at the bottom
+    std::string place; ///< the part that carries it, "case" at the bottom
     double minutes = 0;
     int screws = 0;
     std::vector<Fastener> fasteners;

@@ -10,7 +10,8 @@ Resolver::Order* Resolver::order(std::string_view mount) {
 }
 
 Opening* Resolver::opening(std::string_view id) {
-    const auto it = std::find_if(m_build.openings.begin(), m_build.openings.end(), [&](const Opening& o) { return o.id == id; });
+    const auto it =
+        std::find_if(m_build.openings.begin(), m_build.openings.end(), [&](const Opening& o) { return o.id == id; });
     return it == m_build.openings.end() ? nullptr : &*it;
 }
 
@@ -113,7 +114,8 @@ template <> Resolver::Check Resolver::applyTo(const Connect& c, const std::strin
 }
 
 template <> Resolver::Check Resolver::applyTo(const Disconnect& c, const std::string& place) {
-    const auto it = std::find_if(m_build.joined.begin(), m_build.joined.end(), [&](const Joined& j) { return j.part->id == c.part && j.from == c.from; });
+    const auto it = std::find_if(m_build.joined.begin(), m_build.joined.end(),
+                                 [&](const Joined& j) { return j.part->id == c.part && j.from == c.from; });
     if (it == m_build.joined.end())
         return unknown(place, "a cable at \"" + c.from + "\", part", c.part);
     m_build.joined.erase(it);

@@ -26,12 +26,21 @@ void addFanPlace(Part& part, CaseSpec& spec, Side side, double along, double up)
     if (frame <= 0)
         return;
     const Direction out = outward(side);
-    Mount mount{.id = std::string(sideWord(side)) + "-fan", .name = "Fan place, " + std::string(sideWord(side)), .accepts = {PartKind::Fan}, .facing = out, .up = {out.axis == Axis::Z ? Axis::Y : Axis::Z, 1}};
+    Mount mount{.id = std::string(sideWord(side)) + "-fan",
+                .name = "Fan place, " + std::string(sideWord(side)),
+                .accepts = {PartKind::Fan},
+                .facing = out,
+                .up = {out.axis == Axis::Z ? Axis::Y : Axis::Z, 1}};
     mount.at[index(out.axis)] = from(out.sign > 0 ? Ref::High : Ref::Low, 0);
     mount.at[index(axes[0])] = from(Ref::Centre, along);
     mount.at[index(axes[1])] = from(Ref::Centre, up);
     part.mounts.push_back(mount);
-    spec.openings.push_back({.id = std::string(sideWord(side)) + "-grille", .name = "Grille, " + std::string(sideWord(side)), .side = side, .chamber = "inside", .centreMm = {along, up}, .sizeMm = {frame, frame}});
+    spec.openings.push_back({.id = std::string(sideWord(side)) + "-grille",
+                             .name = "Grille, " + std::string(sideWord(side)),
+                             .side = side,
+                             .chamber = "inside",
+                             .centreMm = {along, up},
+                             .sizeMm = {frame, frame}});
 }
 
 } // namespace
@@ -49,16 +58,41 @@ Result<Part> blankCase(const BlankCase& blank) {
     if (!(blank.perforation >= 0.05 && blank.perforation <= 1))
         return problem("open share of a grille", fixed(blank.perforation * 100, 0) + " %", "5 to 100 %");
     Part part{.id = blank.id, .kind = PartKind::Case, .name = blank.name, .size = blank.inside};
-    CaseSpec spec{.wall = measureMm(blank.wallMm, Source::Drawing), .feetMm = blank.feetMm, .material = blank.material, .boardForms = {"mini-itx"}};
+    CaseSpec spec{.wall = measureMm(blank.wallMm, Source::Drawing),
+                  .feetMm = blank.feetMm,
+                  .material = blank.material,
+                  .boardForms = {"mini-itx"}};
     spec.chambers.push_back({.id = "inside", .name = "Inside", .lowMm = {0, 0, 0}, .highMm = s});
     for (const Side side : {Side::Left, Side::Right, Side::Front, Side::Rear, Side::Bottom, Side::Top})
         spec.panels.push_back({.side = side, .flexible = side == Side::Right, .removable = side != Side::Rear});
     const Direction right{Axis::X, 1}, up{Axis::Z, 1};
-    part.mounts.push_back({.id = "tray", .name = "Tray", .accepts = {PartKind::Board}, .at = {from(Ref::Low, 6.5), from(Ref::High, 0), from(Ref::High, 6)}, .facing = right, .up = up});
-    part.mounts.push_back({.id = "card", .name = "Card place", .accepts = {PartKind::Card}, .at = {from(Ref::Low, 4), from(Ref::High, 2), from(Ref::Low, 10)}, .facing = {Axis::Z, -1}, .up = right});
-    part.mounts.push_back({.id = "supply", .name = "Supply bay", .accepts = {PartKind::PowerSupply}, .at = {from(Ref::Low, 4), from(Ref::Low, 4), from(Ref::Low, 6)}, .facing = right, .up = up});
-    part.mounts.push_back({.id = "bay", .name = "Drive bay", .accepts = {PartKind::Drive, PartKind::Made}, .at = {from(Ref::Low, 4), from(Ref::Low, 4), from(Ref::High, 4)}, .facing = up, .up = {Axis::Y, 1}});
-    const auto open = [&](Side side) { return std::find(blank.open.begin(), blank.open.end(), side) != blank.open.end(); };
+    part.mounts.push_back({.id = "tray",
+                           .name = "Tray",
+                           .accepts = {PartKind::Board},
+                           .at = {from(Ref::Low, 6.5), from(Ref::High, 0), from(Ref::High, 6)},
+                           .facing = right,
+                           .up = up});
+    part.mounts.push_back({.id = "card",
+                           .name = "Card place",
+                           .accepts = {PartKind::Card},
+                           .at = {from(Ref::Low, 4), from(Ref::High, 2), from(Ref::Low, 10)},
+                           .facing = {Axis::Z, -1},
+                           .up = right});
+    part.mounts.push_back({.id = "supply",
+                           .name = "Supply bay",
+                           .accepts = {PartKind::PowerSupply},
+                           .at = {from(Ref::Low, 4), from(Ref::Low, 4), from(Ref::Low, 6)},
+                           .facing = right,
+                           .up = up});
+    part.mounts.push_back({.id = "bay",
+                           .name = "Drive bay",
+                           .accepts = {PartKind::Drive, PartKind::Made},
+                           .at = {from(Ref::Low, 4), from(Ref::Low, 4), from(Ref::High, 4)},
+                           .facing = up,
+                           .up = {Axis::Y, 1}});
+    const auto open = [&](Side side) {
+        return std::find(blank.open.begin(), blank.open.end(), side) != blank.open.end();
+    };
     for (const Side side : {Side::Left, Side::Right})
         if (open(side))
             addFanPlace(part, spec, side, s[1] - 90, s[2] / 2);
@@ -66,9 +100,21 @@ Result<Part> blankCase(const BlankCase& blank) {
         if (open(side))
             addFanPlace(part, spec, side, s[0] / 2, s[1] / 2);
     if (open(Side::Rear))
-        spec.openings.push_back({.id = "rear-slots", .name = "Rear slots", .side = Side::Rear, .chamber = "inside", .centreMm = {s[0] / 2, 25}, .sizeMm = {std::min(80.0, s[0] - 10), 40}, .style = OpeningStyle::Mesh});
+        spec.openings.push_back({.id = "rear-slots",
+                                 .name = "Rear slots",
+                                 .side = Side::Rear,
+                                 .chamber = "inside",
+                                 .centreMm = {s[0] / 2, 25},
+                                 .sizeMm = {std::min(80.0, s[0] - 10), 40},
+                                 .style = OpeningStyle::Mesh});
     if (open(Side::Front))
-        spec.openings.push_back({.id = "front-grille", .name = "Front grille", .side = Side::Front, .chamber = "inside", .centreMm = {s[0] / 2, s[2] / 2}, .sizeMm = {s[0] - 16, s[2] * 0.6}, .style = OpeningStyle::Mesh});
+        spec.openings.push_back({.id = "front-grille",
+                                 .name = "Front grille",
+                                 .side = Side::Front,
+                                 .chamber = "inside",
+                                 .centreMm = {s[0] / 2, s[2] / 2},
+                                 .sizeMm = {s[0] - 16, s[2] * 0.6},
+                                 .style = OpeningStyle::Mesh});
     for (Opening& o : spec.openings)
         o.perforation = blank.perforation;
     part.spec = std::move(spec);

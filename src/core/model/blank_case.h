@@ -9,7 +9,7 @@ namespace core {
 struct BlankCase {
     std::string id = "case-1";
     std::string name = "Case";
-    Size3 inside;      ///< width, depth, height
+    Size3 inside; ///< width, depth, height
     double wallMm = 1.5;
     double feetMm = 8;
     WallMaterial material = WallMaterial::Steel;
@@ -18,8 +18,9 @@ struct BlankCase {
 };
 
 /// A case with one chamber and the places most compact builds have: a tray on the left wall, a card place along the
-/// floor, a supply bay at the front, a grille in each open panel, with a fan place behind those of the left, right, top and bottom. A start to be edited, not a design.
-/// Errors: an inner size below 60 mm or above 800 mm, a wall outside 0.3 to 10 mm, an open share outside 0.05 to 1.
+/// floor, a supply bay at the front, a grille in each open panel, with a fan place behind those of the left, right, top
+/// and bottom. A start to be edited, not a design. Errors: an inner size below 60 mm or above 800 mm, a wall outside
+/// 0.3 to 10 mm, an open share outside 0.05 to 1.
 [[nodiscard]] Result<Part> blankCase(const BlankCase& blank);
 
 } // namespace core

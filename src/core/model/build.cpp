@@ -69,10 +69,13 @@ Direction Placed::inCase(Direction own) const {
 LeadRef leadRef(const Build& build, std::size_t joined) {
     const auto same = [](const Joined& a, const Joined& b) { return a.part->id == b.part->id && a.from == b.from; };
     const Joined& j = build.joined[joined];
-    const auto before = std::count_if(build.joined.begin(), build.joined.begin() + static_cast<std::ptrdiff_t>(joined), [&](const Joined& other) { return same(other, j); });
+    const auto before = std::count_if(build.joined.begin(), build.joined.begin() + static_cast<std::ptrdiff_t>(joined),
+                                      [&](const Joined& other) { return same(other, j); });
     return {j.part->id, j.from, static_cast<int>(before) + 1};
 }
 
-Thing partOrCase(std::string_view mount) { return mount == caseMount ? Thing(TotalRef{Total::Volume}) : Thing(PartRef{std::string(mount)}); }
+Thing partOrCase(std::string_view mount) {
+    return mount == caseMount ? Thing(TotalRef{Total::Volume}) : Thing(PartRef{std::string(mount)});
+}
 
 } // namespace core

@@ -12,9 +12,9 @@ namespace core {
 struct DimensionOrigin {
     enum class What { None, PartSize, MountAt, VariantAt, BodyAt, BodySize, PortAt, Wall, Feet };
     What what = What::None;
-    std::string part;    ///< id on the shelf of the part that owns it
-    std::string item;    ///< id of the mount, name of the body, id of the port
-    std::string variant; ///< of the mount
+    std::string part;     ///< id on the shelf of the part that owns it
+    std::string item;     ///< id of the mount, name of the body, id of the port
+    std::string variant;  ///< of the mount
     std::size_t axis = 0; ///< own axis of the owner
     friend bool operator==(const DimensionOrigin&, const DimensionOrigin&) = default;
 };
@@ -52,7 +52,7 @@ struct Placed {
     const Part* part = nullptr;
     std::ptrdiff_t parent = -1; ///< index into Build::placed, -1 the case
     Frame frame;
-    std::array<Chain, 3> low;  ///< case axes
+    std::array<Chain, 3> low; ///< case axes
     std::array<Chain, 3> high;
     std::array<Length, 3> lowAt; ///< nominal values of the chains
     std::array<Length, 3> highAt;
@@ -60,10 +60,10 @@ struct Placed {
     FanMode mode = FanMode::Fixed;
     double duty = 0.6;
     std::optional<double> powerLimitW;
-    std::string variant;        ///< of its mount; empty: the mount as it is
-    std::vector<Port> ports;    ///< of the part, with the plugs chosen
-    std::string name;           ///< of the part; with its place where another part of the build has the same: "Fan 92, top"
-    bool outside = false;       ///< of the case, said so by its mount or by an offset outwards
+    std::string variant;     ///< of its mount; empty: the mount as it is
+    std::vector<Port> ports; ///< of the part, with the plugs chosen
+    std::string name;     ///< of the part; with its place where another part of the build has the same: "Fan 92, top"
+    bool outside = false; ///< of the case, said so by its mount or by an offset outwards
 
     /// Sustained draw at a load share of one, W; a limit never raises it.
     [[nodiscard]] double powerW() const { return powerLimitW ? std::min(*powerLimitW, part->powerW) : part->powerW; }
@@ -84,7 +84,9 @@ struct Joined {
     std::vector<std::string> to;
 };
 /// Mount and port of an end "tray/cpu:eps-8".
-struct EndName { std::string mount, port; };
+struct EndName {
+    std::string mount, port;
+};
 [[nodiscard]] EndName endName(std::string_view end);
 
 struct Build {
@@ -98,8 +100,8 @@ struct Build {
     Orientation down = Side::Bottom;
     std::vector<Joined> joined;
     std::vector<const Modification*> modified; ///< of the case, in the order they were made
-    Measure feet; ///< under the side it stands on
-    std::vector<ObservedLink> observed; ///< on the machine built as this very revision
+    Measure feet;                              ///< under the side it stands on
+    std::vector<ObservedLink> observed;        ///< on the machine built as this very revision
 
     [[nodiscard]] const CaseSpec& caseSpec() const { return std::get<CaseSpec>(casePart->spec); }
     [[nodiscard]] const Placed* at(std::string_view mount) const;
@@ -121,15 +123,17 @@ struct Build {
 [[nodiscard]] Result<std::vector<const Revision*>> lineage(const Project& project, std::string_view revisionId);
 
 /// As resolve(), with changes added to the revision: what a trial would give, without a copy of the project.
-[[nodiscard]] Result<Build> resolveWith(const Project& project, std::string_view revisionId, const std::vector<Change>& more);
+[[nodiscard]] Result<Build> resolveWith(const Project& project, std::string_view revisionId,
+                                        const std::vector<Change>& more);
 
-/// Puts a measured value in the place a dimension comes from. Errors: it comes from nowhere that can be measured, or the
-/// part, mount, body or port is gone.
+/// Puts a measured value in the place a dimension comes from. Errors: it comes from nowhere that can be measured, or
+/// the part, mount, body or port is gone.
 [[nodiscard]] Result<void> setMeasured(Project& project, const DimensionOrigin& origin, const Measure& value);
 
 /// Checks ranges and references of the whole project: every problem found, in order of appearance.
 [[nodiscard]] std::vector<Problem> validate(const Project& project);
-/// The same where @p sound is known to have no problem: only revisions that an edit can have touched are resolved again.
+/// The same where @p sound is known to have no problem: only revisions that an edit can have touched are resolved
+/// again.
 [[nodiscard]] std::vector<Problem> validateEdit(const Project& project, const Project& sound);
 
 } // namespace core

@@ -9,7 +9,9 @@ Change::Change(Change&& other) noexcept = default;
 Change& Change::operator=(const Change& other) = default;
 Change& Change::operator=(Change&& other) noexcept = default;
 Change::~Change() = default;
-bool operator==(const Change& a, const Change& b) { return static_cast<const AnyChange&>(a) == static_cast<const AnyChange&>(b); }
+bool operator==(const Change& a, const Change& b) {
+    return static_cast<const AnyChange&>(a) == static_cast<const AnyChange&>(b);
+}
 
 } // namespace core
 

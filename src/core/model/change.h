@@ -14,23 +14,40 @@ enum class FanMode { Fixed, Processor, Card }; ///< fixed duty, or following the
 /// Where the outside "down" is: the side the case stands on.
 using Orientation = Side;
 
-struct SetCase { std::string part; friend bool operator==(const SetCase&, const SetCase&) = default; };
+struct SetCase {
+    std::string part;
+    friend bool operator==(const SetCase&, const SetCase&) = default;
+};
 struct PlacePart {
     std::string part;
     std::string mount;
     FanFlow flow = FanFlow::In; ///< fans only
     friend bool operator==(const PlacePart&, const PlacePart&) = default;
 };
-struct SwapPart { std::string mount; std::string part; friend bool operator==(const SwapPart&, const SwapPart&) = default; };
-struct RemovePart { std::string mount; friend bool operator==(const RemovePart&, const RemovePart&) = default; };
-struct FlipFan { std::string mount; friend bool operator==(const FlipFan&, const FlipFan&) = default; };
+struct SwapPart {
+    std::string mount;
+    std::string part;
+    friend bool operator==(const SwapPart&, const SwapPart&) = default;
+};
+struct RemovePart {
+    std::string mount;
+    friend bool operator==(const RemovePart&, const RemovePart&) = default;
+};
+struct FlipFan {
+    std::string mount;
+    friend bool operator==(const FlipFan&, const FlipFan&) = default;
+};
 struct SetFan {
     std::string mount;
     FanMode mode = FanMode::Fixed;
     double duty = 0.6; ///< share of full speed, 0..1; used when fixed
     friend bool operator==(const SetFan&, const SetFan&) = default;
 };
-struct SetScreen { std::string opening; Screen screen = Screen::None; friend bool operator==(const SetScreen&, const SetScreen&) = default; };
+struct SetScreen {
+    std::string opening;
+    Screen screen = Screen::None;
+    friend bool operator==(const SetScreen&, const SetScreen&) = default;
+};
 struct SetOpening {
     std::string opening;
     OpeningStyle style = OpeningStyle::Mesh;
@@ -43,11 +60,22 @@ struct MovePart {
     Length by;
     friend bool operator==(const MovePart&, const MovePart&) = default;
 };
-struct Orient { Orientation down = Side::Bottom; friend bool operator==(const Orient&, const Orient&) = default; };
-struct LimitPower { std::string mount; double watts = 0; friend bool operator==(const LimitPower&, const LimitPower&) = default; };
+struct Orient {
+    Orientation down = Side::Bottom;
+    friend bool operator==(const Orient&, const Orient&) = default;
+};
+struct LimitPower {
+    std::string mount;
+    double watts = 0;
+    friend bool operator==(const LimitPower&, const LimitPower&) = default;
+};
 
 /// Chooses one of the variants of a mount; empty: the mount as it is.
-struct ChooseVariant { std::string mount; std::string variant; friend bool operator==(const ChooseVariant&, const ChooseVariant&) = default; };
+struct ChooseVariant {
+    std::string mount;
+    std::string variant;
+    friend bool operator==(const ChooseVariant&, const ChooseVariant&) = default;
+};
 /// Another plug in a socket: straight, or angled with its lead leaving in an own direction of the part.
 struct SetPlug {
     std::string mount;
@@ -63,15 +91,30 @@ struct Connect {
     std::vector<std::string> to;
     friend bool operator==(const Connect&, const Connect&) = default;
 };
-struct Disconnect { std::string part; std::string from; friend bool operator==(const Disconnect&, const Disconnect&) = default; };
-struct SetFeet { double mm = 8; friend bool operator==(const SetFeet&, const SetFeet&) = default; };
+struct Disconnect {
+    std::string part;
+    std::string from;
+    friend bool operator==(const Disconnect&, const Disconnect&) = default;
+};
+struct SetFeet {
+    double mm = 8;
+    friend bool operator==(const SetFeet&, const SetFeet&) = default;
+};
 /// How clogged the screen of an opening is: months of dust, or cleaned.
-struct SetFouling { std::string opening; double fouling = 2; friend bool operator==(const SetFouling&, const SetFouling&) = default; };
+struct SetFouling {
+    std::string opening;
+    double fouling = 2;
+    friend bool operator==(const SetFouling&, const SetFouling&) = default;
+};
 /// Carries out a modification of the case.
-struct Modify { std::string modification; friend bool operator==(const Modify&, const Modify&) = default; };
+struct Modify {
+    std::string modification;
+    friend bool operator==(const Modify&, const Modify&) = default;
+};
 
-using AnyChange = std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart,
-                               Orient, LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify, SetFouling>;
+using AnyChange =
+    std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart, Orient,
+                 LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify, SetFouling>;
 
 /// One change. A class of its own, so that copying and comparing seventeen kinds is compiled once and not in every file
 /// that holds a project.
@@ -88,7 +131,8 @@ struct Change : AnyChange {
 
 /// The change in words, made from the change itself, e.g. "Cooler L37 to Cooler L47".
 /// @p before names what was there; pass the project so that parts are called by their names.
-[[nodiscard]] std::string describe(const Change& change, const Project& project, const std::string& parentRevision = {});
+[[nodiscard]] std::string describe(const Change& change, const Project& project,
+                                   const std::string& parentRevision = {});
 
 [[nodiscard]] std::string_view styleWord(OpeningStyle style);
 [[nodiscard]] std::optional<OpeningStyle> styleFromWord(std::string_view word);

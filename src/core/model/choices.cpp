@@ -29,7 +29,8 @@ const Mount* mountAt(const Build& build, std::string_view path) {
     const std::string_view last = slash == std::string_view::npos ? path : path.substr(slash + 1);
     if (!owner)
         return nullptr;
-    const auto it = std::find_if(owner->mounts.begin(), owner->mounts.end(), [&](const Mount& m) { return m.id == last; });
+    const auto it =
+        std::find_if(owner->mounts.begin(), owner->mounts.end(), [&](const Mount& m) { return m.id == last; });
     return it == owner->mounts.end() ? nullptr : &*it;
 }
 
@@ -37,21 +38,24 @@ namespace {
 
 /// The thing a change sets to a value, when saying it again simply replaces it; empty: it adds up or stands alone.
 std::string settingOf(const Change& change) {
-    return std::visit([](const auto& c) -> std::string {
-        using T = std::decay_t<decltype(c)>;
-        if constexpr (std::is_same_v<T, SetFan> || std::is_same_v<T, LimitPower> || std::is_same_v<T, SwapPart> || std::is_same_v<T, ChooseVariant>)
-            return c.mount;
-        else if constexpr (requires { c.opening; })
-            return c.opening;
-        else if constexpr (std::is_same_v<T, SetPlug>)
-            return c.mount + ":" + c.port;
-        else if constexpr (std::is_same_v<T, SetFeet>)
-            return "feet";
-        else if constexpr (std::is_same_v<T, Orient>)
-            return "gravity";
-        else
-            return {};
-    }, change);
+    return std::visit(
+        [](const auto& c) -> std::string {
+            using T = std::decay_t<decltype(c)>;
+            if constexpr (std::is_same_v<T, SetFan> || std::is_same_v<T, LimitPower> || std::is_same_v<T, SwapPart> ||
+                          std::is_same_v<T, ChooseVariant>)
+                return c.mount;
+            else if constexpr (requires { c.opening; })
+                return c.opening;
+            else if constexpr (std::is_same_v<T, SetPlug>)
+                return c.mount + ":" + c.port;
+            else if constexpr (std::is_same_v<T, SetFeet>)
+                return "feet";
+            else if constexpr (std::is_same_v<T, Orient>)
+                return "gravity";
+            else
+                return {};
+        },
+        change);
 }
 
 } // namespace
@@ -64,7 +68,8 @@ void addTo(std::vector<Change>& changes, const Change& change) {
             return;
         }
         if (auto* move = std::get_if<MovePart>(&last))
-            if (const auto* more = std::get_if<MovePart>(&change); more && more->mount == move->mount && more->axis == move->axis) {
+            if (const auto* more = std::get_if<MovePart>(&change);
+                more && more->mount == move->mount && more->axis == move->axis) {
                 move->by += more->by;
                 if (move->by == Length{})
                     changes.pop_back();

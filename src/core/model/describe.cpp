@@ -34,30 +34,37 @@ struct Namer {
     std::string operator()(const RemovePart& c) const { return at(c.mount) + " taken out"; }
     std::string operator()(const FlipFan& c) const {
         const Placed* p = before ? before->at(c.mount) : nullptr;
-        return at(c.mount) + (!p ? " turned round" : p->flow == FanFlow::In ? " turned to blow out" : " turned to blow in");
+        return at(c.mount) + (!p                       ? " turned round"
+                              : p->flow == FanFlow::In ? " turned to blow out"
+                                                       : " turned to blow in");
     }
     std::string operator()(const SetFan& c) const {
-        return at(c.mount) + (c.mode == FanMode::Fixed ? " held at " + percent(c.duty)
-                              : c.mode == FanMode::Processor ? " follows the processor" : " follows the card");
+        return at(c.mount) + (c.mode == FanMode::Fixed       ? " held at " + percent(c.duty)
+                              : c.mode == FanMode::Processor ? " follows the processor"
+                                                             : " follows the card");
     }
     std::string operator()(const SetScreen& c) const {
         return c.screen == Screen::None ? "Dust screen off " + opening(c.opening)
                                         : std::string(screenWord(c.screen)) + " dust screen on " + opening(c.opening);
     }
     std::string operator()(const SetFouling& c) const {
-        return c.fouling <= 1 ? opening(c.opening) + " cleaned" : opening(c.opening) + " clogged, " + shortest(c.fouling) + " times the resistance of its clean screen";
+        return c.fouling <= 1 ? opening(c.opening) + " cleaned"
+                              : opening(c.opening) + " clogged, " + shortest(c.fouling) +
+                                    " times the resistance of its clean screen";
     }
     std::string operator()(const SetOpening& c) const {
         if (c.style == OpeningStyle::Closed)
             return opening(c.opening) + " closed";
         const Opening* o = before ? before->opening(c.opening) : nullptr;
         const std::string now = percent(c.perforation) + " open";
-        return opening(c.opening) + (o && o->style != OpeningStyle::Closed ? " " + percent(o->perforation) + " to " + now
-                                                                         : " opened to " + std::string(styleWord(c.style)) + ", " + now);
+        return opening(c.opening) + (o && o->style != OpeningStyle::Closed
+                                         ? " " + percent(o->perforation) + " to " + now
+                                         : " opened to " + std::string(styleWord(c.style)) + ", " + now);
     }
     std::string operator()(const MovePart& c) const {
         const std::string mm = plainFixed(std::abs(c.by.mm()), 1);
-        constexpr std::array<std::array<const char*, 2>, 3> words{{{"left", "right"}, {"forward", "back"}, {"down", "up"}}};
+        constexpr std::array<std::array<const char*, 2>, 3> words{
+            {{"left", "right"}, {"forward", "back"}, {"down", "up"}}};
         return at(c.mount) + " moved " + mm + " mm " + words[index(c.axis)][c.by.um() > 0 ? 1 : 0];
     }
     std::string operator()(const Orient& c) const {
@@ -68,7 +75,9 @@ struct Namer {
             return at(c.mount) + " as the place is drawn";
         const auto slash = c.mount.rfind('/');
         const Placed* parent = before && slash != std::string::npos ? before->at(c.mount.substr(0, slash)) : nullptr;
-        const Part* owner = slash == std::string::npos ? (before ? before->casePart : nullptr) : parent ? parent->part : nullptr;
+        const Part* owner = slash == std::string::npos ? (before ? before->casePart : nullptr)
+                            : parent                   ? parent->part
+                                                       : nullptr;
         const std::string last = slash == std::string::npos ? c.mount : c.mount.substr(slash + 1);
         if (owner)
             for (const Mount& m : owner->mounts)
@@ -78,8 +87,8 @@ struct Namer {
         return at(c.mount) + ": " + c.variant;
     }
     std::string operator()(const SetPlug& c) const {
-        return at(c.mount) + ", " + (c.style == PlugStyle::Straight ? "straight plug" : "angled plug") + " at " + c.port +
-               (c.style == PlugStyle::Straight ? "" : ", lead " + inCase(c.mount, c.towards));
+        return at(c.mount) + ", " + (c.style == PlugStyle::Straight ? "straight plug" : "angled plug") + " at " +
+               c.port + (c.style == PlugStyle::Straight ? "" : ", lead " + inCase(c.mount, c.towards));
     }
     /// A part's own direction as it lies in the case, in words.
     std::string inCase(const std::string& mount, Direction own) const {
@@ -88,7 +97,8 @@ struct Namer {
             return "towards its own " + directionWord(own);
         Direction d = p->frame.axis[index(own.axis)];
         d.sign *= own.sign;
-        constexpr std::array<std::array<const char*, 2>, 3> words{{{"to the left", "to the right"}, {"to the front", "to the rear"}, {"down", "up"}}};
+        constexpr std::array<std::array<const char*, 2>, 3> words{
+            {{"to the left", "to the right"}, {"to the front", "to the rear"}, {"down", "up"}}};
         return words[index(d.axis)][d.sign > 0 ? 1 : 0];
     }
     std::string operator()(const Connect& c) const {
@@ -99,10 +109,10 @@ struct Namer {
             words += (i ? ", " : " to ") + end(c.to[i]);
         return words;
     }
-    std::string operator()(const Disconnect& c) const { return part(c.part) + (c.from.empty() ? "" : " at " + end(c.from)) + " unplugged"; }
-    std::string operator()(const SetFeet& c) const {
-        return "Feet of " + plainFixed(c.mm, 1) + " mm";
+    std::string operator()(const Disconnect& c) const {
+        return part(c.part) + (c.from.empty() ? "" : " at " + end(c.from)) + " unplugged";
     }
+    std::string operator()(const SetFeet& c) const { return "Feet of " + plainFixed(c.mm, 1) + " mm"; }
     std::string operator()(const Modify& c) const {
         if (before)
             for (const Modification& m : before->caseSpec().modifications)
@@ -112,7 +122,8 @@ struct Namer {
     }
     std::string end(const std::string& text) const {
         const EndName name = endName(text);
-        return (name.mount == caseMount ? "the case" : at(name.mount)) + (name.port.empty() ? "" : " (" + name.port + ")");
+        return (name.mount == caseMount ? "the case" : at(name.mount)) +
+               (name.port.empty() ? "" : " (" + name.port + ")");
     }
     std::string operator()(const LimitPower& c) const {
         return at(c.mount) + " limited to " + std::to_string(std::lround(c.watts)) + " W";

@@ -9,7 +9,8 @@ std::string nameOf(const Revision& r) { return r.id; }
 std::string nameOf(const Run& r) { return r.name; }
 std::string nameOf(const Load& l) { return l.name; }
 
-template <class List> void compare(const char* kind, const List& before, const List& after, std::vector<std::string>& lines) {
+template <class List>
+void compare(const char* kind, const List& before, const List& after, std::vector<std::string>& lines) {
     using T = typename List::value_type;
     std::map<std::string, const T*> old;
     for (const T& item : before)
@@ -33,12 +34,14 @@ template <class List> void compare(const char* kind, const List& before, const L
 namespace {
 /// The part of the shelf that a change names; empty: none.
 std::string_view partOf(const Change& change) {
-    return std::visit([](const auto& c) -> std::string_view {
-        if constexpr (requires { c.part; })
-            return c.part;
-        else
-            return {};
-    }, static_cast<const AnyChange&>(change));
+    return std::visit(
+        [](const auto& c) -> std::string_view {
+            if constexpr (requires { c.part; })
+                return c.part;
+            else
+                return {};
+        },
+        static_cast<const AnyChange&>(change));
 }
 
 /// Ids of parts that are new, gone or not what they were. Those that are shared are the same without a look.
@@ -72,11 +75,15 @@ std::set<std::string> touchedRevisions(const Project& before, const Project& aft
     for (const Revision& r : after.revisions) {
         const auto it = old.find(r.id);
         const bool same = it != old.end() && (it->second == &r || *it->second == r);
-        const auto usesOne = [&] { return std::any_of(r.changes.begin(), r.changes.end(), [&](const Change& c) { return parts.contains(std::string(partOf(c))); }); };
+        const auto usesOne = [&] {
+            return std::any_of(r.changes.begin(), r.changes.end(),
+                               [&](const Change& c) { return parts.contains(std::string(partOf(c))); });
+        };
         if (!same || (!parts.empty() && usesOne()))
             touched.insert(r.id);
     }
-    // A parent may stand behind its child in the file: what hangs on a touched one is touched, until nothing more is found.
+    // A parent may stand behind its child in the file: what hangs on a touched one is touched, until nothing more is
+    // found.
     for (bool more = !touched.empty(); more;) {
         more = false;
         for (const Revision& r : after.revisions)

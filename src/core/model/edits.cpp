@@ -8,7 +8,9 @@
 namespace core {
 namespace {
 
-auto missing(const char* kind, const std::string& id) { return problem(std::string(kind) + " " + id, "it is not there", "name one that is"); }
+auto missing(const char* kind, const std::string& id) {
+    return problem(std::string(kind) + " " + id, "it is not there", "name one that is");
+}
 
 } // namespace
 
@@ -40,9 +42,12 @@ Result<void> removeRevision(Project& project, const std::string& id) {
     for (const Revision& r : std::as_const(project.revisions))
         if (r.parent == id)
             return problem("revision " + id, r.id + " comes from it", "delete the newer ones first");
-    const auto runs = std::count_if(project.runs.begin(), project.runs.end(), [&](const Run& run) { return run.revision == id; });
+    const auto runs =
+        std::count_if(project.runs.begin(), project.runs.end(), [&](const Run& run) { return run.revision == id; });
     if (runs > 0)
-        return problem("revision " + id, std::to_string(runs) + (runs == 1 ? " run was logged of it" : " runs were logged of it"), "delete the runs first, if they are not worth keeping");
+        return problem("revision " + id,
+                       std::to_string(runs) + (runs == 1 ? " run was logged of it" : " runs were logged of it"),
+                       "delete the runs first, if they are not worth keeping");
     if (project.revisions.size() == 1)
         return problem("revision " + id, "it is the only one", "a new project");
     erase_if(project.revisions, [&](const Revision& r) { return r.id == id; });

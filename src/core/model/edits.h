@@ -5,7 +5,8 @@
 
 namespace core {
 
-/// Gives a revision another id; what names it (children, runs, the baseline) follows. Errors: not there, the id is empty or taken.
+/// Gives a revision another id; what names it (children, runs, the baseline) follows. Errors: not there, the id is
+/// empty or taken.
 [[nodiscard]] Result<void> renameRevision(Project& project, const std::string& id, const std::string& to);
 /// Errors: not there, others come from it, or runs were logged of it: those would be lost with it.
 [[nodiscard]] Result<void> removeRevision(Project& project, const std::string& id);

@@ -11,13 +11,17 @@ struct Fact {
 };
 
 // ---- what a prediction can tell ----
-constexpr Fact differenceBand{3, "K", "half width of a predicted difference of temperatures", "engineering judgement; docs/model/air.md compares with measured builds"};
-constexpr Fact noticeable{1.5, "K", "a smaller predicted difference is not told", "half of its band: engineering judgement"};
+constexpr Fact differenceBand{3, "K", "half width of a predicted difference of temperatures",
+                              "engineering judgement; docs/model/air.md compares with measured builds"};
+constexpr Fact noticeable{1.5, "K", "a smaller predicted difference is not told",
+                          "half of its band: engineering judgement"};
 
 // ---- limits of parts whose maker states none ----
 constexpr Fact cardLimit{87, "\u00b0C", "a card with open fans slows down", "common practice, no source"};
 constexpr Fact blowerLimit{83, "\u00b0C", "a card with a blower slows down", "common practice, no source"};
-[[nodiscard]] constexpr double limitC(const CardSpec& card) { return card.limitC > 0 ? card.limitC : card.cooler == CardCooler::Blower ? blowerLimit.value : cardLimit.value; }
+[[nodiscard]] constexpr double limitC(const CardSpec& card) {
+    return card.limitC > 0 ? card.limitC : card.cooler == CardCooler::Blower ? blowerLimit.value : cardLimit.value;
+}
 
 // ---- fans of cards: level at 1 m and full speed, and its speed ----
 struct CardFan {
@@ -31,7 +35,8 @@ constexpr std::array<CardFan, 4> cardFans{{{CardCooler::Single, 40, 3200, 40, "c
                                            {CardCooler::Blower, 52, 4500, 300, "common practice, no source"}}};
 [[nodiscard]] constexpr const CardFan& fanOf(CardCooler cooler) { return cardFans[static_cast<std::size_t>(cooler)]; }
 
-// ---- fans of supplies, by form: frame and thickness as the air sees them, level at 1 m at a third of the load and at full ----
+// ---- fans of supplies, by form: frame and thickness as the air sees them, level at 1 m at a third of the load and at
+// full ----
 struct SupplyFan {
     std::string_view form;
     double frameMm, thicknessMm, thirdDba, fullDba;
@@ -55,7 +60,8 @@ constexpr Fact driveLevel{29, "dB(A)", "a 3.5 in drive while it seeks", "enginee
 constexpr Fact drivePanel{3, "dB", "more where it is screwed to a panel without rubber", "engineering judgement"};
 constexpr Fact pumpLevel{22, "dB(A)", "a pump without air in it", "engineering judgement"};
 
-/// Share of its sustained draw that a part takes under a load; what is neither processor nor card draws the same always.
+/// Share of its sustained draw that a part takes under a load; what is neither processor nor card draws the same
+/// always.
 [[nodiscard]] constexpr double loadShare(PartKind kind, double processorShare, double cardShare) {
     return kind == PartKind::Processor ? processorShare : kind == PartKind::Card ? cardShare : 1.0;
 }

@@ -11,8 +11,10 @@ Measure* placeOf(Part& part, const DimensionOrigin& origin) {
         return std::find_if(items.begin(), items.end(), [&](const auto& item) { return item.*member == origin.item; });
     };
     switch (origin.what) {
-    case What::PartSize: return &part.size[origin.axis];
-    case What::Wall: return &std::get<CaseSpec>(part.spec).wall;
+    case What::PartSize:
+        return &part.size[origin.axis];
+    case What::Wall:
+        return &std::get<CaseSpec>(part.spec).wall;
     case What::MountAt:
     case What::VariantAt: {
         const auto mount = named(part.mounts, &Mount::id);
@@ -40,7 +42,8 @@ Measure* placeOf(Part& part, const DimensionOrigin& origin) {
         return port == part.ports.end() ? nullptr : &port->at[origin.axis];
     }
     case What::None:
-    case What::Feet: break;
+    case What::Feet:
+        break;
     }
     return nullptr;
 }
@@ -51,12 +54,13 @@ Result<void> setMeasured(Project& project, const DimensionOrigin& origin, const 
     Part* part = project.shelf.edit(origin.part);
     Measure* place = part ? placeOf(*part, origin) : nullptr;
     if (!place)
-        return problem("measuring sheet", "there is no such size on part \"" + origin.part + "\"", "make the sheet again: the part has changed");
+        return problem("measuring sheet", "there is no such size on part \"" + origin.part + "\"",
+                       "make the sheet again: the part has changed");
     // One body or plate has one size: what lies on it moves with it only through its own places.
     const Measure before = *place;
     *place = value;
-    if (origin.what == DimensionOrigin::What::PartSize && part->bodies.size() == 1 && part->bodies[0].role == BodyRole::Solid &&
-        part->bodies[0].size[origin.axis].value == before.value)
+    if (origin.what == DimensionOrigin::What::PartSize && part->bodies.size() == 1 &&
+        part->bodies[0].role == BodyRole::Solid && part->bodies[0].size[origin.axis].value == before.value)
         part->bodies[0].size[origin.axis] = value;
     return {};
 }

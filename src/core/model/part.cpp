@@ -10,7 +10,9 @@ Spec::Spec(Spec&& other) noexcept = default;
 Spec& Spec::operator=(const Spec& other) = default;
 Spec& Spec::operator=(Spec&& other) noexcept = default;
 Spec::~Spec() = default;
-bool operator==(const Spec& a, const Spec& b) { return static_cast<const AnySpec&>(a) == static_cast<const AnySpec&>(b); }
+bool operator==(const Spec& a, const Spec& b) {
+    return static_cast<const AnySpec&>(a) == static_cast<const AnySpec&>(b);
+}
 
 std::string_view kindWord(PartKind kind) { return choiceWord(kind); }
 std::optional<PartKind> kindFromWord(std::string_view word) { return choiceFrom<PartKind>(word); }
@@ -29,12 +31,18 @@ std::optional<Direction> directionFromWord(std::string_view word) {
 
 Direction outward(Side side) {
     switch (side) {
-    case Side::Left: return {Axis::X, -1};
-    case Side::Right: return {Axis::X, 1};
-    case Side::Front: return {Axis::Y, -1};
-    case Side::Rear: return {Axis::Y, 1};
-    case Side::Bottom: return {Axis::Z, -1};
-    case Side::Top: return {Axis::Z, 1};
+    case Side::Left:
+        return {Axis::X, -1};
+    case Side::Right:
+        return {Axis::X, 1};
+    case Side::Front:
+        return {Axis::Y, -1};
+    case Side::Rear:
+        return {Axis::Y, 1};
+    case Side::Bottom:
+        return {Axis::Z, -1};
+    case Side::Top:
+        return {Axis::Z, 1};
     }
     return {};
 }
@@ -47,9 +55,12 @@ Side sideOf(Direction direction) {
 
 std::array<Axis, 2> planeAxes(Side side) {
     switch (outward(side).axis) {
-    case Axis::X: return {Axis::Y, Axis::Z};
-    case Axis::Y: return {Axis::X, Axis::Z};
-    case Axis::Z: break;
+    case Axis::X:
+        return {Axis::Y, Axis::Z};
+    case Axis::Y:
+        return {Axis::X, Axis::Z};
+    case Axis::Z:
+        break;
     }
     return {Axis::X, Axis::Y};
 }

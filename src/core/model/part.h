@@ -11,7 +11,21 @@
 
 namespace core {
 
-enum class PartKind { Case, Board, Processor, Cooler, Fan, Card, PowerSupply, Drive, Memory, Adapter, Cable, Made, Radiator };
+enum class PartKind {
+    Case,
+    Board,
+    Processor,
+    Cooler,
+    Fan,
+    Card,
+    PowerSupply,
+    Drive,
+    Memory,
+    Adapter,
+    Cable,
+    Made,
+    Radiator
+};
 enum class Axis { X, Y, Z };
 
 [[nodiscard]] constexpr std::size_t index(Axis axis) { return static_cast<std::size_t>(axis); }
@@ -41,8 +55,8 @@ struct Offset {
     friend bool operator==(const Offset&, const Offset&) = default;
 };
 
-/// Another way a part can sit at a mount: a supply turned, a fan outside, a radiator biased to one end. What is not said
-/// is as in the mount itself.
+/// Another way a part can sit at a mount: a supply turned, a fan outside, a radiator biased to one end. What is not
+/// said is as in the mount itself.
 struct MountVariant {
     std::string id;
     std::string name;
@@ -73,8 +87,8 @@ struct Mount {
     Direction up{Axis::Y, 1};     ///< owner direction of the part's own y
     std::vector<MountVariant> variants;
     std::vector<Slide> slides;
-    bool outside = false;   ///< of the case, on purpose
-    double frameMm = 0;     ///< of the fan its holes are drilled for; 0: not stated
+    bool outside = false; ///< of the case, on purpose
+    double frameMm = 0;   ///< of the fan its holes are drilled for; 0: not stated
     friend bool operator==(const Mount&, const Mount&) = default;
 };
 
@@ -99,12 +113,12 @@ struct Body {
     Axis along = Axis::Z; ///< axis of a cylinder, and of the holes through a plate
     BodyRole role = BodyRole::Solid;
     std::array<Measure, 3> at;
-    Size3 size;                    ///< tube: diameter twice; ribbon: width and thickness; the third is not used
-    Use use = Use::Plug;           ///< of a keep-out
+    Size3 size;                      ///< tube: diameter twice; ribbon: width and thickness; the third is not used
+    Use use = Use::Plug;             ///< of a keep-out
     std::array<double, 3> turnDeg{}; ///< turned about its own middle: about x, then y, then z of the part
-    std::vector<Cutout> cutouts;   ///< of a box
+    std::vector<Cutout> cutouts;     ///< of a box
     std::vector<std::array<double, 3>> routeMm; ///< middle line of a tube or ribbon, from @c at
-    double bendMm = 0;             ///< least bend radius of a tube or ribbon, of its middle line
+    double bendMm = 0;                          ///< least bend radius of a tube or ribbon, of its middle line
     friend bool operator==(const Body&, const Body&) = default;
 };
 
@@ -113,11 +127,12 @@ enum class PlugStyle { Straight, Angled };
 /// A socket of a part at its place: the plug that goes in needs room, and a lead can be measured to it.
 struct Port {
     std::string id;
-    std::string kind; ///< of the plug, e.g. "card-8"
+    std::string kind;          ///< of the plug, e.g. "card-8"
     std::array<Measure, 3> at; ///< middle of the socket, from the part's low corner in its own axes
     Direction out{Axis::Z, 1}; ///< own direction in which the plug is pulled off
     PlugStyle plug = PlugStyle::Straight;
-    Direction towards{Axis::Y, 1}; ///< own direction in which the lead bends, or leaves an angled plug; the plug is narrow along it
+    Direction towards{
+        Axis::Y, 1}; ///< own direction in which the lead bends, or leaves an angled plug; the plug is narrow along it
     std::vector<Direction> angledWays; ///< directions in which angled plugs can be had; empty: none
     friend bool operator==(const Port&, const Port&) = default;
 };
@@ -144,7 +159,8 @@ struct Chamber {
     friend bool operator==(const Chamber&, const Chamber&) = default;
 };
 
-/// A rectangle of a panel that air may pass. In-plane axes: (y,z) on left and right, (x,z) on front and rear, (x,y) else.
+/// A rectangle of a panel that air may pass. In-plane axes: (y,z) on left and right, (x,z) on front and rear, (x,y)
+/// else.
 struct Opening {
     std::string id;
     std::string name;
@@ -174,11 +190,11 @@ struct Panel {
 
 /// Something a modification takes away, and what does its work afterwards.
 struct Loss {
-    std::string what;     ///< e.g. "front USB"
-    std::string gives;    ///< kind of plug the case no longer offers; empty: none
-    std::string needs;    ///< kind of plug the case no longer takes up; empty: none
-    std::string mount;    ///< place that is gone; empty: none
-    std::string replace;  ///< what then needs replacing, in words; empty: nothing
+    std::string what;       ///< e.g. "front USB"
+    std::string gives;      ///< kind of plug the case no longer offers; empty: none
+    std::string needs;      ///< kind of plug the case no longer takes up; empty: none
+    std::string mount;      ///< place that is gone; empty: none
+    std::string replace;    ///< what then needs replacing, in words; empty: nothing
     std::string replacedBy; ///< kind of plug that the replacement brings; the ledger looks for it in the build
     friend bool operator==(const Loss&, const Loss&) = default;
 };
@@ -200,10 +216,10 @@ struct CaseSpec {
     Measure wall;        ///< wall thickness, the same on all sides
     double feetMm = 8.0; ///< free height under the case
     WallMaterial material = WallMaterial::Steel;
-    std::vector<std::string> pieces; ///< made parts on the shelf that this case is put together from
-    std::vector<std::string> boardForms; ///< forms that the tray takes, e.g. "mini-itx"
+    std::vector<std::string> pieces;      ///< made parts on the shelf that this case is put together from
+    std::vector<std::string> boardForms;  ///< forms that the tray takes, e.g. "mini-itx"
     std::vector<std::string> supplyForms; ///< forms that the supply bay takes, e.g. "sfx"; empty: not stated
-    int slotCovers = 0;                  ///< at the rear, for cards; 0: not stated
+    int slotCovers = 0;                   ///< at the rear, for cards; 0: not stated
     std::vector<Chamber> chambers;
     std::vector<Panel> panels;
     std::vector<Opening> openings;
@@ -213,7 +229,7 @@ struct CaseSpec {
 
 /// A slot with lanes. Slots that share lanes name the same group: one of them in use halves or stops the other.
 struct BoardSlot {
-    std::string kind;     ///< of plug, e.g. "slot-x16", "m.2"
+    std::string kind; ///< of plug, e.g. "slot-x16", "m.2"
     int generation = 4;
     int lanes = 4;
     bool chipset = false; ///< lanes come from the chipset, else from the processor
@@ -229,9 +245,9 @@ struct BoardSpec {
     bool graphicsOutput = true; ///< has a socket for the picture of a processor with graphics
     int memorySlots = 2;
     int memoryChannels = 2;
-    int chipsetLanes = 0;       ///< the chipset has for slots; 0: not stated
+    int chipsetLanes = 0; ///< the chipset has for slots; 0: not stated
     std::vector<BoardSlot> laneSlots;
-    double headerA = 1.0;       ///< a fan header carries
+    double headerA = 1.0; ///< a fan header carries
     friend bool operator==(const BoardSpec&, const BoardSpec&) = default;
 };
 
@@ -286,10 +302,10 @@ struct PowerSupplySpec {
     std::string form = "sfx";
     double ratedW = 600;
     double efficiency = 0.90;
-    bool brick = false; ///< converter outside the case
-    double peakW = 0;       ///< for a millisecond; 0: not stated
-    double rail12A = 0;     ///< current of the 12 V rail; 0: not stated
-    double twelvePinW = 0;  ///< what the sense wires of its 12-pin plug allow: 150, 300, 450 or 600; 0: not stated
+    bool brick = false;      ///< converter outside the case
+    double peakW = 0;        ///< for a millisecond; 0: not stated
+    double rail12A = 0;      ///< current of the 12 V rail; 0: not stated
+    double twelvePinW = 0;   ///< what the sense wires of its 12-pin plug allow: 150, 300, 450 or 600; 0: not stated
     std::string cableFamily; ///< its modular leads; empty: leads are fixed
     double levelDba = 0;     ///< at 1 m at full load; 0: not stated, told from its form
     friend bool operator==(const PowerSupplySpec&, const PowerSupplySpec&) = default;
@@ -308,16 +324,16 @@ struct DriveSpec {
 struct RadiatorSpec {
     double frameMm = 120; ///< of one fan place
     int fans = 1;
-    double plateMm = 1.0; ///< of the plate its fan screws go through
+    double plateMm = 1.0;            ///< of the plate its fan screws go through
     std::string metal = "aluminium"; ///< of what the liquid touches
-    bool pump = false;    ///< the pump sits in its end tank
-    double pumpDba = 0;   ///< of the pump at 1 m; 0: not stated
+    bool pump = false;               ///< the pump sits in its end tank
+    double pumpDba = 0;              ///< of the pump at 1 m; 0: not stated
     friend bool operator==(const RadiatorSpec&, const RadiatorSpec&) = default;
 };
 
 struct AdapterSpec {
-    double limitW = 0;     ///< it passes at most; 0: the limit of its plugs
-    bool moulded = false;  ///< plug moulded on the wires, not crimped
+    double limitW = 0;    ///< it passes at most; 0: the limit of its plugs
+    bool moulded = false; ///< plug moulded on the wires, not crimped
     friend bool operator==(const AdapterSpec&, const AdapterSpec&) = default;
 };
 
@@ -387,7 +403,7 @@ struct Part {
     std::map<std::string, int> needs; ///< sockets and plugs it takes up, by kind
     std::vector<Port> ports;          ///< those whose place is known
     std::optional<Link> link;         ///< lanes of a card, drive or adapter
-    double powerW = 0;   ///< sustained draw
+    double powerW = 0;                ///< sustained draw
     double massG = 0;
     double price = 0;
     std::vector<Fastener> fasteners;

@@ -18,7 +18,8 @@ Direction cross(Direction a, Direction b) {
     return {static_cast<Axis>(third), a.sign * b.sign * (cyclic ? 1 : -1)};
 }
 
-/// A mount of the owner by its id. Every processor has a lid that carries a cooler, stated or not; it is centred on the processor at hand.
+/// A mount of the owner by its id. Every processor has a lid that carries a cooler, stated or not; it is centred on the
+/// processor at hand.
 std::optional<Mount> mountOf(const Part& owner, std::string_view id) {
     const auto it = std::find_if(owner.mounts.begin(), owner.mounts.end(), [&](const Mount& m) { return m.id == id; });
     if (it != owner.mounts.end())
@@ -27,7 +28,9 @@ std::optional<Mount> mountOf(const Part& owner, std::string_view id) {
         return std::nullopt;
     Mount lid{.id = "lid", .name = "Lid", .accepts = {PartKind::Cooler}};
     const auto half = [&](std::size_t a) {
-        return Offset{Ref::Centre, {.value = Length::fromUm(owner.size[a].value.um() / 2), .tolerance = {}, .source = Source::Computed}};
+        return Offset{
+            Ref::Centre,
+            {.value = Length::fromUm(owner.size[a].value.um() / 2), .tolerance = {}, .source = Source::Computed}};
     };
     lid.at = {half(0), half(1), Offset{Ref::Above, {}}};
     return lid;
@@ -36,11 +39,16 @@ std::optional<Mount> mountOf(const Part& owner, std::string_view id) {
 /// In the owner's own axes "low" and "high" trade places when its axis runs against the case axis.
 Ref mirrored(Ref ref) {
     switch (ref) {
-    case Ref::Low: return Ref::High;
-    case Ref::High: return Ref::Low;
-    case Ref::Above: return Ref::Below;
-    case Ref::Below: return Ref::Above;
-    case Ref::Centre: break;
+    case Ref::Low:
+        return Ref::High;
+    case Ref::High:
+        return Ref::Low;
+    case Ref::Above:
+        return Ref::Below;
+    case Ref::Below:
+        return Ref::Above;
+    case Ref::Centre:
+        break;
     }
     return ref;
 }
@@ -55,7 +63,9 @@ std::size_t Resolver::dimension(std::string label, const Measure& measure, Dimen
 Resolver::Check Resolver::placeAll() {
     constexpr std::array<const char*, 3> names{"inner width", "inner depth", "inner height"};
     for (std::size_t a = 0; a < 3; ++a) {
-        m_build.inside[a].add(dimension("case " + std::string(names[a]), m_build.casePart->size[a], {DimensionOrigin::What::PartSize, m_build.casePart->id, {}, {}, a}), 2);
+        m_build.inside[a].add(dimension("case " + std::string(names[a]), m_build.casePart->size[a],
+                                        {DimensionOrigin::What::PartSize, m_build.casePart->id, {}, {}, a}),
+                              2);
         m_build.insideAt[a] = m_build.inside[a].nominal(m_build.dimensions);
     }
     std::stable_sort(m_orders.begin(), m_orders.end(), [](const Order& a, const Order& b) {
@@ -84,8 +94,12 @@ Resolver::Check Resolver::outsideIsSaid(const Order& o, const Placed& p) const {
     constexpr std::array<const char*, 3> axes{"x", "y", "z"};
     const Length wall = m_build.caseSpec().wall.value + Length::fromUm(10);
     for (std::size_t a = 0; a < 3; ++a)
-        if ((p.lowAt[a] >= m_build.insideAt[a] && p.highAt[a] > m_build.insideAt[a] + wall) || (p.highAt[a] <= Length{} && p.lowAt[a] < Length{} - wall))
-            return Problem{o.place, p.part->name + " at \"" + o.mount + "\" lies wholly outside the case: " + axes[a] + " from " + fixed(p.lowAt[a].mm(), 1) + " to " + fixed(p.highAt[a].mm(), 1) + " mm, inside is 0 to " + fixed(m_build.insideAt[a].mm(), 1),
+        if ((p.lowAt[a] >= m_build.insideAt[a] && p.highAt[a] > m_build.insideAt[a] + wall) ||
+            (p.highAt[a] <= Length{} && p.lowAt[a] < Length{} - wall))
+            return Problem{o.place,
+                           p.part->name + " at \"" + o.mount + "\" lies wholly outside the case: " + axes[a] +
+                               " from " + fixed(p.lowAt[a].mm(), 1) + " to " + fixed(p.highAt[a].mm(), 1) +
+                               " mm, inside is 0 to " + fixed(m_build.insideAt[a].mm(), 1),
                            "check the offset of the mount, or say \"outside\": true there"};
     return std::nullopt;
 }
@@ -99,7 +113,8 @@ Resolver::Check Resolver::checkEnds() const {
         for (const std::string& end : ends) {
             const EndName name = endName(end);
             if (name.mount != caseMount && !m_build.at(name.mount))
-                return Problem{"connection of " + j.part->id, "nothing is placed at \"" + name.mount + "\"", "an end such as \"tray:eps-8\", or take the cable out first"};
+                return Problem{"connection of " + j.part->id, "nothing is placed at \"" + name.mount + "\"",
+                               "an end such as \"tray:eps-8\", or take the cable out first"};
         }
     }
     return std::nullopt;
@@ -108,11 +123,13 @@ Resolver::Check Resolver::checkEnds() const {
 Resolver::Check Resolver::setPlugs(const Order& o, Placed& p) {
     p.ports = o.part->ports;
     for (const SetPlug& plug : o.plugs) {
-        const auto port = std::find_if(p.ports.begin(), p.ports.end(), [&](const Port& q) { return q.id == plug.port; });
+        const auto port =
+            std::find_if(p.ports.begin(), p.ports.end(), [&](const Port& q) { return q.id == plug.port; });
         if (port == p.ports.end())
             continue; // another part has come to this mount; its sockets are its own
         if (plug.style == PlugStyle::Angled && plug.towards.axis == port->out.axis)
-            return Problem{o.place, "an angled plug at \"" + plug.port + "\" cannot leave along its own socket", "a direction across it"};
+            return Problem{o.place, "an angled plug at \"" + plug.port + "\" cannot leave along its own socket",
+                           "a direction across it"};
         port->plug = plug.style;
         port->towards = plug.towards;
     }
@@ -121,23 +138,30 @@ Resolver::Check Resolver::setPlugs(const Order& o, Placed& p) {
 
 Result<Resolver::Place> Resolver::placeOf(const Order& o, Placed& p) const {
     const auto slash = o.mount.rfind('/');
-    Place place{.owner = m_build.casePart, .frame = {}, .mount = {}, .id = slash == std::string::npos ? o.mount : o.mount.substr(slash + 1)};
+    Place place{.owner = m_build.casePart,
+                .frame = {},
+                .mount = {},
+                .id = slash == std::string::npos ? o.mount : o.mount.substr(slash + 1)};
     if (slash != std::string::npos) {
         const Placed* parent = m_build.at(std::string_view(o.mount).substr(0, slash));
         if (!parent)
-            return problem(o.place, "nothing is placed at \"" + o.mount.substr(0, slash) + "\"", "place the part that carries it first");
+            return problem(o.place, "nothing is placed at \"" + o.mount.substr(0, slash) + "\"",
+                           "place the part that carries it first");
         p.parent = parent - m_build.placed.data();
         place.owner = parent->part;
         place.frame = parent->frame;
     }
     const auto mount = mountOf(*place.owner, place.id);
     if (!mount)
-        return problem(o.place, "\"" + place.owner->name + "\" has no mount \"" + place.id + "\"", "name one of its mounts");
+        return problem(o.place, "\"" + place.owner->name + "\" has no mount \"" + place.id + "\"",
+                       "name one of its mounts");
     place.mount = *mount;
     if (!o.variant.empty()) {
-        const auto v = std::find_if(mount->variants.begin(), mount->variants.end(), [&](const MountVariant& m) { return m.id == o.variant; });
+        const auto v = std::find_if(mount->variants.begin(), mount->variants.end(),
+                                    [&](const MountVariant& m) { return m.id == o.variant; });
         if (v == mount->variants.end())
-            return problem(o.place, "mount \"" + o.mount + "\" has no variant \"" + o.variant + "\"", "name one of its variants, or none");
+            return problem(o.place, "mount \"" + o.mount + "\" has no variant \"" + o.variant + "\"",
+                           "name one of its variants, or none");
         place.mount.accepts = v->accepts.value_or(mount->accepts);
         place.mount.at = v->at.value_or(mount->at);
         place.mount.facing = v->facing.value_or(mount->facing);
@@ -149,7 +173,8 @@ Result<Resolver::Place> Resolver::placeOf(const Order& o, Placed& p) const {
 }
 
 Resolver::Check Resolver::placeOne(const Order& o) {
-    Placed p{.mount = o.mount, .part = o.part, .flow = o.flow, .mode = o.mode, .duty = o.duty, .powerLimitW = o.powerLimitW};
+    Placed p{
+        .mount = o.mount, .part = o.part, .flow = o.flow, .mode = o.mode, .duty = o.duty, .powerLimitW = o.powerLimitW};
     const auto place = placeOf(o, p);
     if (!place)
         return place.error();
@@ -183,14 +208,20 @@ void Resolver::placeAlong(std::size_t own, const Order& o, const Place& place, P
                 ownerAxis = k;
     const bool flipped = p.parent >= 0 && place.frame.axis[ownerAxis].sign < 0;
     const Chain& ownerLow = p.parent >= 0 ? m_build.placed[static_cast<std::size_t>(p.parent)].low[a] : Chain{};
-    const Chain& ownerHigh = p.parent >= 0 ? m_build.placed[static_cast<std::size_t>(p.parent)].high[a] : m_build.inside[a];
+    const Chain& ownerHigh =
+        p.parent >= 0 ? m_build.placed[static_cast<std::size_t>(p.parent)].high[a] : m_build.inside[a];
 
     const Offset& offset = place.mount.at[ownerAxis];
     p.outside = p.outside || (p.parent < 0 && (offset.ref == Ref::Above || offset.ref == Ref::Below));
     constexpr std::array<const char*, 3> sizeWords{"width", "height", "depth"};
-    const std::size_t size = dimension(o.part->name + ", " + sizeWords[own], o.part->size[own], {DimensionOrigin::What::PartSize, o.part->id, {}, {}, own});
+    const std::size_t size = dimension(o.part->name + ", " + sizeWords[own], o.part->size[own],
+                                       {DimensionOrigin::What::PartSize, o.part->id, {}, {}, own});
     const bool needsOffset = offset.value.value != Length{} || offset.value.tolerance != Length{};
-    const std::size_t off = needsOffset ? dimension(place.mount.name + ", place", offset.value, {o.variant.empty() ? DimensionOrigin::What::MountAt : DimensionOrigin::What::VariantAt, place.owner->id, place.id, o.variant, ownerAxis}) : 0;
+    const std::size_t off =
+        needsOffset ? dimension(place.mount.name + ", place", offset.value,
+                                {o.variant.empty() ? DimensionOrigin::What::MountAt : DimensionOrigin::What::VariantAt,
+                                 place.owner->id, place.id, o.variant, ownerAxis})
+                    : 0;
 
     const Ref ref = flipped ? mirrored(offset.ref) : offset.ref;
     Chain& low = p.low[a];
@@ -200,10 +231,22 @@ void Resolver::placeAlong(std::size_t own, const Order& o, const Place& place, P
             chain.add(off, halves);
     };
     switch (ref) {
-    case Ref::Low: low = ownerLow; addOffset(low, 2); break;
-    case Ref::Above: low = ownerHigh; addOffset(low, 2); break;
-    case Ref::High: high = ownerHigh; addOffset(high, -2); break;
-    case Ref::Below: high = ownerLow; addOffset(high, -2); break;
+    case Ref::Low:
+        low = ownerLow;
+        addOffset(low, 2);
+        break;
+    case Ref::Above:
+        low = ownerHigh;
+        addOffset(low, 2);
+        break;
+    case Ref::High:
+        high = ownerHigh;
+        addOffset(high, -2);
+        break;
+    case Ref::Below:
+        high = ownerLow;
+        addOffset(high, -2);
+        break;
     case Ref::Centre:
         low = flipped ? ownerHigh : ownerLow;
         addOffset(low, flipped ? -2 : 2);
@@ -212,7 +255,10 @@ void Resolver::placeAlong(std::size_t own, const Order& o, const Place& place, P
     }
     const bool fromHigh = ref == Ref::High || ref == Ref::Below;
     if (o.shift[a] != Length{})
-        (fromHigh ? high : low).add(dimension(o.part->name + ", moved", {.value = o.shift[a], .tolerance = Length::fromUm(200), .source = Source::Drawing}), 2);
+        (fromHigh ? high : low)
+            .add(dimension(o.part->name + ", moved",
+                           {.value = o.shift[a], .tolerance = Length::fromUm(200), .source = Source::Drawing}),
+                 2);
     if (fromHigh) {
         low = high;
         low.add(size, -2);

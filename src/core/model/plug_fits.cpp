@@ -7,7 +7,10 @@
 namespace core {
 namespace {
 
-struct Row { std::string_view asked, offered; PlugFit fit; };
+struct Row {
+    std::string_view asked, offered;
+    PlugFit fit;
+};
 constexpr std::array<Row, 14> rows{{
     {"eps-8", "eps-4+4", PlugFit::Whole},
     {"eps-4", "eps-4+4", PlugFit::Whole},
@@ -61,6 +64,8 @@ std::string_view narrowerPlug(std::string_view asked, std::string_view offered) 
     return asked;
 }
 
-std::string_view restOfPlug(std::string_view asked, std::string_view offered) { return asked == "eps-4" && offered == "eps-4+4" ? "eps-4" : std::string_view{}; }
+std::string_view restOfPlug(std::string_view asked, std::string_view offered) {
+    return asked == "eps-4" && offered == "eps-4+4" ? "eps-4" : std::string_view{};
+}
 
 } // namespace core

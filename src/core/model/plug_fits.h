@@ -4,9 +4,9 @@
 
 namespace core {
 
-/// How well what is offered serves what is asked for. Plugs that come in parts serve two kinds: 4+4, 6+2, 20+4; a narrow
-/// card runs in a wide slot, a 4-pin plug in an 8-pin processor socket, 3- and 4-pin fan plugs on each other's headers.
-/// Common practice, no source.
+/// How well what is offered serves what is asked for. Plugs that come in parts serve two kinds: 4+4, 6+2, 20+4; a
+/// narrow card runs in a wide slot, a 4-pin plug in an 8-pin processor socket, 3- and 4-pin fan plugs on each other's
+/// headers. Common practice, no source.
 enum class PlugFit {
     Not,
     Whole,  ///< as if it were made for it

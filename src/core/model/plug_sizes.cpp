@@ -11,8 +11,8 @@ constexpr std::string_view judged = "engineering judgement, from contact ratings
 constexpr std::string_view cem = "PCI Express card electromechanical specification";
 constexpr std::string_view sata = "Serial ATA specification: 4.5 A a rail, here at 12 V";
 
-// Straight length and bend: 12-pin 35 straight; 8-pin graphics 20 + 15; SATA 20 + 10; 24-pin and processor plugs 20 above
-// the socket. Cross sections are those of the housings, rounded up: common practice, no source.
+// Straight length and bend: 12-pin 35 straight; 8-pin graphics 20 + 15; SATA 20 + 10; 24-pin and processor plugs 20
+// above the socket. Cross sections are those of the housings, rounded up: common practice, no source.
 constexpr std::array<PlugSize, 25> plugs{{
     {"card-12", 20, 9, 35, 20, 14, 600, common, cem},
     {"card-8", 18, 10, 20, 15, 12, 150, common, cem},

@@ -6,9 +6,14 @@
 
 namespace core {
 namespace {
-constexpr WordTable<TargetKind, 8> targetUnits{{{TargetKind::Temperature, "°C"}, {TargetKind::Noise, "dB(A)"},
-    {TargetKind::Clock, "MHz"}, {TargetKind::Gap, "mm"}, {TargetKind::Volume, "L"}, {TargetKind::Mass, "g"},
-    {TargetKind::Cost, ""}, {TargetKind::Power, "W"}}};
+constexpr WordTable<TargetKind, 8> targetUnits{{{TargetKind::Temperature, "°C"},
+                                                {TargetKind::Noise, "dB(A)"},
+                                                {TargetKind::Clock, "MHz"},
+                                                {TargetKind::Gap, "mm"},
+                                                {TargetKind::Volume, "L"},
+                                                {TargetKind::Mass, "g"},
+                                                {TargetKind::Cost, ""},
+                                                {TargetKind::Power, "W"}}};
 
 template <class List> const typename List::value_type* find(const List& items, std::string_view id) {
     const auto it = std::find_if(items.begin(), items.end(), [&](const auto& item) { return item.id == id; });

@@ -36,10 +36,10 @@ struct Load {
 
 struct Brief {
     std::string purpose;
-    double roomC = 23.0;     ///< reference room temperature
-    double listenerM = 1.0;  ///< distance at which noise is judged
+    double roomC = 23.0;    ///< reference room temperature
+    double listenerM = 1.0; ///< distance at which noise is judged
     double altitudeM = 0.0;
-    std::string load;        ///< id of the load that the targets are judged at
+    std::string load; ///< id of the load that the targets are judged at
     std::vector<Target> targets;
     std::array<double, 3> carryBoxMm{}; ///< inner size of the box it is carried in; 0: none
     friend bool operator==(const Brief&, const Brief&) = default;
@@ -56,9 +56,9 @@ struct NeedOverride {
 /// The printer that made parts must fit.
 struct Printer {
     std::array<double, 3> bedMm{220, 220, 240};
-    double flowMm3s = 9.0;       ///< volume of plastic a second, averaged over a print
+    double flowMm3s = 9.0; ///< volume of plastic a second, averaged over a print
     double pricePerKg = 25.0;
-    double borderMm = 5.0;       ///< of the bed that is left free on each side
+    double borderMm = 5.0; ///< of the bed that is left free on each side
     friend bool operator==(const Printer&, const Printer&) = default;
 };
 

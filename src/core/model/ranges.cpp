@@ -11,7 +11,7 @@ namespace {
 struct Place {
     const Place* up = nullptr;
     const char* key = "";
-    long index = -1;               ///< in a list
+    long index = -1;                 ///< in a list
     const std::string* id = nullptr; ///< of that item, for people
 
     [[nodiscard]] std::string text() const {
@@ -24,27 +24,43 @@ struct Place {
     }
 };
 
-template <class T> concept Text = std::same_as<T, std::string>;
-template <class T> concept Number = std::is_arithmetic_v<T> && !std::same_as<T, bool>;
-template <class T> concept Words = Chosen<T> || std::same_as<T, bool> || Text<T>;
-template <class T> concept Items = !Text<T> && requires(const T& list) { list.begin(); list.size(); list[0]; };
+template <class T>
+concept Text = std::same_as<T, std::string>;
+template <class T>
+concept Number = std::is_arithmetic_v<T> && !std::same_as<T, bool>;
+template <class T>
+concept Words = Chosen<T> || std::same_as<T, bool> || Text<T>;
+template <class T>
+concept Items = !Text<T> && requires(const T& list) {
+    list.begin();
+    list.size();
+    list[0];
+};
 
-/// The archive that looks whether every number is within the range of its field. A number in a field without a range does
-/// not compile.
+/// The archive that looks whether every number is within the range of its field. A number in a field without a range
+/// does not compile.
 class RangeCheck {
 public:
-    RangeCheck(const std::function<void(Problem)>& add, const Project& sound, Place at = {}) : m_add(add), m_sound(sound), m_at(at) {}
+    RangeCheck(const std::function<void(Problem)>& add, const Project& sound, Place at = {})
+        : m_add(add), m_sound(sound), m_at(at) {}
 
-    template <class F, class T> void operator()(const F& field, const T& value) { look(field, value, {&m_at, field.key}); }
+    template <class F, class T> void operator()(const F& field, const T& value) {
+        look(field, value, {&m_at, field.key});
+    }
     template <class F, class T> void operator()(const F& field, const T& value, const T&) { (*this)(field, value); }
     template <class F, class T> void optional(const F& field, const std::optional<T>& value) {
         if (value)
             (*this)(field, *value);
     }
     void measure(const NumberField& field, const Measure& value, Source) { (*this)(field, value); }
-    template <std::size_t N> void measures(const NumberField& field, const std::array<Measure, N>& values, Source, SheetKind = {}) { (*this)(field, values); }
+    template <std::size_t N>
+    void measures(const NumberField& field, const std::array<Measure, N>& values, Source, SheetKind = {}) {
+        (*this)(field, values);
+    }
     void place(const std::array<Offset, 3>& offsets) {
-        static constexpr std::array fields{number("x", unit::mm, -2000, 2000, ""), number("y", unit::mm, -2000, 2000, ""), number("z", unit::mm, -2000, 2000, "")};
+        static constexpr std::array fields{number("x", unit::mm, -2000, 2000, ""),
+                                           number("y", unit::mm, -2000, 2000, ""),
+                                           number("z", unit::mm, -2000, 2000, "")};
         for (std::size_t i = 0; i < 3; ++i)
             (*this)(fields[i], offsets[i].value);
     }
@@ -69,9 +85,13 @@ private:
         if (field.holds(static_cast<double>(value)))
             return;
         const std::string u = *field.unit.text ? std::string(" ") + field.unit.text : std::string{};
-        m_add({place.text(), "the value " + shortest(static_cast<double>(value)) + u + " is out of range", std::string(field.zeroIsUnstated ? "0, or " : "") + "from " + shortest(field.low) + " to " + shortest(field.high) + u});
+        m_add({place.text(), "the value " + shortest(static_cast<double>(value)) + u + " is out of range",
+               std::string(field.zeroIsUnstated ? "0, or " : "") + "from " + shortest(field.low) + " to " +
+                   shortest(field.high) + u});
     }
-    template <class F> void look(const F& field, const Length& value, const Place& place) { look(field, value.mm(), place); }
+    template <class F> void look(const F& field, const Length& value, const Place& place) {
+        look(field, value.mm(), place);
+    }
     template <class F> void look(const F& field, const Measure& value, const Place& place) {
         look(field, value.value, place);
         look(number("tol_mm", unit::mm, 0, 100, ""), value.tolerance, {&place, "tol_mm"});
@@ -93,7 +113,8 @@ private:
         }
     }
     /// A struct: its own fields.
-    template <class F, class T> requires(std::is_class_v<T> && !Words<T> && !Items<T>) void look(const F&, const T& value, const Place& place) {
+    template <class F, class T>
+    requires(std::is_class_v<T> && !Words<T> && !Items<T>) void look(const F&, const T& value, const Place& place) {
         RangeCheck inner(m_add, m_sound, place);
         fields(inner, value);
     }

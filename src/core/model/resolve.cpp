@@ -10,7 +10,8 @@ Result<Build> Resolver::run(std::string_view revisionId, const std::vector<Chang
     m_build.revision = std::string(revisionId);
     for (const Revision* revision : *line)
         for (std::size_t i = 0; i < revision->changes.size(); ++i)
-            if (auto wrong = apply(revision->changes[i], "revision " + revision->id + ", change " + std::to_string(i + 1)))
+            if (auto wrong =
+                    apply(revision->changes[i], "revision " + revision->id + ", change " + std::to_string(i + 1)))
                 return tl::make_unexpected(*wrong);
     if (more.empty()) // what was seen holds for the machine as it was built
         m_build.observed = line->back()->observed;
@@ -38,7 +39,8 @@ Result<std::vector<const Revision*>> lineage(const Project& project, std::string
         if (!revision)
             return problem(askedBy, "revision \"" + id + "\" is not there", "name one of the project's revisions");
         if (std::find(line.begin(), line.end(), revision) != line.end())
-            return problem("revision " + id, "its parents lead back to itself", "let the first revision have no parent");
+            return problem("revision " + id, "its parents lead back to itself",
+                           "let the first revision have no parent");
         line.push_back(revision);
         askedBy = "revision " + id + ", parent";
         id = revision->parent;
@@ -49,7 +51,9 @@ Result<std::vector<const Revision*>> lineage(const Project& project, std::string
     return line;
 }
 
-Result<Build> resolve(const Project& project, std::string_view revisionId) { return Resolver(project).run(revisionId, {}); }
+Result<Build> resolve(const Project& project, std::string_view revisionId) {
+    return Resolver(project).run(revisionId, {});
+}
 
 Result<Build> resolveWith(const Project& project, std::string_view revisionId, const std::vector<Change>& more) {
     return Resolver(project).run(revisionId, more);

@@ -42,9 +42,9 @@ private:
     /// The place of an order: its owner, and the mount in the variant that was chosen.
     struct Place {
         const Part* owner = nullptr;
-        Frame frame;      ///< of the owner
+        Frame frame; ///< of the owner
         Mount mount;
-        std::string id;   ///< of the mount
+        std::string id; ///< of the mount
     };
     Result<Place> placeOf(const Order& order, Placed& placed) const;
     void placeAlong(std::size_t own, const Order& order, const Place& place, Placed& placed);

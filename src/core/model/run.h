@@ -31,21 +31,21 @@ struct Samples {
 
 /// The log a run was read in from, byte for byte: what its maker wrote is never rewritten, only kept.
 struct Original {
-    std::string name;     ///< its file name
-    std::string packed;   ///< zlib-compressed bytes, empty while @p path names where they stand
+    std::string name;       ///< its file name
+    std::string packed;     ///< zlib-compressed bytes, empty while @p path names where they stand
     std::uint64_t size = 0; ///< of the bytes unpacked
-    std::string path;     ///< absolute, of an ordinary file beside the project; empty: packed
+    std::string path;       ///< absolute, of an ordinary file beside the project; empty: packed
     friend bool operator==(const Original& a, const Original& b) { return a.name == b.name && a.size == b.size; }
 };
 
 /// The file in an interchange folder that holds the readings just as they are here. While it is the same file,
 /// saving to that folder leaves it alone.
 struct LogFile {
-    std::string folder;   ///< absolute
-    std::string name;     ///< inside the folder, e.g. "runs/first.csv"
+    std::string folder; ///< absolute
+    std::string name;   ///< inside the folder, e.g. "runs/first.csv"
     std::uint64_t inode = 0, size = 0;
     std::int64_t modifiedNs = 0;
-    bool channelsStated = false; ///< project.json says what its columns are
+    bool channelsStated = false;             ///< project.json says what its columns are
     std::shared_ptr<const Samples> readings; ///< what was read from it; other readings need a file of their own
 };
 
@@ -58,9 +58,9 @@ struct Run {
     std::optional<double> roomC; ///< typed in; a room channel in the log has precedence
     std::string instruments;
     std::string note;
-    std::string source;     ///< "file", "rig" or "capture"
-    bool simulated = false; ///< made by a simulated device: for ever, and it proves nothing
-    double distanceM = 1.0; ///< of the sound level meter
+    std::string source;               ///< "file", "rig" or "capture"
+    bool simulated = false;           ///< made by a simulated device: for ever, and it proves nothing
+    double distanceM = 1.0;           ///< of the sound level meter
     std::optional<double> loadStartS; ///< marks set by the user where the load was not found
     std::optional<double> loadEndS;
     std::shared_ptr<const Samples> samples = std::make_shared<Samples>();

@@ -7,7 +7,8 @@
 namespace core {
 namespace {
 
-constexpr std::string_view itx = "Mini-ITX addendum to microATX", atx = "ATX and microATX specifications", fans = "common practice, no source";
+constexpr std::string_view itx = "Mini-ITX addendum to microATX", atx = "ATX and microATX specifications",
+                           fans = "common practice, no source";
 
 constexpr std::array<StandardSize, 25> sizes{{
     {PartKind::Board, "mini-itx", {170, 170, 0}, {157.48, 154.94}, itx},
@@ -31,27 +32,52 @@ constexpr std::array<StandardSize, 25> sizes{{
     {PartKind::Fan, "120", {120, 120, 0}, {105, 105}, fans},
     {PartKind::Fan, "140", {140, 140, 0}, {124.5, 124.5}, fans},
     {PartKind::Fan, "200", {200, 200, 0}, {154, 154}, "common practice, no source; varies by maker"},
-    {PartKind::Card, "1", {0, 111.15, 20.32}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
-    {PartKind::Card, "2", {0, 111.15, 40.64}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
-    {PartKind::Card, "3", {0, 111.15, 60.96}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
-    {PartKind::Card, "4", {0, 111.15, 81.28}, {}, "PCI Express card electromechanical specification: slot pitch, full height"},
+    {PartKind::Card,
+     "1",
+     {0, 111.15, 20.32},
+     {},
+     "PCI Express card electromechanical specification: slot pitch, full height"},
+    {PartKind::Card,
+     "2",
+     {0, 111.15, 40.64},
+     {},
+     "PCI Express card electromechanical specification: slot pitch, full height"},
+    {PartKind::Card,
+     "3",
+     {0, 111.15, 60.96},
+     {},
+     "PCI Express card electromechanical specification: slot pitch, full height"},
+    {PartKind::Card,
+     "4",
+     {0, 111.15, 81.28},
+     {},
+     "PCI Express card electromechanical specification: slot pitch, full height"},
 }};
 
 std::string formWord(const Part& part) {
     switch (part.kind) {
-    case PartKind::Board: return std::get<BoardSpec>(part.spec).form;
-    case PartKind::PowerSupply: return std::get<PowerSupplySpec>(part.spec).form;
+    case PartKind::Board:
+        return std::get<BoardSpec>(part.spec).form;
+    case PartKind::PowerSupply:
+        return std::get<PowerSupplySpec>(part.spec).form;
     case PartKind::Drive:
         switch (std::get<DriveSpec>(part.spec).form) {
-        case DriveForm::Inch35: return "3.5";
-        case DriveForm::Inch25: return "2.5";
-        case DriveForm::M2Bare: return "m.2";
-        case DriveForm::M2Sink: return "m.2-sink";
+        case DriveForm::Inch35:
+            return "3.5";
+        case DriveForm::Inch25:
+            return "2.5";
+        case DriveForm::M2Bare:
+            return "m.2";
+        case DriveForm::M2Sink:
+            return "m.2-sink";
         }
         return {};
-    case PartKind::Fan: return std::to_string(std::lround(std::max(part.size[0].value.mm(), part.size[1].value.mm())));
-    case PartKind::Card: return std::to_string(std::get<CardSpec>(part.spec).slotCount);
-    default: return {};
+    case PartKind::Fan:
+        return std::to_string(std::lround(std::max(part.size[0].value.mm(), part.size[1].value.mm())));
+    case PartKind::Card:
+        return std::to_string(std::get<CardSpec>(part.spec).slotCount);
+    default:
+        return {};
     }
 }
 
@@ -61,7 +87,8 @@ std::span<const StandardSize> standardSizes() { return sizes; }
 
 const StandardSize* standardOf(const Part& part) {
     const std::string form = formWord(part);
-    const auto it = std::find_if(sizes.begin(), sizes.end(), [&](const StandardSize& s) { return s.kind == part.kind && s.form == form; });
+    const auto it = std::find_if(sizes.begin(), sizes.end(),
+                                 [&](const StandardSize& s) { return s.kind == part.kind && s.form == form; });
     return it == sizes.end() ? nullptr : &*it;
 }
 
@@ -74,7 +101,8 @@ double offStandardMm(const Part& part, const StandardSize& standard) {
             continue;
         std::size_t best = 3;
         for (std::size_t i = 0; i < 3; ++i)
-            if (!taken[i] && (best == 3 || std::abs(part.size[i].value.mm() - wanted) < std::abs(part.size[best].value.mm() - wanted)))
+            if (!taken[i] && (best == 3 || std::abs(part.size[i].value.mm() - wanted) <
+                                               std::abs(part.size[best].value.mm() - wanted)))
                 best = i;
         taken[best] = true;
         worst = std::max(worst, std::abs(part.size[best].value.mm() - wanted));

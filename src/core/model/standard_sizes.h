@@ -11,8 +11,8 @@ namespace core {
 /// Outline and hole spacing of a form that a published standard, or common practice, fixes. Lengths in mm.
 struct StandardSize {
     PartKind kind = PartKind::Board;
-    std::string_view form;        ///< word used in the part's own object: "mini-itx", "sfx", "2.5", "92"
-    std::array<double, 3> sizeMm; ///< in any order of axes; 0: free
+    std::string_view form;           ///< word used in the part's own object: "mini-itx", "sfx", "2.5", "92"
+    std::array<double, 3> sizeMm;    ///< in any order of axes; 0: free
     std::array<double, 2> holesMm{}; ///< spacing of the fixing holes, 0: none
     std::string_view source;
 };

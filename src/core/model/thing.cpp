@@ -105,7 +105,9 @@ struct Writer {
     void operator()(Axis axis) { put(std::string(1, static_cast<char>('x' + static_cast<int>(axis)))); }
     void operator()(Total total) { put(totalWord(total)); }
     void operator()(StepKind kind) { put(stepWords[static_cast<std::size_t>(kind)]); }
-    void operator()(const GapEndRef& end) { put(escaped(end.mount) + (end.item.empty() ? "" : "#" + escaped(end.item))); }
+    void operator()(const GapEndRef& end) {
+        put(escaped(end.mount) + (end.item.empty() ? "" : "#" + escaped(end.item)));
+    }
 };
 
 // ---- reading ----
@@ -139,7 +141,8 @@ struct Reader {
                 out += text[i];
                 continue;
             }
-            const auto high = i + 1 < text.size() ? digit(text[i + 1]) : std::nullopt, low = i + 2 < text.size() ? digit(text[i + 2]) : std::nullopt;
+            const auto high = i + 1 < text.size() ? digit(text[i + 1]) : std::nullopt,
+                       low = i + 2 < text.size() ? digit(text[i + 2]) : std::nullopt;
             if (!high || !low) {
                 fail("\"%\" is not followed by two hexadecimal digits");
                 return out;
@@ -168,7 +171,8 @@ struct Reader {
         else
             fail("\"" + std::string(text) + "\" is no axis; x, y or z");
     }
-    template <class Enum, std::size_t N> void word(Enum& value, const std::array<std::string_view, N>& words, const char* wanted) {
+    template <class Enum, std::size_t N>
+    void word(Enum& value, const std::array<std::string_view, N>& words, const char* wanted) {
         const std::string_view text = take();
         const auto at = std::find(words.begin(), words.end(), text);
         if (at == words.end())
@@ -198,9 +202,11 @@ std::vector<std::string_view> split(std::string_view text) {
 }
 
 /// Tries the kinds of the variant one after another.
-template <std::size_t I = 1> Result<Thing> readKind(std::string_view whole, std::string_view kind, std::string_view rest) {
+template <std::size_t I = 1>
+Result<Thing> readKind(std::string_view whole, std::string_view kind, std::string_view rest) {
     if constexpr (I == std::variant_size_v<Thing>) {
-        return problem("thing \"" + std::string(whole) + "\"", "\"" + std::string(kind) + "\" is no kind of thing", "e.g. part:tray/cpu, target:noise or total:power");
+        return problem("thing \"" + std::string(whole) + "\"", "\"" + std::string(kind) + "\" is no kind of thing",
+                       "e.g. part:tray/cpu, target:noise or total:power");
     } else {
         using Ref = std::variant_alternative_t<I, Thing>;
         if (kind != kindOf<Ref>)
@@ -209,9 +215,11 @@ template <std::size_t I = 1> Result<Thing> readKind(std::string_view whole, std:
         Reader reader{split(rest)};
         fieldsOf(reader, ref);
         if (reader.next < reader.fields.size())
-            reader.fail("it has " + std::to_string(reader.fields.size()) + " fields, " + std::to_string(reader.next) + " are wanted");
+            reader.fail("it has " + std::to_string(reader.fields.size()) + " fields, " + std::to_string(reader.next) +
+                        " are wanted");
         if (!reader.wrong.empty())
-            return problem("thing \"" + std::string(whole) + "\"", reader.wrong, "fields between bars, as the program writes them");
+            return problem("thing \"" + std::string(whole) + "\"", reader.wrong,
+                           "fields between bars, as the program writes them");
         return Thing(std::move(ref));
     }
 }
@@ -221,50 +229,59 @@ template <std::size_t I = 1> Result<Thing> readKind(std::string_view whole, std:
 std::string_view totalWord(Total total) { return totalWords[static_cast<std::size_t>(total)]; }
 
 std::string textOf(const Thing& thing) {
-    return std::visit([]<class Ref>(const Ref& ref) -> std::string {
-        if constexpr (std::is_same_v<Ref, std::monostate>) {
-            return {};
-        } else {
-            Writer writer;
-            fieldsOf(writer, ref);
-            return std::string(kindOf<Ref>) + ":" + writer.out;
-        }
-    }, thing);
+    return std::visit(
+        []<class Ref>(const Ref& ref) -> std::string {
+            if constexpr (std::is_same_v<Ref, std::monostate>) {
+                return {};
+            } else {
+                Writer writer;
+                fieldsOf(writer, ref);
+                return std::string(kindOf<Ref>) + ":" + writer.out;
+            }
+        },
+        thing);
 }
 
 Result<Thing> thingFrom(std::string_view text) {
     if (text.empty())
         return Thing{};
     const auto colon = text.find(':');
-    return readKind(text, text.substr(0, colon), colon == std::string_view::npos ? std::string_view{} : text.substr(colon + 1));
+    return readKind(text, text.substr(0, colon),
+                    colon == std::string_view::npos ? std::string_view{} : text.substr(colon + 1));
 }
 
 std::string_view mountOf(const Thing& thing) {
-    return std::visit([](const auto& ref) -> std::string_view {
-        if constexpr (requires { ref.mount; })
-            return ref.mount;
-        else
-            return {};
-    }, thing);
+    return std::visit(
+        [](const auto& ref) -> std::string_view {
+            if constexpr (requires { ref.mount; })
+                return ref.mount;
+            else
+                return {};
+        },
+        thing);
 }
 
 std::string subjectOf(const Thing& thing) {
-    return std::visit([]<class Ref>(const Ref& ref) -> std::string {
-        if constexpr (requires { ref.mount; })
-            return ref.mount;
-        else if constexpr (requires { ref.id; })
-            return ref.id;
-        else if constexpr (requires { ref.part; })
-            return ref.part;
-        else if constexpr (requires { ref.name; })
-            return ref.name;
-        else if constexpr (std::is_same_v<Ref, TotalRef>)
-            return std::string(totalWord(ref.total));
-        else
-            return textOf(ref);
-    }, thing);
+    return std::visit(
+        []<class Ref>(const Ref& ref) -> std::string {
+            if constexpr (requires { ref.mount; })
+                return ref.mount;
+            else if constexpr (requires { ref.id; })
+                return ref.id;
+            else if constexpr (requires { ref.part; })
+                return ref.part;
+            else if constexpr (requires { ref.name; })
+                return ref.name;
+            else if constexpr (std::is_same_v<Ref, TotalRef>)
+                return std::string(totalWord(ref.total));
+            else
+                return textOf(ref);
+        },
+        thing);
 }
 
 } // namespace core
 
-std::size_t std::hash<core::Thing>::operator()(const core::Thing& thing) const noexcept { return std::hash<std::string>{}(core::textOf(thing)); }
+std::size_t std::hash<core::Thing>::operator()(const core::Thing& thing) const noexcept {
+    return std::hash<std::string>{}(core::textOf(thing));
+}

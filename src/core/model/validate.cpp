@@ -15,7 +15,8 @@ public:
     Validator(const Project& project, const Project* sound) : m_project(project), m_sound(sound) {}
 
     std::vector<Problem> run() {
-        checkRanges(m_project, [this](Problem p) { add(std::move(p)); }, m_sound);
+        checkRanges(
+            m_project, [this](Problem p) { add(std::move(p)); }, m_sound);
         if (!m_problems.empty())
             return std::move(m_problems); // numbers that mean nothing are not resolved
         checkIds("shelf", m_project.shelf);
@@ -36,7 +37,8 @@ public:
             else if (const auto build = resolve(m_project, revision.id); !build)
                 add(build.error());
         if (!m_project.baseline.empty() && !m_project.revision(m_project.baseline))
-            add({"baseline", "revision \"" + m_project.baseline + "\" is not there", "name one of the revisions, or leave it out"});
+            add({"baseline", "revision \"" + m_project.baseline + "\" is not there",
+                 "name one of the revisions, or leave it out"});
         checkRuns();
         return std::move(m_problems);
     }
@@ -62,28 +64,33 @@ private:
     }
     /// What a size must be at least depends on what it is the size of; its field only knows the largest.
     void checkSizes(const std::string& place, const Part& part) {
-        const bool isLead = part.kind == PartKind::Adapter || part.kind == PartKind::Cable; // they have no place, and so no size
+        const bool isLead =
+            part.kind == PartKind::Adapter || part.kind == PartKind::Cable; // they have no place, and so no size
         const double least = part.kind == PartKind::Fan ? 3 : isLead ? 0 : 0.01;
         const auto check = [&](const std::string& at, const Measure& m, double low) {
             if (m.value.mm() < low)
-                add({at, "the value " + shortest(m.value.mm()) + " mm is out of range", "from " + shortest(low) + " to 2000 mm"});
+                add({at, "the value " + shortest(m.value.mm()) + " mm is out of range",
+                     "from " + shortest(low) + " to 2000 mm"});
         };
         for (std::size_t a = 0; a < 3; ++a)
             check(place + ".size_mm[" + std::to_string(a) + "]", part.size[a], least);
         for (std::size_t i = 0; i < part.bodies.size(); ++i)
             for (std::size_t a = 0; a < 3; ++a)
-                check(place + ".bodies[" + std::to_string(i) + "].size_mm[" + std::to_string(a) + "]", part.bodies[i].size[a], isRun(part.bodies[i]) && a == 2 ? 0 : 0.01);
+                check(place + ".bodies[" + std::to_string(i) + "].size_mm[" + std::to_string(a) + "]",
+                      part.bodies[i].size[a], isRun(part.bodies[i]) && a == 2 ? 0 : 0.01);
         for (const Mount& m : part.mounts)
             for (const Slide& s : m.slides)
                 if (s.stepMm > 0 && (s.toMm - s.fromMm) / s.stepMm > 10000)
-                    add({place + ".mounts " + m.id + ", slides", "more than 10 000 steps", "a larger step_mm, or 0 for anywhere between"});
+                    add({place + ".mounts " + m.id + ", slides", "more than 10 000 steps",
+                         "a larger step_mm, or 0 for anywhere between"});
     }
     static bool isRun(const Body& body) { return body.shape == Shape::Tube || body.shape == Shape::Ribbon; }
     void checkPart(const std::string& place, const Part& part) {
         checkSizes(place + " (" + part.id + ")", part);
         for (const Body& body : part.bodies)
             if (isRun(body) && body.routeMm.size() < 2)
-                add({place + " (" + part.id + ").bodies " + body.name + ".route_mm", "a run has fewer than two points", "the points of its middle line"});
+                add({place + " (" + part.id + ").bodies " + body.name + ".route_mm", "a run has fewer than two points",
+                     "the points of its middle line"});
         checkPorts(place + " (" + part.id + ")", part);
         if (part.kind == PartKind::Case)
             checkCase(place + " (" + part.id + ")", std::get<CaseSpec>(part.spec));
@@ -94,25 +101,31 @@ private:
             if (port.id.empty() || !seen.insert(port.id).second)
                 add({place + ".ports", "the id \"" + port.id + "\" is empty or used twice", "a name of its own"});
             if (port.plug == PlugStyle::Angled && port.towards.axis == port.out.axis)
-                add({place + ".ports " + port.id, "an angled plug cannot leave along its own socket", "a direction across it"});
+                add({place + ".ports " + port.id, "an angled plug cannot leave along its own socket",
+                     "a direction across it"});
         }
     }
     void checkCase(const std::string& place, const CaseSpec& spec) {
         constexpr std::size_t mostChambers = 64;
         if (spec.chambers.size() > mostChambers)
-            add({place + ".chambers", std::to_string(spec.chambers.size()) + " air spaces", "at most " + std::to_string(mostChambers)});
+            add({place + ".chambers", std::to_string(spec.chambers.size()) + " air spaces",
+                 "at most " + std::to_string(mostChambers)});
         if (spec.chambers.empty())
             add({place + ".chambers", "the case has no chamber", "at least one air space with its corners"});
         for (const Chamber& c : spec.chambers)
             for (std::size_t a = 0; a < 3; ++a)
                 if (!(c.highMm[a] > c.lowMm[a]))
-                    add({place + ".chambers " + c.id, "its high corner is not beyond its low corner", "larger numbers in high_mm"});
+                    add({place + ".chambers " + c.id, "its high corner is not beyond its low corner",
+                         "larger numbers in high_mm"});
         for (const Opening& o : spec.openings) {
             const std::string at = place + ".openings " + o.id;
-            if (std::none_of(spec.chambers.begin(), spec.chambers.end(), [&](const Chamber& c) { return c.id == o.chamber; }))
+            if (std::none_of(spec.chambers.begin(), spec.chambers.end(),
+                             [&](const Chamber& c) { return c.id == o.chamber; }))
                 add({at, "chamber \"" + o.chamber + "\" is not there", "name one of the case's chambers"});
-            if (!o.to.empty() && std::none_of(spec.chambers.begin(), spec.chambers.end(), [&](const Chamber& c) { return c.id == o.to; }))
-                add({at + ", to", "chamber \"" + o.to + "\" is not there", "name one of the case's chambers, or leave it out for the outside"});
+            if (!o.to.empty() && std::none_of(spec.chambers.begin(), spec.chambers.end(),
+                                              [&](const Chamber& c) { return c.id == o.to; }))
+                add({at + ", to", "chamber \"" + o.to + "\" is not there",
+                     "name one of the case's chambers, or leave it out for the outside"});
         }
     }
     void checkRuns() {
@@ -129,7 +142,8 @@ private:
                 continue;
             for (const Channel& channel : run.samples->channels)
                 if (channel.values.size() != run.samples->timeS.size())
-                    add({place + ", channel " + channel.name, "it has another length than the time", "one value each row"});
+                    add({place + ", channel " + channel.name, "it has another length than the time",
+                         "one value each row"});
         }
     }
 
@@ -142,6 +156,8 @@ private:
 
 std::vector<Problem> validate(const Project& project) { return Validator(project, nullptr).run(); }
 
-std::vector<Problem> validateEdit(const Project& project, const Project& sound) { return Validator(project, &sound).run(); }
+std::vector<Problem> validateEdit(const Project& project, const Project& sound) {
+    return Validator(project, &sound).run();
+}
 
 } // namespace core

@@ -11,15 +11,19 @@ struct Checks {
     std::vector<Finding>& findings;
 
     /// Of the part at a mount.
-    void add(std::string rule, Severity severity, const std::string& mount, std::string text, std::vector<std::string> remedies, Station station = Station::Brief) const {
+    void add(std::string rule, Severity severity, const std::string& mount, std::string text,
+             std::vector<std::string> remedies, Station station = Station::Brief) const {
         add(std::move(rule), severity, partOrCase(mount), std::move(text), std::move(remedies), station);
         findings.back().subject = mount;
     }
-    void add(std::string rule, Severity severity, Thing about, std::string text, std::vector<std::string> remedies, Station station = Station::Brief) const {
-        findings.push_back(findingAbout(std::move(about), std::move(rule), severity, station, std::move(text), std::move(remedies)));
+    void add(std::string rule, Severity severity, Thing about, std::string text, std::vector<std::string> remedies,
+             Station station = Station::Brief) const {
+        findings.push_back(
+            findingAbout(std::move(about), std::move(rule), severity, station, std::move(text), std::move(remedies)));
     }
     /// Of the draw of the whole computer, told at its supply.
-    void addPower(std::string rule, Severity severity, const Placed& supply, std::string text, std::vector<std::string> remedies) const {
+    void addPower(std::string rule, Severity severity, const Placed& supply, std::string text,
+                  std::vector<std::string> remedies) const {
         add(std::move(rule), severity, supply.mount, std::move(text), std::move(remedies));
         findings.back().about = TotalRef{Total::Power};
     }
@@ -31,15 +35,16 @@ struct Checks {
     }
 };
 
-void checkParts(const Checks& c);  ///< sockets, kits, forms, picture
-void checkMemory(const Checks& c); ///< kind, slots, which to fill first
-void checkPlugs(const Checks& c);  ///< what is short, fan headers, families of modular leads, moulded adapters
-void checkPower(const Checks& c);  ///< sum, peaks, rail, capacity of plugs
-void checkLinks(const Checks& c);  ///< chains of lanes and their budget
-void checkLiquid(const Checks& c); ///< metals, pump, screws into a radiator, bends of tubes and risers
+void checkParts(const Checks& c);   ///< sockets, kits, forms, picture
+void checkMemory(const Checks& c);  ///< kind, slots, which to fill first
+void checkPlugs(const Checks& c);   ///< what is short, fan headers, families of modular leads, moulded adapters
+void checkPower(const Checks& c);   ///< sum, peaks, rail, capacity of plugs
+void checkLinks(const Checks& c);   ///< chains of lanes and their budget
+void checkLiquid(const Checks& c);  ///< metals, pump, screws into a radiator, bends of tubes and risers
 void checkMissing(const Checks& c); ///< parts, plugs and places that nobody stated: what is not there or not looked at
-void checkCase(const Checks& c);    ///< what the case takes and shows: supply form, slot covers, risers, the side it stands on
+void checkCase(
+    const Checks& c); ///< what the case takes and shows: supply form, slot covers, risers, the side it stands on
 void checkCutouts(const Checks& c); ///< fans and radiators over their openings, frames on other places
-void checkLeads(const Checks& c);  ///< cable lengths, modifications of the case
+void checkLeads(const Checks& c);   ///< cable lengths, modifications of the case
 
 } // namespace core::rules

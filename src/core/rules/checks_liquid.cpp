@@ -3,7 +3,6 @@
 
 #include "core/base/text.h"
 
-
 namespace core::rules {
 namespace {
 
@@ -27,31 +26,50 @@ void loop(const Checks& c) {
         }
     }
     if (block && !radiator)
-        c.add("radiator-missing", Severity::Blocker, block->mount, block->name + " has no radiator", {"place a radiator"});
+        c.add("radiator-missing", Severity::Blocker, block->mount, block->name + " has no radiator",
+              {"place a radiator"});
     if (radiator && !block)
-        c.add("block-missing", Severity::Blocker, radiator->mount, radiator->name + " has no block on the processor", {"place a liquid cooler on the lid"});
+        c.add("block-missing", Severity::Blocker, radiator->mount, radiator->name + " has no block on the processor",
+              {"place a liquid cooler on the lid"});
     if (!block || !radiator)
         return;
-    const auto is = [&](const char* a, const char* b) { return (metal == a && otherMetal == b) || (metal == b && otherMetal == a); };
-    const bool mixed = is("aluminium", "copper") || is("aluminium", "nickel"), sealed = std::get<CoolerSpec>(block->part->spec).sealed;
+    const auto is = [&](const char* a, const char* b) {
+        return (metal == a && otherMetal == b) || (metal == b && otherMetal == a);
+    };
+    const bool mixed = is("aluminium", "copper") || is("aluminium", "nickel"),
+               sealed = std::get<CoolerSpec>(block->part->spec).sealed;
     if (mixed && sealed)
-        c.add("loop-metals", Severity::Caution, radiator->mount, metal + " and " + otherMetal + " in one sealed loop: inhibited by its maker, it ages and loses liquid with the years; never refill it with water", {"a loop of one metal"});
+        c.add("loop-metals", Severity::Caution, radiator->mount,
+              metal + " and " + otherMetal +
+                  " in one sealed loop: inhibited by its maker, it ages and loses liquid with the years; never refill "
+                  "it with water",
+              {"a loop of one metal"});
     else if (mixed)
-        c.add("loop-metals", Severity::Blocker, radiator->mount, metal + " and " + otherMetal + " in one loop: aluminium corrodes beside copper", {"block and radiator of one metal", "a sealed loop whose maker answers for it: state \"sealed\""});
-    const bool pumpInBlock = std::get<CoolerSpec>(block->part->spec).pump, pumpInTank = std::get<RadiatorSpec>(radiator->part->spec).pump;
+        c.add("loop-metals", Severity::Blocker, radiator->mount,
+              metal + " and " + otherMetal + " in one loop: aluminium corrodes beside copper",
+              {"block and radiator of one metal", "a sealed loop whose maker answers for it: state \"sealed\""});
+    const bool pumpInBlock = std::get<CoolerSpec>(block->part->spec).pump,
+               pumpInTank = std::get<RadiatorSpec>(radiator->part->spec).pump;
     const Placed* pump = pumpInTank ? radiator : pumpInBlock ? block : nullptr;
     const Placed* other = pumpInTank ? block : radiator;
     if (!pump)
-        c.add("pump-missing", Severity::Blocker, block->mount, "Nothing pumps the loop", {"a block or radiator with a pump"});
+        c.add("pump-missing", Severity::Blocker, block->mount, "Nothing pumps the loop",
+              {"a block or radiator with a pump"});
     else if (topOf(c.build, *pump) >= topOf(c.build, *other))
-        c.add("pump-high", Severity::Caution, pump->mount, pump->name + " carries the pump at the highest point of the loop: a bubble gathers there and makes it loud", {"the radiator above the pump", "another way to stand the case"});
-    c.add("loop-ages", Severity::Note, radiator->mount, "Sealed loops lose liquid with the years; leave room to reach them", {});
+        c.add("pump-high", Severity::Caution, pump->mount,
+              pump->name +
+                  " carries the pump at the highest point of the loop: a bubble gathers there and makes it loud",
+              {"the radiator above the pump", "another way to stand the case"});
+    c.add("loop-ages", Severity::Note, radiator->mount,
+          "Sealed loops lose liquid with the years; leave room to reach them", {});
 }
 
 /// "M4 x 35 pan" -> 35.
 double screwLength(const std::string& kind) {
     const auto x = kind.find(" x ");
-    return x == std::string::npos ? 0 : numberFrom(std::string_view(kind).substr(x + 3, kind.find(' ', x + 3) - (x + 3))).value_or(0);
+    return x == std::string::npos
+               ? 0
+               : numberFrom(std::string_view(kind).substr(x + 3, kind.find(' ', x + 3) - (x + 3))).value_or(0);
 }
 
 /// The shortest usual screw that reaches 2 mm into a radiator behind a fan: common practice, no source.
@@ -78,9 +96,14 @@ void screwsIntoRadiator(const Checks& c) {
             const std::string name = p.name + " on " + carrier.name + ": " + f.kind;
             const std::vector<std::string> remedies{"M4 x " + fixed(usualScrew(thickness), 0)};
             if (length > thickness + radiator->plateMm + 5)
-                c.add("screw-long", Severity::Blocker, p.mount, name + " reaches " + fixed(length - thickness, 1) + " mm behind the fan and can pierce the radiator", remedies);
+                c.add("screw-long", Severity::Blocker, p.mount,
+                      name + " reaches " + fixed(length - thickness, 1) +
+                          " mm behind the fan and can pierce the radiator",
+                      remedies);
             else if (length < thickness + 2)
-                c.add("screw-short", Severity::Caution, p.mount, name + " holds with " + fixed(std::max(0.0, length - thickness), 1) + " mm, 2 to 4 are wanted", remedies);
+                c.add("screw-short", Severity::Caution, p.mount,
+                      name + " holds with " + fixed(std::max(0.0, length - thickness), 1) + " mm, 2 to 4 are wanted",
+                      remedies);
         }
     }
 }
@@ -92,7 +115,10 @@ void bends(const Checks& c) {
                 continue;
             const double room = fit::tightestBend(body.routeMm);
             if (room + 1e-9 < body.bendMm)
-                c.add("bend", Severity::Caution, p.mount, p.name + ", " + body.name + ": its route leaves a bend of " + fixed(room, 1) + " mm, it takes no less than " + fixed(body.bendMm, 1), {"a longer way round", "a more supple tube or riser"}, Station::Fit);
+                c.add("bend", Severity::Caution, p.mount,
+                      p.name + ", " + body.name + ": its route leaves a bend of " + fixed(room, 1) +
+                          " mm, it takes no less than " + fixed(body.bendMm, 1),
+                      {"a longer way round", "a more supple tube or riser"}, Station::Fit);
         }
 }
 

@@ -12,45 +12,59 @@ void missingParts(const Checks& c) {
             c.add(rule, severity, TopicRef{std::string(kindWord(kind))}, text, {remedy});
     };
     missing(PartKind::Board, Severity::Blocker, "board-missing", "No board is placed", "place a board");
-    missing(PartKind::Processor, Severity::Blocker, "processor-missing", "No processor is placed", "place a processor in the board's socket");
+    missing(PartKind::Processor, Severity::Blocker, "processor-missing", "No processor is placed",
+            "place a processor in the board's socket");
     missing(PartKind::Memory, Severity::Blocker, "memory-missing", "No memory is placed", "place memory on the board");
-    missing(PartKind::Drive, Severity::Caution, "storage-missing", "No storage is placed: the machine starts from a plug-in or the network only", "place a drive");
+    missing(PartKind::Drive, Severity::Caution, "storage-missing",
+            "No storage is placed: the machine starts from a plug-in or the network only", "place a drive");
 }
 
 bool asksFor(const Part& part, std::string_view prefix) {
     const auto starts = [&](const std::string& kind) { return kind.starts_with(prefix); };
-    return std::any_of(part.needs.begin(), part.needs.end(), [&](const auto& need) { return need.second > 0 && starts(need.first); }) ||
+    return std::any_of(part.needs.begin(), part.needs.end(),
+                       [&](const auto& need) { return need.second > 0 && starts(need.first); }) ||
            std::any_of(part.ports.begin(), part.ports.end(), [&](const Port& port) { return starts(port.kind); });
 }
 
-constexpr double slotW = 75; // PCI Express card electromechanical specification (from memory)
+constexpr double slotW = 75;           // PCI Express card electromechanical specification (from memory)
 constexpr double smallProcessorW = 75; // below it a board may do with its main plug: engineering judgement
 
 void powerWithoutPlugs(const Checks& c) {
     const Placed* cpu = c.build.firstOf(PartKind::Processor);
     for (const Placed& p : c.build.placed) {
         if (p.part->kind == PartKind::Card && p.powerW() > slotW && !asksFor(*p.part, "card-"))
-            c.add("plugs-unstated", Severity::Caution, p.mount, p.name + " draws " + fixed(p.powerW(), 0) + " W, a slot gives " + fixed(slotW, 0) + ", and no power plug of it is stated: nothing of it was checked", {"state what it needs, e.g. \"card-8\": 1"});
+            c.add("plugs-unstated", Severity::Caution, p.mount,
+                  p.name + " draws " + fixed(p.powerW(), 0) + " W, a slot gives " + fixed(slotW, 0) +
+                      ", and no power plug of it is stated: nothing of it was checked",
+                  {"state what it needs, e.g. \"card-8\": 1"});
         if (p.part->kind != PartKind::Board)
             continue;
         if (!asksFor(*p.part, "atx-") && !asksFor(*p.part, "dc-"))
-            c.add("plugs-unstated", Severity::Caution, p.mount, p.name + " states no power plug: nothing of its power was checked", {"state what it needs, e.g. \"atx-24\": 1"});
+            c.add("plugs-unstated", Severity::Caution, p.mount,
+                  p.name + " states no power plug: nothing of its power was checked",
+                  {"state what it needs, e.g. \"atx-24\": 1"});
         else if (cpu && cpu->powerW() > smallProcessorW && !asksFor(*p.part, "eps-"))
-            c.add("plugs-unstated", Severity::Caution, p.mount, cpu->name + " draws " + fixed(cpu->powerW(), 0) + " W, and " + p.name + " states no plug for it: nothing of it was checked", {"state what the board needs, e.g. \"eps-8\": 1"});
+            c.add("plugs-unstated", Severity::Caution, p.mount,
+                  cpu->name + " draws " + fixed(cpu->powerW(), 0) + " W, and " + p.name +
+                      " states no plug for it: nothing of it was checked",
+                  {"state what the board needs, e.g. \"eps-8\": 1"});
     }
 }
 
 /// Kinds of plugs that take room and whose place nobody said.
 std::vector<std::string> placeless(const Placed& p) {
     std::vector<std::string> kinds;
-    const bool kept = std::any_of(p.part->bodies.begin(), p.part->bodies.end(), [](const Body& b) { return b.role == BodyRole::KeepOut && b.use == Use::Plug; });
+    const bool kept = std::any_of(p.part->bodies.begin(), p.part->bodies.end(),
+                                  [](const Body& b) { return b.role == BodyRole::KeepOut && b.use == Use::Plug; });
     if (kept)
         return kinds; // the room of its plugs is drawn
     for (const auto& [kind, count] : p.part->needs) {
         const PlugSize* plug = plugSize(kind);
         if (kind.starts_with("fan")) // the plug of a fan hangs on its own lead
             continue;
-        if (count > 0 && plug && plug->straightMm > 0 && std::none_of(p.ports.begin(), p.ports.end(), [&, k = std::string_view(kind)](const Port& port) { return port.kind == k; }))
+        if (count > 0 && plug && plug->straightMm > 0 &&
+            std::none_of(p.ports.begin(), p.ports.end(),
+                         [&, k = std::string_view(kind)](const Port& port) { return port.kind == k; }))
             kinds.push_back(kind);
     }
     return kinds;
@@ -62,10 +76,16 @@ void unstatedPlaces(const Checks& c) {
         for (const std::string& kind : placeless(p))
             words += (words.empty() ? "" : ", ") + kind;
         if (!words.empty())
-            c.add("plug-place", Severity::Note, p.mount, p.name + ": where its " + words + " plugs in is not stated, so the room of the plug is not checked", {"state the place of its sockets"}, Station::Fit);
+            c.add("plug-place", Severity::Note, p.mount,
+                  p.name + ": where its " + words + " plugs in is not stated, so the room of the plug is not checked",
+                  {"state the place of its sockets"}, Station::Fit);
         const auto* supply = std::get_if<PowerSupplySpec>(&p.part->spec);
-        if (supply && !supply->brick && std::none_of(p.ports.begin(), p.ports.end(), [](const Port& port) { return port.kind == "mains"; }))
-            c.add("mains-place", Severity::Note, p.mount, p.name + ": where its mains plug goes in is not stated, so its room (about 45 mm straight and a bend of 30, common practice) is not checked", {"state a port of kind \"mains\""}, Station::Fit);
+        if (supply && !supply->brick &&
+            std::none_of(p.ports.begin(), p.ports.end(), [](const Port& port) { return port.kind == "mains"; }))
+            c.add("mains-place", Severity::Note, p.mount,
+                  p.name + ": where its mains plug goes in is not stated, so its room (about 45 mm straight and a bend "
+                           "of 30, common practice) is not checked",
+                  {"state a port of kind \"mains\""}, Station::Fit);
     }
 }
 

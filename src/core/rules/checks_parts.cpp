@@ -15,7 +15,8 @@ void socketOfProcessor(const Checks& c) {
     const auto* board = c.specOf<BoardSpec>(PartKind::Board);
     const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor, &at);
     if (board && cpu && board->socket != cpu->socket)
-        c.add("socket", Severity::Blocker, at->mount, at->name + " has socket " + cpu->socket + ", the board has " + board->socket,
+        c.add("socket", Severity::Blocker, at->mount,
+              at->name + " has socket " + cpu->socket + ", the board has " + board->socket,
               {"a processor for " + board->socket, "a board with " + cpu->socket});
 }
 
@@ -24,10 +25,12 @@ void socketOfCooler(const Checks& c) {
     const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor);
     const auto* cooler = c.specOf<CoolerSpec>(PartKind::Cooler, &at);
     if (cpu && cooler && !cooler->sockets.empty() && !contains(cooler->sockets, cpu->socket))
-        c.add("cooler-socket", Severity::Blocker, at->mount, at->name + " has no mounting kit for socket " + cpu->socket,
+        c.add("cooler-socket", Severity::Blocker, at->mount,
+              at->name + " has no mounting kit for socket " + cpu->socket,
               {"a mounting kit for " + cpu->socket, "another cooler"});
     if (cpu && !cooler)
-        c.add("cooler-missing", Severity::Blocker, c.build.firstOf(PartKind::Processor)->mount, "The processor has no cooler", {"place a cooler on its lid"});
+        c.add("cooler-missing", Severity::Blocker, c.build.firstOf(PartKind::Processor)->mount,
+              "The processor has no cooler", {"place a cooler on its lid"});
 }
 
 void formOfBoard(const Checks& c) {
@@ -35,7 +38,8 @@ void formOfBoard(const Checks& c) {
     const auto* board = c.specOf<BoardSpec>(PartKind::Board, &at);
     const auto& forms = c.build.caseSpec().boardForms;
     if (board && !forms.empty() && !contains(forms, board->form))
-        c.add("board-form", Severity::Blocker, at->mount, at->name + " is " + board->form + ", the case takes " + forms.front(),
+        c.add("board-form", Severity::Blocker, at->mount,
+              at->name + " is " + board->form + ", the case takes " + forms.front(),
               {"a board of form " + forms.front()});
 }
 
@@ -46,7 +50,8 @@ void pictureOutput(const Checks& c) {
     if (!cpu || c.build.firstOf(PartKind::Card))
         return;
     if (!cpu->graphics || (board && !board->graphicsOutput))
-        c.add("picture", Severity::Blocker, at->mount, "No picture at first set-up: no card, and the processor shows none",
+        c.add("picture", Severity::Blocker, at->mount,
+              "No picture at first set-up: no card, and the processor shows none",
               {"a card", "a processor with graphics"});
 }
 
@@ -58,7 +63,9 @@ void sizeOfForm(const Checks& c) {
             continue;
         const double off = offStandardMm(*p.part, *standard);
         if (off > 2)
-            c.add("form-size", Severity::Note, p.mount, p.name + " says it is " + std::string(standard->form) + ", but is " + fixed(off, 1) + " mm off its size (" + std::string(standard->source) + ")",
+            c.add("form-size", Severity::Note, p.mount,
+                  p.name + " says it is " + std::string(standard->form) + ", but is " + fixed(off, 1) +
+                      " mm off its size (" + std::string(standard->source) + ")",
                   {"check the size", "another form"});
     }
 }
@@ -86,15 +93,23 @@ void checkMemory(const Checks& c) {
         modules += memory.modules;
         mount = p.mount;
         if (memory.memoryKind != board->memoryKind)
-            c.add("memory-kind", Severity::Blocker, p.mount, p.name + " does not match the board's " + board->memoryKind, {"memory of kind " + board->memoryKind});
+            c.add("memory-kind", Severity::Blocker, p.mount,
+                  p.name + " does not match the board's " + board->memoryKind, {"memory of kind " + board->memoryKind});
     }
     // Slots that are counted as sockets are told there, once.
     if (modules > board->memorySlots && !c.wiring.ports.isShort("memory-slot"))
-        c.add("memory-slots", Severity::Blocker, mount, std::to_string(modules) + " modules for " + std::to_string(board->memorySlots) + " memory slots", {"fewer, larger modules"});
+        c.add("memory-slots", Severity::Blocker, mount,
+              std::to_string(modules) + " modules for " + std::to_string(board->memorySlots) + " memory slots",
+              {"fewer, larger modules"});
     if (modules > 0 && modules == board->memoryChannels && board->memorySlots == 2 * board->memoryChannels)
-        c.add("memory-fill", Severity::Note, mount, "Fill the second slot of each channel first (common practice); the board's book has the last word", {"second and fourth slot from the processor"});
+        c.add("memory-fill", Severity::Note, mount,
+              "Fill the second slot of each channel first (common practice); the board's book has the last word",
+              {"second and fourth slot from the processor"});
     if (modules > 0 && modules < board->memoryChannels)
-        c.add("memory-channels", Severity::Note, mount, std::to_string(modules) + " of " + std::to_string(board->memoryChannels) + " memory channels in use: the others lie idle", {"one module for each channel"});
+        c.add("memory-channels", Severity::Note, mount,
+              std::to_string(modules) + " of " + std::to_string(board->memoryChannels) +
+                  " memory channels in use: the others lie idle",
+              {"one module for each channel"});
 }
 
 } // namespace core::rules

@@ -7,11 +7,15 @@ namespace core::rules {
 namespace {
 
 /// What is asked for and not there, counted by the kind that is asked for.
-struct Short { int asked = 0, missing = 0; std::vector<std::string> takers; };
+struct Short {
+    int asked = 0, missing = 0;
+    std::vector<std::string> takers;
+};
 
 /// Sockets that would take it, taken or not.
 int thereFor(const PortMap& map, const std::string& kind) {
-    return static_cast<int>(std::count_if(map.sockets.begin(), map.sockets.end(), [&](const Socket& s) { return plugFit(kind, s.kind) != PlugFit::Not; }));
+    return static_cast<int>(std::count_if(map.sockets.begin(), map.sockets.end(),
+                                          [&](const Socket& s) { return plugFit(kind, s.kind) != PlugFit::Not; }));
 }
 
 void missingPlugs(const Checks& c) {
@@ -33,7 +37,8 @@ void missingPlugs(const Checks& c) {
                 remedies.push_back(offer.name + (offer.canBeFed ? "" : ", once something feeds it"));
         // Enough in number, but a stated connection has taken what another part waits for.
         if (thereFor(map, kind) >= s.asked) {
-            c.add("plug-taken", Severity::Blocker, TopicRef{kind}, s.takers.front() + " finds no free " + kind + ": the others have taken it", {"another connection"});
+            c.add("plug-taken", Severity::Blocker, TopicRef{kind},
+                  s.takers.front() + " finds no free " + kind + ": the others have taken it", {"another connection"});
             continue;
         }
         if (remedies.empty())
@@ -41,7 +46,10 @@ void missingPlugs(const Checks& c) {
         remedies.push_back("drop one of: " + s.takers.back());
         // The machine runs without a socket at its front.
         const Severity severity = kind.starts_with("front-") ? Severity::Caution : Severity::Blocker;
-        c.add("plug-count", severity, TopicRef{kind}, std::to_string(s.asked) + " x " + kind + " needed, " + std::to_string(s.asked - s.missing) + " there: " + std::to_string(s.missing) + " short", remedies);
+        c.add("plug-count", severity, TopicRef{kind},
+              std::to_string(s.asked) + " x " + kind + " needed, " + std::to_string(s.asked - s.missing) +
+                  " there: " + std::to_string(s.missing) + " short",
+              remedies);
     }
 }
 
@@ -54,11 +62,15 @@ void narrowPlugs(const Checks& c) {
         const Socket& socket = map.sockets[static_cast<std::size_t>(need.socket)];
         if (plugFit(need.kind, socket.kind) != PlugFit::Narrow)
             continue;
-        const std::string names = need.taker.name + ": a " + socket.kind + " of " + socket.giver.name + " sits in its " + need.kind;
+        const std::string names =
+            need.taker.name + ": a " + socket.kind + " of " + socket.giver.name + " sits in its " + need.kind;
         if (socket.kind == "eps-4")
-            c.add("plug-narrow", Severity::Note, need.taker.mount, names + ": good for 120 W, 150 less a fifth in reserve (common practice)", {"a full 8-pin lead of the supply"});
+            c.add("plug-narrow", Severity::Note, need.taker.mount,
+                  names + ": good for 120 W, 150 less a fifth in reserve (common practice)",
+                  {"a full 8-pin lead of the supply"});
         else
-            c.add("plug-narrow", Severity::Note, need.taker.mount, names + ": its speed is not controlled", {"a header with four pins"});
+            c.add("plug-narrow", Severity::Note, need.taker.mount, names + ": its speed is not controlled",
+                  {"a header with four pins"});
     }
 }
 
@@ -68,8 +80,10 @@ void headerCurrent(const Checks& c) {
             std::string names;
             for (const std::string& fan : load.fans)
                 names += (names.empty() ? "" : ", ") + fan;
-            c.add("fan-current", Severity::Caution, TopicRef{"fan header " + std::to_string(load.number)}, "Fan header " + std::to_string(load.number) + " of " + load.board + " carries " + fixed(load.amperes, 2) + " A, it is good for " +
-                  fixed(load.limitA, 1) + " A: " + names, {"spread the fans over more headers", "a hub fed by the supply"});
+            c.add("fan-current", Severity::Caution, TopicRef{"fan header " + std::to_string(load.number)},
+                  "Fan header " + std::to_string(load.number) + " of " + load.board + " carries " +
+                      fixed(load.amperes, 2) + " A, it is good for " + fixed(load.limitA, 1) + " A: " + names,
+                  {"spread the fans over more headers", "a hub fed by the supply"});
         }
 }
 
@@ -82,8 +96,11 @@ void leadFamilies(const Checks& c) {
             continue;
         const std::string& family = std::get<PowerSupplySpec>(supply->part->spec).cableFamily;
         if (cable->family != family)
-            c.add("lead-family", Severity::Blocker, supply->mount, j.part->name + " is a lead of " + cable->family + ", " + supply->name + (family.empty() ? " has fixed leads" : " takes those of " + family) +
-                  ": never mix modular leads, the plugs fit and the pins differ", {"a lead of the supply's own family"});
+            c.add("lead-family", Severity::Blocker, supply->mount,
+                  j.part->name + " is a lead of " + cable->family + ", " + supply->name +
+                      (family.empty() ? " has fixed leads" : " takes those of " + family) +
+                      ": never mix modular leads, the plugs fit and the pins differ",
+                  {"a lead of the supply's own family"});
     }
 }
 
@@ -92,7 +109,9 @@ void mouldedAdapters(const Checks& c) {
         const Part& part = *c.build.joined[i].part;
         const auto* adapter = std::get_if<AdapterSpec>(&part.spec);
         if (adapter && adapter->moulded && part.gives.contains("sata-power") && part.needs.contains("molex-4"))
-            c.add("moulded", Severity::Caution, leadRef(c.build, i), part.name + ": moulded 4-pin to SATA adapters are a known fire risk (common practice)", {"a crimped adapter", "a SATA lead of the supply"});
+            c.add("moulded", Severity::Caution, leadRef(c.build, i),
+                  part.name + ": moulded 4-pin to SATA adapters are a known fire risk (common practice)",
+                  {"a crimped adapter", "a SATA lead of the supply"});
     }
 }
 

@@ -16,7 +16,7 @@ enum class Station { Brief, Fit, Air, Make, Bench, Verdict };
 
 /// Something a builder must know: what, by which rule, and what would mend it.
 struct Finding {
-    std::string id;      ///< stable: rule and subject
+    std::string id; ///< stable: rule and subject
     Severity severity = Severity::Note;
     Station station = Station::Brief;
     std::string subject; ///< the same as @c about for files and people: mount, gap, plug kind
@@ -26,11 +26,17 @@ struct Finding {
     Thing about; ///< what to show for it: never nothing
 };
 /// A finding whose id and subject follow from what it is about.
-[[nodiscard]] Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, std::string text, std::vector<std::string> remedies);
+[[nodiscard]] Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, std::string text,
+                                   std::vector<std::string> remedies);
 
 /// Sum of the sustained draw against what the supply gives.
 struct PowerBudget {
-    struct Item { std::string mount; std::string name; PartKind kind = PartKind::Board; double watts = 0; };
+    struct Item {
+        std::string mount;
+        std::string name;
+        PartKind kind = PartKind::Board;
+        double watts = 0;
+    };
     std::vector<Item> items; ///< largest first
     double drawW = 0;
     double supplyW = 0; ///< 0: there is none
@@ -42,7 +48,13 @@ struct PowerBudget {
 
 /// What plugs into what: per kind how many are offered and taken up.
 struct Connectors {
-    struct Row { std::string kind; int given = 0; int needed = 0; std::vector<std::string> givers; std::vector<std::string> takers; };
+    struct Row {
+        std::string kind;
+        int given = 0;
+        int needed = 0;
+        std::vector<std::string> givers;
+        std::vector<std::string> takers;
+    };
     std::vector<Row> rows;
 };
 [[nodiscard]] Connectors connectors(const Build& build);
@@ -50,7 +62,9 @@ struct Connectors {
 /// Sockets, forms, memory, picture output, plugs, power, links, liquid, leads and modifications: checks of the parts
 /// against each other.
 [[nodiscard]] std::vector<Finding> compatibility(const Build& build, const Wiring& wiring);
-[[nodiscard]] inline std::vector<Finding> compatibility(const Build& build) { return compatibility(build, wiring(build)); }
+[[nodiscard]] inline std::vector<Finding> compatibility(const Build& build) {
+    return compatibility(build, wiring(build));
+}
 /// Findings made from the gaps.
 [[nodiscard]] std::vector<Finding> gapFindings(const fit::FitResult& fit);
 /// Findings made from the air: limits of parts, fans that blow against nothing, assumptions.

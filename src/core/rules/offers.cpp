@@ -6,47 +6,81 @@
 namespace core::rules {
 namespace {
 
-bool hasFan(const Part& part) { return part.kind == PartKind::Fan || part.kind == PartKind::Cooler || part.kind == PartKind::Card; }
+bool hasFan(const Part& part) {
+    return part.kind == PartKind::Fan || part.kind == PartKind::Cooler || part.kind == PartKind::Card;
+}
 bool isLead(const Part& part) { return part.kind == PartKind::Cable || part.kind == PartKind::Adapter; }
 
 /// What the change says so far, where it has such a field.
 std::string mountOf(const Change& change) {
-    return std::visit([](const auto& c) -> std::string {
-        if constexpr (requires { c.mount; })
-            return c.mount;
-        else
-            return {};
-    }, change);
+    return std::visit(
+        [](const auto& c) -> std::string {
+            if constexpr (requires { c.mount; })
+                return c.mount;
+            else
+                return {};
+        },
+        change);
 }
 std::string partOf(const Change& change) {
-    return std::visit([](const auto& c) -> std::string {
-        if constexpr (requires { c.part; })
-            return c.part;
-        else
-            return {};
-    }, change);
+    return std::visit(
+        [](const auto& c) -> std::string {
+            if constexpr (requires { c.part; })
+                return c.part;
+            else
+                return {};
+        },
+        change);
 }
 
 class Offering {
 public:
-    Offering(const Project& project, const Build& build, const PortMap& ports, const Change& change, const std::vector<Part>& standard)
+    Offering(const Project& project, const Build& build, const PortMap& ports, const Change& change,
+             const std::vector<Part>& standard)
         : m_project(project), m_build(build), m_ports(ports), m_change(change), m_standard(standard) {}
 
     std::vector<Named> of(Names names) {
         switch (names) {
-        case Names::Part: parts(); break;
-        case Names::CasePart: partsThat([](const Part& p) { return p.kind == PartKind::Case; }, {}); break;
-        case Names::LeadPart: shelfThat(isLead); break;
+        case Names::Part:
+            parts();
+            break;
+        case Names::CasePart:
+            partsThat([](const Part& p) { return p.kind == PartKind::Case; }, {});
+            break;
+        case Names::LeadPart:
+            shelfThat(isLead);
+            break;
         case Names::Place:
-        case Names::TakenPlace: places([](const Placed&) { return true; }); break;
-        case Names::SwapPlace: places([&](const Placed& p) { return anyOther(*p.part); }); break;
-        case Names::TurnedPlace: places([](const Placed& p) { return p.part->kind == PartKind::Fan; }); break;
-        case Names::FanPlace: places([](const Placed& p) { return hasFan(*p.part); }); break;
-        case Names::PoweredPlace: places([](const Placed& p) { return p.powerW() > 0; }); break;
-        case Names::PluggedPlace: places([](const Placed& p) { return std::any_of(p.ports.begin(), p.ports.end(), isTurnable); }); break;
-        case Names::VariedPlace: places([&](const Placed& p) { const Mount* m = mountAt(m_build, p.mount); return m && !m->variants.empty(); }); break;
-        case Names::FreePlace: freePlaces(); break;
-        case Names::Variant: variants(); break;
+        case Names::TakenPlace:
+            places([](const Placed&) { return true; });
+            break;
+        case Names::SwapPlace:
+            places([&](const Placed& p) { return anyOther(*p.part); });
+            break;
+        case Names::TurnedPlace:
+            places([](const Placed& p) { return p.part->kind == PartKind::Fan; });
+            break;
+        case Names::FanPlace:
+            places([](const Placed& p) { return hasFan(*p.part); });
+            break;
+        case Names::PoweredPlace:
+            places([](const Placed& p) { return p.powerW() > 0; });
+            break;
+        case Names::PluggedPlace:
+            places([](const Placed& p) { return std::any_of(p.ports.begin(), p.ports.end(), isTurnable); });
+            break;
+        case Names::VariedPlace:
+            places([&](const Placed& p) {
+                const Mount* m = mountAt(m_build, p.mount);
+                return m && !m->variants.empty();
+            });
+            break;
+        case Names::FreePlace:
+            freePlaces();
+            break;
+        case Names::Variant:
+            variants();
+            break;
         case Names::Opening:
             for (const Opening& o : m_build.openings)
                 if (o.to.empty())
@@ -62,8 +96,12 @@ public:
                     if (isTurnable(port))
                         add(port.id, port.id);
             break;
-        case Names::End: ends(); break;
-        case Names::ServedEnd: servedEnds(); break;
+        case Names::End:
+            ends();
+            break;
+        case Names::ServedEnd:
+            servedEnds();
+            break;
         case Names::JoinedLead:
             for (const Joined& j : m_build.joined)
                 once(j.part->id, j.part->name);
@@ -86,14 +124,17 @@ public:
                 add(c.id, c.name);
             break;
         case Names::Nothing:
-        case Names::Plug: break;
+        case Names::Plug:
+            break;
         }
         return std::move(m_all);
     }
 
 private:
     static bool isTurnable(const Port& port) { return !port.angledWays.empty() || port.plug == PlugStyle::Angled; }
-    void add(std::string value, std::string name, bool isStandard = false) { m_all.push_back({std::move(value), std::move(name), isStandard}); }
+    void add(std::string value, std::string name, bool isStandard = false) {
+        m_all.push_back({std::move(value), std::move(name), isStandard});
+    }
     void once(const std::string& value, const std::string& name) {
         if (std::none_of(m_all.begin(), m_all.end(), [&](const Named& n) { return n.value == value; }))
             add(value, name);
@@ -117,9 +158,16 @@ private:
             return;
         }
         const auto places = mountsOf(m_build);
-        partsThat([&](const Part& p) { return std::any_of(places.begin(), places.end(), [&](const MountChoice& m) { return !m.taken && takes(m, p); }); }, {});
+        partsThat(
+            [&](const Part& p) {
+                return std::any_of(places.begin(), places.end(),
+                                   [&](const MountChoice& m) { return !m.taken && takes(m, p); });
+            },
+            {});
     }
-    static bool takes(const MountChoice& m, const Part& p) { return std::find(m.accepts.begin(), m.accepts.end(), p.kind) != m.accepts.end(); }
+    static bool takes(const MountChoice& m, const Part& p) {
+        return std::find(m.accepts.begin(), m.accepts.end(), p.kind) != m.accepts.end();
+    }
     const Part* part(const std::string& id) const {
         if (const Part* own = m_project.part(id))
             return own;
@@ -139,7 +187,8 @@ private:
     }
     bool anyOther(const Part& part) const {
         const auto other = [&](const Part& p) { return p.kind == part.kind && p.id != part.id; };
-        return std::any_of(m_project.shelf.begin(), m_project.shelf.end(), other) || std::any_of(m_standard.begin(), m_standard.end(), other);
+        return std::any_of(m_project.shelf.begin(), m_project.shelf.end(), other) ||
+               std::any_of(m_standard.begin(), m_standard.end(), other);
     }
     void variants() {
         add({}, "as the place is drawn");
@@ -173,7 +222,8 @@ private:
 
 } // namespace
 
-std::vector<Named> named(const Project& project, const Build& build, const PortMap& ports, const Change& change, Names names, const std::vector<Part>& standard) {
+std::vector<Named> named(const Project& project, const Build& build, const PortMap& ports, const Change& change,
+                         Names names, const std::vector<Part>& standard) {
     return Offering(project, build, ports, change, standard).of(names);
 }
 

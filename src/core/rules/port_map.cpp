@@ -40,10 +40,14 @@ private:
     void applyLosses() {
         for (const Modification* m : m_build.modified)
             for (const Loss& loss : m->losses) {
-                const auto socket = std::find_if(m_map.sockets.rbegin(), m_map.sockets.rend(), [&](const Socket& s) { return s.kind == loss.gives && s.giver.mount == caseMount; });
+                const auto socket = std::find_if(m_map.sockets.rbegin(), m_map.sockets.rend(), [&](const Socket& s) {
+                    return s.kind == loss.gives && s.giver.mount == caseMount;
+                });
                 if (!loss.gives.empty() && socket != m_map.sockets.rend())
                     m_map.sockets.erase(std::next(socket).base());
-                const auto need = std::find_if(m_map.needs.rbegin(), m_map.needs.rend(), [&](const Need& n) { return n.kind == loss.needs && n.taker.mount == caseMount; });
+                const auto need = std::find_if(m_map.needs.rbegin(), m_map.needs.rend(), [&](const Need& n) {
+                    return n.kind == loss.needs && n.taker.mount == caseMount;
+                });
                 if (!loss.needs.empty() && need != m_map.needs.rend())
                     m_map.needs.erase(std::next(need).base());
             }
@@ -64,7 +68,9 @@ private:
         const PlugFit fit = plugFit(asked, offered);
         return fit == PlugFit::Whole || (fit == PlugFit::Narrow && match == Match::Any);
     }
-    [[nodiscard]] Holder leadHolder(std::size_t i) const { return {{}, m_build.joined[i].part->name, m_build.joined[i].part, true, i}; }
+    [[nodiscard]] Holder leadHolder(std::size_t i) const {
+        return {{}, m_build.joined[i].part->name, m_build.joined[i].part, true, i};
+    }
     /// @p from: whose sockets alone count; null: anybody's.
     bool take(int need, const Holder* from, Match match) {
         const Need n = m_map.needs[static_cast<std::size_t>(need)];
@@ -73,10 +79,12 @@ private:
             const Socket& socket = m_map.sockets[s];
             const bool own = n.taker.isLead && socket.giver.isSame(n.taker);
             // Adapters serve whom they are stated to serve first; what is left of them is free for all.
-            if (!matches(n.kind, socket.kind, match) || socket.takenBy >= 0 || own || (from && !socket.giver.isSame(*from)))
+            if (!matches(n.kind, socket.kind, match) || socket.takenBy >= 0 || own ||
+                (from && !socket.giver.isSame(*from)))
                 continue;
             // Of slots the narrowest that takes the card.
-            if (best < 0 || (slotWidth(socket.kind) > 0 && slotWidth(socket.kind) < slotWidth(m_map.sockets[static_cast<std::size_t>(best)].kind)))
+            if (best < 0 || (slotWidth(socket.kind) > 0 &&
+                             slotWidth(socket.kind) < slotWidth(m_map.sockets[static_cast<std::size_t>(best)].kind)))
                 best = static_cast<int>(s);
         }
         if (best < 0)
@@ -89,7 +97,9 @@ private:
         return true;
     }
     /// The best there is: its own kind, else one that fits.
-    bool takeBest(int need, const Holder* from) { return take(need, from, Match::Same) || take(need, from, Match::Whole) || take(need, from, Match::Any); }
+    bool takeBest(int need, const Holder* from) {
+        return take(need, from, Match::Same) || take(need, from, Match::Whole) || take(need, from, Match::Any);
+    }
     void join(std::size_t i) {
         const Joined& j = m_build.joined[i];
         const Holder lead = leadHolder(i), feeder{.mount = endName(j.from).mount, .name = {}};
@@ -102,7 +112,8 @@ private:
             const std::string kind = kindAt(to);
             for (std::size_t n = 0; n < m_map.needs.size(); ++n) {
                 Need& need = m_map.needs[n];
-                if (need.taker.isLead || need.taker.mount != to.mount || need.socket >= 0 || (!kind.empty() && need.kind != kind && plugFit(need.kind, kind) == PlugFit::Not))
+                if (need.taker.isLead || need.taker.mount != to.mount || need.socket >= 0 ||
+                    (!kind.empty() && need.kind != kind && plugFit(need.kind, kind) == PlugFit::Not))
                     continue;
                 // An adapter gives the socket itself; a plain cable brings that of the part at its other end.
                 const bool gives = !j.part->gives.empty();
@@ -128,21 +139,29 @@ void findOffers(const Project& project, PortMap& map) {
         if (part.kind != PartKind::Adapter)
             continue;
         for (const auto& [kind, count] : part.gives) {
-            const bool wanted = std::any_of(map.needs.begin(), map.needs.end(), [&, offered = std::string_view(kind)](const Need& n) { return n.socket < 0 && plugFit(n.kind, offered) == PlugFit::Whole; });
+            const bool wanted =
+                std::any_of(map.needs.begin(), map.needs.end(), [&, offered = std::string_view(kind)](const Need& n) {
+                    return n.socket < 0 && plugFit(n.kind, offered) == PlugFit::Whole;
+                });
             if (count <= 0 || !wanted)
                 continue;
             bool fed = true;
             for (const auto& [need, n] : part.needs)
-                fed = fed && std::count_if(map.sockets.begin(), map.sockets.end(), [&](const Socket& s) { return s.kind == need && s.takenBy < 0; }) >= n;
+                fed = fed && std::count_if(map.sockets.begin(), map.sockets.end(),
+                                           [&](const Socket& s) { return s.kind == need && s.takenBy < 0; }) >= n;
             map.offers.push_back({part.id, part.name, kind, part.price, fed});
         }
     }
-    std::stable_sort(map.offers.begin(), map.offers.end(), [](const Offer& a, const Offer& b) { return std::pair(!a.canBeFed, a.price) < std::pair(!b.canBeFed, b.price); });
+    std::stable_sort(map.offers.begin(), map.offers.end(), [](const Offer& a, const Offer& b) {
+        return std::pair(!a.canBeFed, a.price) < std::pair(!b.canBeFed, b.price);
+    });
 }
 
 } // namespace
 
-Thing thingOf(const Build& build, const Holder& holder) { return holder.isLead ? Thing(leadRef(build, holder.joined)) : partOrCase(holder.mount); }
+Thing thingOf(const Build& build, const Holder& holder) {
+    return holder.isLead ? Thing(leadRef(build, holder.joined)) : partOrCase(holder.mount);
+}
 
 std::vector<int> PortMap::needsOf(const Holder& holder) const {
     std::vector<int> own;
@@ -156,7 +175,10 @@ bool PortMap::isShort(std::string_view kind) const {
     return std::any_of(needs.begin(), needs.end(), [&](const Need& n) { return n.kind == kind && n.socket < 0; });
 }
 
-std::string_view PortMap::plugOf(const Need& need) const { return need.socket < 0 ? std::string_view(need.kind) : narrowerPlug(need.kind, sockets[static_cast<std::size_t>(need.socket)].kind); }
+std::string_view PortMap::plugOf(const Need& need) const {
+    return need.socket < 0 ? std::string_view(need.kind)
+                           : narrowerPlug(need.kind, sockets[static_cast<std::size_t>(need.socket)].kind);
+}
 
 int PortMap::root(int need) const {
     for (std::size_t depth = 0; depth <= sockets.size(); ++depth) {
@@ -216,7 +238,8 @@ std::vector<std::string> idleOf(const Build& build, const PortMap& map) {
         const Placed* p = need.socket < 0 && !need.taker.isLead ? build.at(need.taker.mount) : nullptr;
         if (!p || std::find(idle.begin(), idle.end(), p->mount) != idle.end())
             continue;
-        const bool itsFan = (p->part->kind == PartKind::Fan || p->part->kind == PartKind::Cooler) && need.kind.starts_with("fan");
+        const bool itsFan =
+            (p->part->kind == PartKind::Fan || p->part->kind == PartKind::Cooler) && need.kind.starts_with("fan");
         if (itsFan || p->part->kind == PartKind::Card)
             idle.push_back(p->mount);
     }

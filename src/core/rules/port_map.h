@@ -12,7 +12,9 @@ struct Holder {
     bool isLead = false;
     std::size_t joined = 0; ///< of a lead or adapter: its index in Build::joined
 
-    [[nodiscard]] bool isSame(const Holder& other) const { return isLead == other.isLead && (isLead ? joined == other.joined : mount == other.mount); }
+    [[nodiscard]] bool isSame(const Holder& other) const {
+        return isLead == other.isLead && (isLead ? joined == other.joined : mount == other.mount);
+    }
 };
 /// What a holder is: the part at its mount, the case, or the lead.
 [[nodiscard]] Thing thingOf(const Build& build, const Holder& holder);
@@ -21,25 +23,31 @@ struct Holder {
 struct Socket {
     std::string kind;
     Holder giver;
-    int number = 0;     ///< among the giver's sockets of that kind
-    int takenBy = -1;   ///< index of the need that sits in it
+    int number = 0;   ///< among the giver's sockets of that kind
+    int takenBy = -1; ///< index of the need that sits in it
 };
 
 /// A plug that looks for a socket, and the one it found.
 struct Need {
     std::string kind;
     Holder taker;
-    int socket = -1; ///< index into PortMap::sockets; -1: nothing is free
-    std::string via; ///< cables that join the two, by name
+    int socket = -1;  ///< index into PortMap::sockets; -1: nothing is free
+    std::string via;  ///< cables that join the two, by name
     double leadW = 0; ///< the least a cable on the way passes; 0: not stated
     int cable = -1;   ///< index of the cable into Build::joined
 };
 
 /// An adapter on the shelf that would give what is short.
-struct Offer { std::string part; std::string name; std::string kind; double price = 0; bool canBeFed = false; };
+struct Offer {
+    std::string part;
+    std::string name;
+    std::string kind;
+    double price = 0;
+    bool canBeFed = false;
+};
 
-/// What plugs into what. Stated connections first, then plugs made for each other, then those that fit as well; first come,
-/// first served.
+/// What plugs into what. Stated connections first, then plugs made for each other, then those that fit as well; first
+/// come, first served.
 struct PortMap {
     std::vector<Socket> sockets;
     std::vector<Need> needs;

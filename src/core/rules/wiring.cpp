@@ -9,7 +9,10 @@
 namespace core::rules {
 namespace {
 
-constexpr WordTable<LeadState, 4> leadWords{{{LeadState::Fits, "fits"}, {LeadState::Tight, "tight"}, {LeadState::Short, "too short"}, {LeadState::Long, "long"}}};
+constexpr WordTable<LeadState, 4> leadWords{{{LeadState::Fits, "fits"},
+                                             {LeadState::Tight, "tight"},
+                                             {LeadState::Short, "too short"},
+                                             {LeadState::Long, "long"}}};
 
 const BoardSpec* boardOf(const Build& build) {
     const Placed* p = build.firstOf(PartKind::Board);
@@ -39,7 +42,9 @@ public:
     }
 
 private:
-    [[nodiscard]] static bool isLane(const std::string& kind) { return kind.starts_with("slot-") || kind.starts_with("m.2") || kind == "sata"; }
+    [[nodiscard]] static bool isLane(const std::string& kind) {
+        return kind.starts_with("slot-") || kind.starts_with("m.2") || kind == "sata";
+    }
     [[nodiscard]] bool groupInUse(const BoardSlot& slot) const {
         if (slot.group.empty() || !m_board)
             return false;
@@ -69,7 +74,14 @@ private:
 LinkResult Links::follow(int index) const {
     const Holder& device = m_map.needs[static_cast<std::size_t>(index)].taker;
     const Link& own = *device.part->link;
-    LinkResult link{.mount = device.mount, .name = device.name, .chain = {device.name}, .stages = {{device.name, own.generation, own.lanes}}, .generation = own.generation, .lanes = own.lanes, .needGbs = own.needGbs, .narrowest = device.name};
+    LinkResult link{.mount = device.mount,
+                    .name = device.name,
+                    .chain = {device.name},
+                    .stages = {{device.name, own.generation, own.lanes}},
+                    .generation = own.generation,
+                    .lanes = own.lanes,
+                    .needGbs = own.needGbs,
+                    .narrowest = device.name};
     for (std::size_t depth = 0; depth < m_map.sockets.size() + 1; ++depth) {
         const Need& need = m_map.needs[static_cast<std::size_t>(index)];
         if (need.socket < 0) {
@@ -84,21 +96,25 @@ LinkResult Links::follow(int index) const {
             }
         link.chain.insert(link.chain.begin(), socket.giver.name);
         if (!socket.giver.isLead) {
-            const BoardSlot* slot = m_board && socket.giver.part->kind == PartKind::Board ? slotOf(*m_board, socket.kind, socket.number) : nullptr;
+            const BoardSlot* slot = m_board && socket.giver.part->kind == PartKind::Board
+                                        ? slotOf(*m_board, socket.kind, socket.number)
+                                        : nullptr;
             if (slot) {
                 const bool shared = groupInUse(*slot);
                 const int lanes = shared ? slot->lanesShared : slot->lanes;
                 link.chipset = slot->chipset;
                 link.slotLanes = lanes;
                 link.stopped = shared && lanes == 0;
-                narrow(link, slot->generation, std::max(lanes, link.stopped ? 0 : 1), "the " + slot->kind + " of the board" + (shared ? ", which shares its lanes" : ""));
+                narrow(link, slot->generation, std::max(lanes, link.stopped ? 0 : 1),
+                       "the " + slot->kind + " of the board" + (shared ? ", which shares its lanes" : ""));
             }
             break;
         }
         if (socket.giver.part->link)
             narrow(link, socket.giver.part->link->generation, socket.giver.part->link->lanes, socket.giver.name);
         const auto further = m_map.needsOf(socket.giver);
-        const auto lane = std::find_if(further.begin(), further.end(), [&](int n) { return isLane(m_map.needs[static_cast<std::size_t>(n)].kind); });
+        const auto lane = std::find_if(further.begin(), further.end(),
+                                       [&](int n) { return isLane(m_map.needs[static_cast<std::size_t>(n)].kind); });
         if (lane == further.end())
             break;
         index = *lane;
@@ -106,15 +122,26 @@ LinkResult Links::follow(int index) const {
     const bool sata = m_map.needs[static_cast<std::size_t>(index)].kind == "sata";
     link.usableGbs = link.stopped ? 0 : sata ? 4.8 : link.lanes * laneGbs(link.generation) * linkEfficiency;
     link.enough = !link.stopped && (link.needGbs <= 0 || link.usableGbs >= link.needGbs);
-    const std::string runs = sata ? "SATA, 4.8 Gb/s" : std::to_string(link.lanes) + (link.lanes == 1 ? " lane" : " lanes") + " of generation " + std::to_string(link.generation) + ", " + fixed(link.usableGbs, 1) + " Gb/s";
-    link.text = link.stopped ? link.name + " has no lanes left: " + link.narrowest : link.name + " runs at " + runs + ", set by " + link.narrowest;
+    const std::string runs = sata ? "SATA, 4.8 Gb/s"
+                                  : std::to_string(link.lanes) + (link.lanes == 1 ? " lane" : " lanes") +
+                                        " of generation " + std::to_string(link.generation) + ", " +
+                                        fixed(link.usableGbs, 1) + " Gb/s";
+    link.text = link.stopped ? link.name + " has no lanes left: " + link.narrowest
+                             : link.name + " runs at " + runs + ", set by " + link.narrowest;
     if (link.needGbs > 0)
-        link.text += link.enough ? "; it needs " + fixed(link.needGbs, 1) : "; that is less than the " + fixed(link.needGbs, 1) + " it needs";
+        link.text += link.enough ? "; it needs " + fixed(link.needGbs, 1)
+                                 : "; that is less than the " + fixed(link.needGbs, 1) + " it needs";
     return link;
 }
 
 /// Where a lead leaves a part: the end of the straight part of the plug.
-struct LeadEnd { fit::Point at{}; double straightMm = 0; bool assumed = true; std::string words; std::string mount; };
+struct LeadEnd {
+    fit::Point at{};
+    double straightMm = 0;
+    bool assumed = true;
+    std::string words;
+    std::string mount;
+};
 
 LeadEnd leadEnd(const Build& build, const std::string& text) {
     const EndName name = endName(text);
@@ -186,13 +213,24 @@ std::vector<CableResult> cables(const Build& build) {
             continue;
         for (const std::string& to : j.to) {
             const LeadEnd a = leadEnd(build, j.from), b = leadEnd(build, to);
-            CableResult c{.ref = leadRef(build, i), .part = j.part->id, .name = j.part->name, .from = a.words, .to = b.words, .subject = b.mount, .lengthMm = spec->lengthMm, .assumed = a.assumed || b.assumed};
+            CableResult c{.ref = leadRef(build, i),
+                          .part = j.part->id,
+                          .name = j.part->name,
+                          .from = a.words,
+                          .to = b.words,
+                          .subject = b.mount,
+                          .lengthMm = spec->lengthMm,
+                          .assumed = a.assumed || b.assumed};
             c.wayMm = a.straightMm + b.straightMm;
             for (std::size_t k = 0; k < 3; ++k)
                 c.wayMm += std::abs(a.at[k] - b.at[k]);
             c.slackMm = c.lengthMm - c.wayMm;
-            c.state = c.slackMm < 0 ? LeadState::Short : c.slackMm < slackShare * c.wayMm ? LeadState::Tight : c.slackMm > stowMm ? LeadState::Long : LeadState::Fits;
-            const std::string way = c.name + " from " + c.from + " to " + c.to + ": " + fixed(c.lengthMm, 0) + " mm for a way of " + fixed(c.wayMm, 0) + " mm";
+            c.state = c.slackMm < 0                      ? LeadState::Short
+                      : c.slackMm < slackShare * c.wayMm ? LeadState::Tight
+                      : c.slackMm > stowMm               ? LeadState::Long
+                                                         : LeadState::Fits;
+            const std::string way = c.name + " from " + c.from + " to " + c.to + ": " + fixed(c.lengthMm, 0) +
+                                    " mm for a way of " + fixed(c.wayMm, 0) + " mm";
             c.text = way + (c.state == LeadState::Short  ? ", " + fixed(-c.slackMm, 0) + " mm too short"
                             : c.state == LeadState::Long ? ", " + fixed(c.slackMm, 0) + " mm to stow"
                                                          : ", " + fixed(c.slackMm, 0) + " mm slack");
@@ -212,7 +250,9 @@ std::vector<LedgerRow> ledger(const Build& build) {
             for (const Placed& p : build.placed)
                 if (!loss.mount.empty() && p.mount == loss.mount)
                     row.homeless.push_back(p.mount);
-            const auto gives = [&](const Part& part) { return !loss.replacedBy.empty() && part.gives.contains(loss.replacedBy); };
+            const auto gives = [&](const Part& part) {
+                return !loss.replacedBy.empty() && part.gives.contains(loss.replacedBy);
+            };
             for (const Placed& p : build.placed)
                 if (gives(*p.part))
                     row.by = p.name;

@@ -5,10 +5,14 @@
 namespace core::rules {
 
 /// One link of a chain, with what it lets through by itself.
-struct LinkStage { std::string name; int generation = 0; int lanes = 0; };
+struct LinkStage {
+    std::string name;
+    int generation = 0;
+    int lanes = 0;
+};
 
-/// A part with lanes and the chain of sockets and adapters up to the board: it runs at the narrowest width and the oldest
-/// generation on its way.
+/// A part with lanes and the chain of sockets and adapters up to the board: it runs at the narrowest width and the
+/// oldest generation on its way.
 struct LinkResult {
     std::string mount;
     std::string name;
@@ -20,8 +24,8 @@ struct LinkResult {
     double needGbs = 0;
     std::string narrowest; ///< what sets the width or the generation
     bool chipset = false;
-    int slotLanes = 0;     ///< it takes of the budget
-    bool stopped = false;  ///< its slot has no lanes left: they are shared with another one
+    int slotLanes = 0;    ///< it takes of the budget
+    bool stopped = false; ///< its slot has no lanes left: they are shared with another one
     bool enough = true;
     std::string text;
 };
@@ -32,24 +36,31 @@ struct LinkResult {
 constexpr double linkEfficiency = 0.87;
 [[nodiscard]] std::vector<LinkResult> links(const Build& build, const PortMap& map);
 
-struct LaneBudget { int given = 0; int used = 0; std::vector<std::string> users; }; ///< given 0: not stated
-struct LaneBudgets { LaneBudget processor, chipset; };
+struct LaneBudget {
+    int given = 0;
+    int used = 0;
+    std::vector<std::string> users;
+}; ///< given 0: not stated
+struct LaneBudgets {
+    LaneBudget processor, chipset;
+};
 [[nodiscard]] LaneBudgets laneBudgets(const Build& build, const std::vector<LinkResult>& links);
 
 enum class LeadState { Fits, Tight, Short, Long };
 [[nodiscard]] std::string_view leadStateWord(LeadState state);
 
-/// A cable against the way between its sockets: straight out of both plugs, and along the edges of the case between them.
+/// A cable against the way between its sockets: straight out of both plugs, and along the edges of the case between
+/// them.
 struct CableResult {
     LeadRef ref;
     std::string part;
     std::string name;
-    std::string from, to;     ///< in words
-    std::string subject;      ///< mount of the far end
+    std::string from, to; ///< in words
+    std::string subject;  ///< mount of the far end
     double lengthMm = 0;
     double wayMm = 0;
-    double slackMm = 0;       ///< length - way
-    bool assumed = false;     ///< the place of a socket is not known: the middle of its part was taken
+    double slackMm = 0;   ///< length - way
+    bool assumed = false; ///< the place of a socket is not known: the middle of its part was taken
     LeadState state = LeadState::Fits;
     std::string text;
 };
@@ -60,16 +71,22 @@ struct CableResult {
 struct LedgerRow {
     std::string modification;
     std::string what;
-    std::string replace;  ///< what then needs replacing; empty: nothing
-    std::string by;       ///< the part of the build that does it; empty: nothing yet
+    std::string replace;               ///< what then needs replacing; empty: nothing
+    std::string by;                    ///< the part of the build that does it; empty: nothing yet
     std::vector<std::string> homeless; ///< mounts of parts whose place is gone
-    bool open = false;    ///< something is still to be replaced
+    bool open = false;                 ///< something is still to be replaced
     std::string text;
 };
 [[nodiscard]] std::vector<LedgerRow> ledger(const Build& build);
 
 /// Draw through one fan header of the board, with all fans that are chained on it.
-struct HeaderLoad { std::string board; int number = 0; double amperes = 0; double limitA = 1; std::vector<std::string> fans; };
+struct HeaderLoad {
+    std::string board;
+    int number = 0;
+    double amperes = 0;
+    double limitA = 1;
+    std::vector<std::string> fans;
+};
 [[nodiscard]] std::vector<HeaderLoad> fanHeaders(const PortMap& map);
 
 /// All of the above of one build.

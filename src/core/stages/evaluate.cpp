@@ -17,18 +17,22 @@ void addTargetFindings(const Project& project, Evaluation& e) {
             text = "Volume " + fixed(value, 2) + " L is over the " + fixed(target.limit, 2) + " L of the brief";
         } else if (target.kind == TargetKind::Mass) {
             value = e.massG;
-            text = "Mass " + fixed(value / 1000, 2) + " kg is over the " + fixed(target.limit / 1000, 2) + " kg of the brief";
+            text = "Mass " + fixed(value / 1000, 2) + " kg is over the " + fixed(target.limit / 1000, 2) +
+                   " kg of the brief";
         } else if (target.kind == TargetKind::Cost) {
             value = e.price;
-            text = "Parts cost " + fixed(value, 0) + " " + project.currency + ", the brief allows " + fixed(target.limit, 0);
+            text = "Parts cost " + fixed(value, 0) + " " + project.currency + ", the brief allows " +
+                   fixed(target.limit, 0);
         } else if (target.kind == TargetKind::Power) {
             value = e.power.wallW;
-            text = "Draw at the wall " + fixed(value, 0) + " W is over the " + fixed(target.limit, 0) + " W of the brief";
+            text =
+                "Draw at the wall " + fixed(value, 0) + " W is over the " + fixed(target.limit, 0) + " W of the brief";
         } else {
             continue;
         }
         if (value > target.limit)
-            e.findings.push_back(rules::findingAbout(TargetRef{target.id, {}}, "target", rules::Severity::Blocker, rules::Station::Brief, text, {"another part", "another limit"}));
+            e.findings.push_back(rules::findingAbout(TargetRef{target.id, {}}, "target", rules::Severity::Blocker,
+                                                     rules::Station::Brief, text, {"another part", "another limit"}));
     }
 }
 
@@ -39,13 +43,18 @@ void addCarryFinding(const Project& project, Evaluation& e) {
         return;
     auto outside = e.fit.outsideMm;
     outside[index(outward(e.build.down).axis)] += e.fit.feetMm;
-    const auto words = [](const std::array<double, 3>& mm) { return fixed(mm[0], 0) + " x " + fixed(mm[1], 0) + " x " + fixed(mm[2], 0) + " mm"; };
-    const std::string text = "The carry box is " + words(box) + " inside, the computer " + words(outside) + " with its feet";
+    const auto words = [](const std::array<double, 3>& mm) {
+        return fixed(mm[0], 0) + " x " + fixed(mm[1], 0) + " x " + fixed(mm[2], 0) + " mm";
+    };
+    const std::string text =
+        "The carry box is " + words(box) + " inside, the computer " + words(outside) + " with its feet";
     std::sort(box.begin(), box.end());
     std::sort(outside.begin(), outside.end());
     for (std::size_t a = 0; a < 3; ++a)
         if (outside[a] > box[a]) {
-            e.findings.push_back(rules::findingAbout(TopicRef{"carry-box"}, "carry-box", rules::Severity::Caution, rules::Station::Brief, text + ": " + fixed(outside[a] - box[a], 0) + " mm too large",
+            e.findings.push_back(rules::findingAbout(TopicRef{"carry-box"}, "carry-box", rules::Severity::Caution,
+                                                     rules::Station::Brief,
+                                                     text + ": " + fixed(outside[a] - box[a], 0) + " mm too large",
                                                      {"a smaller case", "lower feet", "a larger box"}));
             return;
         }
@@ -54,13 +63,17 @@ void addCarryFinding(const Project& project, Evaluation& e) {
 void addMakeFindings(const Project& project, Evaluation& e) {
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)
-            e.findings.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker, rules::Station::Make, make::bedWords(project, part), {"split it", "a larger bed"}));
+            e.findings.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker,
+                                                     rules::Station::Make, make::bedWords(project, part),
+                                                     {"split it", "a larger bed"}));
 }
 
 } // namespace
 
 std::string_view stageWord(Stage stage) {
-    constexpr std::array<std::string_view, 14> words{"geometry", "gaps", "wiring", "air", "noise", "making", "findings", "run", "verdict", "room left", "what to change", "what to measure", "ways in", "trials"};
+    constexpr std::array<std::string_view, 14> words{
+        "geometry",  "gaps",           "wiring",          "air",     "noise", "making", "findings", "run", "verdict",
+        "room left", "what to change", "what to measure", "ways in", "trials"};
     return words[static_cast<std::size_t>(stage)];
 }
 
@@ -69,7 +82,9 @@ namespace {
 /// Runs the stages of a build one after another.
 class Evaluator {
 public:
-    Evaluator(const Project& project, Build build, const Options& options) : m_project(project), m_options(options) { m_e.build = std::move(build); }
+    Evaluator(const Project& project, Build build, const Options& options) : m_project(project), m_options(options) {
+        m_e.build = std::move(build);
+    }
 
     Result<Evaluation> run() {
         gaps();
@@ -106,7 +121,8 @@ private:
     void air() {
         air::Conditions conditions = air::conditionsOf(m_project, m_options.load);
         conditions.idle = rules::idleOf(m_e.build, m_e.wiring.ports);
-        m_airKept = before() && before()->evaluation.air.conditions == conditions && sameForAir(before()->evaluation.build, m_e.build);
+        m_airKept = before() && before()->evaluation.air.conditions == conditions &&
+                    sameForAir(before()->evaluation.build, m_e.build);
         if (m_airKept)
             m_e.air = before()->evaluation.air;
         else if (starts(Stage::Air))
@@ -173,7 +189,9 @@ Result<Evaluation> evaluate(const Project& project, std::string_view revisionId,
     return evaluateBuild(project, std::move(*build), options);
 }
 
-Result<Evaluation> evaluateBuild(const Project& project, Build build, const Options& options) { return Evaluator(project, std::move(build), options).run(); }
+Result<Evaluation> evaluateBuild(const Project& project, Build build, const Options& options) {
+    return Evaluator(project, std::move(build), options).run();
+}
 
 bench::AnalyseOptions benchOptions(const Project& project, const Build* build) {
     bench::AnalyseOptions options{.referenceRoomC = project.brief.roomC};

@@ -9,8 +9,24 @@
 
 namespace core::stages {
 
-/// What is computed of a revision, each from what stands before it and from the project. The first six make an Evaluation.
-enum class Stage { Geometry, Gaps, Wiring, Air, Noise, Making, Findings, Run, Verdict, Rooms, Mends, Measures, Ways, Trials };
+/// What is computed of a revision, each from what stands before it and from the project. The first six make an
+/// Evaluation.
+enum class Stage {
+    Geometry,
+    Gaps,
+    Wiring,
+    Air,
+    Noise,
+    Making,
+    Findings,
+    Run,
+    Verdict,
+    Rooms,
+    Mends,
+    Measures,
+    Ways,
+    Trials
+};
 [[nodiscard]] std::string_view stageWord(Stage stage);
 /// Asked before a stage starts; false: its result is not wanted any more.
 using Watch = std::function<bool(Stage)>;
@@ -29,17 +45,21 @@ struct Evaluation {
     double price = 0;
 };
 
-/// An evaluation that is at hand, of this or another revision or project: a stage that reads the same as it did there is not
-/// computed again.
-struct Before { const Project& project; const Evaluation& evaluation; };
+/// An evaluation that is at hand, of this or another revision or project: a stage that reads the same as it did there
+/// is not computed again.
+struct Before {
+    const Project& project;
+    const Evaluation& evaluation;
+};
 struct Options {
-    std::string_view load = {};      ///< empty: the load of the brief
+    std::string_view load = {}; ///< empty: the load of the brief
     const Before* before = nullptr;
     Watch watch = {};
 };
 
 /// The one path from a project to results. Errors: as resolve() and make::plan(); "cancelled" where the watch ended it.
-[[nodiscard]] Result<Evaluation> evaluate(const Project& project, std::string_view revisionId, const Options& options = {});
+[[nodiscard]] Result<Evaluation> evaluate(const Project& project, std::string_view revisionId,
+                                          const Options& options = {});
 /// The same of a build that is at hand, e.g. a trial. Errors: as make::plan().
 [[nodiscard]] Result<Evaluation> evaluateBuild(const Project& project, Build build, const Options& options = {});
 

@@ -9,7 +9,8 @@
 namespace core::verdict {
 
 std::vector<Difference> against(const stages::Evaluation& now, const stages::Evaluation& then) {
-    return {{"screws", "Screws", Quantity::None, static_cast<double>(now.make.screws), static_cast<double>(then.make.screws)},
+    return {{"screws", "Screws", Quantity::None, static_cast<double>(now.make.screws),
+             static_cast<double>(then.make.screws)},
             {"minutes", "Assembly, min", Quantity::None, now.make.minutes, then.make.minutes},
             {"money", "Cost", Quantity::Money, now.price, then.price},
             {"volume", "Volume", Quantity::Volume, now.fit.volumeL, then.fit.volumeL}};
@@ -17,7 +18,8 @@ std::vector<Difference> against(const stages::Evaluation& now, const stages::Eva
 
 namespace {
 
-/// Words and mark, by what is the same in both: the thing, and the rule of a finding (empty: the mark of the thing itself).
+/// Words and mark, by what is the same in both: the thing, and the rule of a finding (empty: the mark of the thing
+/// itself).
 using Marks = std::map<std::pair<Thing, std::string>, std::pair<std::string, Mark>>;
 
 Marks marksOf(const Project& project, const stages::Evaluation& e) {
@@ -37,7 +39,8 @@ int weight(Mark m) { return m == Mark::Crossed ? 2 : m == Mark::Open ? 1 : 0; }
 
 } // namespace
 
-std::vector<MarkChange> markChanges(const Project& project, const stages::Evaluation& now, const stages::Evaluation& then) {
+std::vector<MarkChange> markChanges(const Project& project, const stages::Evaluation& now,
+                                    const stages::Evaluation& then) {
     const Marks before = marksOf(project, now), after = marksOf(project, then);
     std::vector<MarkChange> changes;
     const auto add = [&](const std::string& what, Mark a, Mark b) {
@@ -51,7 +54,9 @@ std::vector<MarkChange> markChanges(const Project& project, const stages::Evalua
     for (const auto& [key, said] : before)
         if (!after.contains(key))
             add(said.first, said.second, Mark::None);
-    std::stable_sort(changes.begin(), changes.end(), [](const MarkChange& a, const MarkChange& b) { return weight(a.after) - weight(a.before) > weight(b.after) - weight(b.before); });
+    std::stable_sort(changes.begin(), changes.end(), [](const MarkChange& a, const MarkChange& b) {
+        return weight(a.after) - weight(a.before) > weight(b.after) - weight(b.before);
+    });
     return changes;
 }
 
@@ -64,10 +69,13 @@ std::string textOf(const MarkChange& c) {
 }
 
 std::string textOf(const Difference& d, const Show& show) {
-    const auto number = [&](double v) { return d.quantity == Quantity::None ? fixed(v, 0) : show.number(d.quantity, v); };
+    const auto number = [&](double v) {
+        return d.quantity == Quantity::None ? fixed(v, 0) : show.number(d.quantity, v);
+    };
     const std::string by = d.quantity == Quantity::None ? withSign(d.by(), 0) : show.signedNumber(d.quantity, d.by());
     const std::string unit = d.quantity == Quantity::None ? std::string{} : " " + show.unit(d.quantity);
-    return number(d.then) + " to " + number(d.now) + unit + ", " + by + (d.then != 0 ? " (" + withSign(d.percent(), 0) + " %)" : "");
+    return number(d.then) + " to " + number(d.now) + unit + ", " + by +
+           (d.then != 0 ? " (" + withSign(d.percent(), 0) + " %)" : "");
 }
 
 } // namespace core::verdict

@@ -1,12 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/verdict/judge.h"
 #include "core/base/text.h"
 #include "core/base/words.h"
-#include "core/verdict/judge.h"
 
 namespace core::verdict {
 namespace {
 
-constexpr WordTable<Basis, 4> basisWords{{{Basis::Measured, "measured"}, {Basis::Predicted, "predicted"}, {Basis::Computed, "computed"}, {Basis::Missing, "missing"}}};
+constexpr WordTable<Basis, 4> basisWords{{{Basis::Measured, "measured"},
+                                          {Basis::Predicted, "predicted"},
+                                          {Basis::Computed, "computed"},
+                                          {Basis::Missing, "missing"}}};
 
 struct Measured {
     double value = 0, half = 0;
@@ -33,13 +36,15 @@ Measured together(const std::vector<Measured>& runs) {
     m.value = mean;
     // What all share (room sensor, method) does not average out; the scatter does.
     m.half = std::hypot(1.96 * std::sqrt(own), bench::tQuantile(0.975, std::max(2.0, n - 1)) * scatter / std::sqrt(n));
-    m.why = std::to_string(runs.size()) + " runs together, " + fixed(scatter, 1) + " apart (standard deviation); the last: " + m.why;
+    m.why = std::to_string(runs.size()) + " runs together, " + fixed(scatter, 1) +
+            " apart (standard deviation); the last: " + m.why;
     return m;
 }
 
 class Judge {
 public:
-    Judge(const Project& project, const stages::Evaluation& e, const RunAnalyses& runs) : m_project(project), m_e(e), m_runs(runs) {}
+    Judge(const Project& project, const stages::Evaluation& e, const RunAnalyses& runs)
+        : m_project(project), m_e(e), m_runs(runs) {}
 
     RevisionVerdict run() {
         RevisionVerdict verdict{.id = m_e.build.revision};
@@ -58,13 +63,17 @@ public:
             else if (t.basis == Basis::Missing)
                 verdict.before.push_back({t.name + ": " + t.why, Mark::None});
             else if (t.state == Mark::Crossed)
-                verdict.before.push_back({t.name + (isFloor(t.kind) ? " is under its limit by " : " is over its limit by ") + fixed(-t.headroom, 1) + " " + std::string(targetUnit(t.kind)), Mark::Crossed});
+                verdict.before.push_back({t.name +
+                                              (isFloor(t.kind) ? " is under its limit by " : " is over its limit by ") +
+                                              fixed(-t.headroom, 1) + " " + std::string(targetUnit(t.kind)),
+                                          Mark::Crossed});
             else if (t.kind == TargetKind::Gap)
                 verdict.before.push_back({t.name + ": " + t.why, t.state});
             else if (!sure)
                 verdict.before.push_back({t.name + ": predicted only, log a settled run", t.state});
             else
-                verdict.before.push_back({t.name + ": met, but the band reaches the limit; another run narrows it", t.state});
+                verdict.before.push_back(
+                    {t.name + ": met, but the band reaches the limit; another run narrows it", t.state});
         }
         verdict.canBeValidated = verdict.before.empty() && !verdict.targets.empty();
         const Revision* revision = m_project.revision(verdict.id);
@@ -77,7 +86,8 @@ private:
     std::optional<Measured> measured(const Target& target, std::string& why, int& count) const;
     std::optional<Measured> ofRun(const Run& run, const Target& target, ChannelKind kind, std::string& why) const;
     void judgeGaps(TargetResult& r) const;
-    static const bench::ChannelResult* channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind, std::string& why);
+    static const bench::ChannelResult* channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind,
+                                                 std::string& why);
     [[nodiscard]] std::optional<std::pair<double, double>> predicted(const Target& target) const;
     [[nodiscard]] std::optional<std::pair<double, double>> computed(const Target& target) const;
 
@@ -88,10 +98,14 @@ private:
 
 ChannelKind channelKindOf(TargetKind kind) {
     switch (kind) {
-    case TargetKind::Temperature: return ChannelKind::Temperature;
-    case TargetKind::Noise: return ChannelKind::Level;
-    case TargetKind::Clock: return ChannelKind::Clock;
-    default: return ChannelKind::Other;
+    case TargetKind::Temperature:
+        return ChannelKind::Temperature;
+    case TargetKind::Noise:
+        return ChannelKind::Level;
+    case TargetKind::Clock:
+        return ChannelKind::Clock;
+    default:
+        return ChannelKind::Other;
     }
 }
 
@@ -119,16 +133,19 @@ std::optional<Measured> Judge::measured(const Target& target, std::string& why, 
 }
 
 /// The channel of the part that was named for it; the warmest of several. A guess proves nothing.
-const bench::ChannelResult* Judge::channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind, std::string& why) {
+const bench::ChannelResult* Judge::channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind,
+                                             std::string& why) {
     const bench::ChannelResult* found = nullptr;
     for (const bench::ChannelResult& c : a.channels) {
         if (c.kind != kind || (kind != ChannelKind::Level && (target.subject.empty() || c.subject != target.subject)))
             continue;
         if (c.assumed) {
-            why = c.name + " is only assumed to be of that part: say so when reading it in, or in the channels of the run";
+            why = c.name +
+                  " is only assumed to be of that part: say so when reading it in, or in the channels of the run";
             continue;
         }
-        if (!found || (kind == ChannelKind::Temperature && std::max(c.settled, c.sustainedMax) > std::max(found->settled, found->sustainedMax)))
+        if (!found || (kind == ChannelKind::Temperature &&
+                       std::max(c.settled, c.sustainedMax) > std::max(found->settled, found->sustainedMax)))
             found = &c;
     }
     return found;
@@ -153,12 +170,24 @@ std::optional<Measured> Judge::ofRun(const Run& run, const Target& target, Chann
     const double passed = c->sustainedMax + roomOff;
     if (a.stepped || c->state == bench::SettleState::Refused || !std::isfinite(c->settled)) {
         // What is not settled can still refute: it only would have become warmer.
-        if ((kind == ChannelKind::Temperature || kind == ChannelKind::Level) && !a.stepped && std::isfinite(passed) && passed > target.limit)
-            return Measured{.value = passed, .half = 0.5, .state = bench::SettleState::Rough, .run = run.id, .why = "run " + run.name + " had passed the limit for 10 s before it settled", .simulated = run.simulated};
-        why = "run " + run.name + ": " + (a.stepped ? std::string("a fan or the power was changed in the middle") : c->why);
+        if ((kind == ChannelKind::Temperature || kind == ChannelKind::Level) && !a.stepped && std::isfinite(passed) &&
+            passed > target.limit)
+            return Measured{.value = passed,
+                            .half = 0.5,
+                            .state = bench::SettleState::Rough,
+                            .run = run.id,
+                            .why = "run " + run.name + " had passed the limit for 10 s before it settled",
+                            .simulated = run.simulated};
+        why = "run " + run.name + ": " +
+              (a.stepped ? std::string("a fan or the power was changed in the middle") : c->why);
         return std::nullopt;
     }
-    Measured m{.value = c->settled, .half = 0.5 * (c->high - c->low), .state = c->state, .run = run.id, .why = "run " + run.name + ", " + c->why, .simulated = run.simulated};
+    Measured m{.value = c->settled,
+               .half = 0.5 * (c->high - c->low),
+               .state = c->state,
+               .run = run.id,
+               .why = "run " + run.name + ", " + c->why,
+               .simulated = run.simulated};
     if (c->atReference) {
         m.value = c->atReference->value;
         m.half = 1.96 * c->atReference->u;
@@ -194,11 +223,16 @@ std::optional<std::pair<double, double>> Judge::computed(const Target& target) c
             return std::nullopt;
         // The margin is at worst already; air is judged elsewhere, here nothing may touch.
         return std::pair{fit::tightestMm(m_e.fit), 0.0};
-    case TargetKind::Volume: return std::pair{m_e.fit.volumeL, 0.0};
-    case TargetKind::Mass: return std::pair{m_e.massG, 0.0};
-    case TargetKind::Cost: return std::pair{m_e.price, 0.0};
-    case TargetKind::Power: return std::pair{m_e.power.wallW, 0.0};
-    default: return std::nullopt;
+    case TargetKind::Volume:
+        return std::pair{m_e.fit.volumeL, 0.0};
+    case TargetKind::Mass:
+        return std::pair{m_e.massG, 0.0};
+    case TargetKind::Cost:
+        return std::pair{m_e.price, 0.0};
+    case TargetKind::Power:
+        return std::pair{m_e.power.wallW, 0.0};
+    default:
+        return std::nullopt;
     }
 }
 
@@ -209,7 +243,8 @@ void Judge::judgeGaps(TargetResult& r) const {
         // Air is judged elsewhere: of a need of air only what touches counts here.
         const bool air = gap.breathing && gap.state != fit::GapState::Clash;
         const Mark own = air ? Mark::Holds : gap.mark;
-        Mark left = markOf(gap.nominal.mm() - (gap.breathing ? gap.touchMm : gap.requiredMm) - r.limit, gap.worstBandMm);
+        Mark left =
+            markOf(gap.nominal.mm() - (gap.breathing ? gap.touchMm : gap.requiredMm) - r.limit, gap.worstBandMm);
         // What closes under stress stays open, unless the brief asks for more than that it closes.
         if (r.limit <= 0 && left == Mark::Crossed && own != Mark::Crossed)
             left = Mark::Open;
@@ -220,7 +255,8 @@ void Judge::judgeGaps(TargetResult& r) const {
 }
 
 TargetResult Judge::one(const Target& target) const {
-    TargetResult r{.id = target.id, .name = target.name, .kind = target.kind, .subject = target.subject, .limit = target.limit};
+    TargetResult r{
+        .id = target.id, .name = target.name, .kind = target.kind, .subject = target.subject, .limit = target.limit};
     const auto fill = [&](double value, double half, Basis basis) {
         r.value = value;
         r.low = value - half;
@@ -230,7 +266,9 @@ TargetResult Judge::one(const Target& target) const {
         r.basis = basis;
     };
     // A value that is not finite is none: it can neither hold nor miss a limit.
-    const auto finite = [](const std::optional<std::pair<double, double>>& v) { return v && std::isfinite(v->first) && std::isfinite(v->second); };
+    const auto finite = [](const std::optional<std::pair<double, double>>& v) {
+        return v && std::isfinite(v->first) && std::isfinite(v->second);
+    };
     if (const auto c = computed(target); finite(c)) {
         fill(c->first, c->second, Basis::Computed);
         r.why = "from the sizes and parts of the revision";
@@ -252,7 +290,10 @@ TargetResult Judge::one(const Target& target) const {
         return r;
     }
     r.value = r.low = r.high = r.headroom = std::nan("");
-    r.why = target.kind == TargetKind::Noise ? "nothing that makes noise is in the revision; " + why : m_e.build.placed.empty() ? "no part is placed yet" : target.subject.empty() ? "nothing to compute it from" : "no part at \"" + target.subject + "\"";
+    r.why = target.kind == TargetKind::Noise ? "nothing that makes noise is in the revision; " + why
+            : m_e.build.placed.empty()       ? "no part is placed yet"
+            : target.subject.empty()         ? "nothing to compute it from"
+                                             : "no part at \"" + target.subject + "\"";
     return r;
 }
 
@@ -269,6 +310,8 @@ std::string basisText(const TargetResult& target) {
     return text;
 }
 
-RevisionVerdict judge(const Project& project, const stages::Evaluation& evaluation, const RunAnalyses& runs) { return Judge(project, evaluation, runs).run(); }
+RevisionVerdict judge(const Project& project, const stages::Evaluation& evaluation, const RunAnalyses& runs) {
+    return Judge(project, evaluation, runs).run();
+}
 
 } // namespace core::verdict

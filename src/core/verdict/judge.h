@@ -19,30 +19,34 @@ struct TargetResult {
     double headroom = 0; ///< positive: kept
     Mark state = Mark::None;
     Basis basis = Basis::Missing;
-    std::string run;  ///< where a measured value comes from; the last of several
-    int runs = 0;     ///< that count together
+    std::string run;        ///< where a measured value comes from; the last of several
+    int runs = 0;           ///< that count together
     bool simulated = false; ///< measured in a simulated run of a project that says it is a simulation
-    std::string why;  ///< what is missing, or how it was found
+    std::string why;        ///< what is missing, or how it was found
 };
 
 /// "measured, simulated, 2 runs": where a value comes from, with what must be said beside it.
 [[nodiscard]] std::string basisText(const TargetResult& target);
 
 /// What is left to do, with the mark of what it is about.
-struct Reason { std::string text; Mark mark = Mark::Open; };
+struct Reason {
+    std::string text;
+    Mark mark = Mark::Open;
+};
 
 struct RevisionVerdict {
     std::string id;
     std::vector<TargetResult> targets;
-    int proven = 0;    ///< held, and measured or computed
+    int proven = 0; ///< held, and measured or computed
     int blockers = 0;
     bool canBeValidated = false;
     bool validated = false;
     std::vector<Reason> before; ///< what is left to do before it can be validated
-    std::string problem;             ///< the revision does not resolve
+    std::string problem;        ///< the revision does not resolve
 };
 
 /// Targets against measured, else predicted values at the reference room temperature.
-[[nodiscard]] RevisionVerdict judge(const Project& project, const stages::Evaluation& evaluation, const RunAnalyses& runs);
+[[nodiscard]] RevisionVerdict judge(const Project& project, const stages::Evaluation& evaluation,
+                                    const RunAnalyses& runs);
 
 } // namespace core::verdict

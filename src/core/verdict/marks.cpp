@@ -44,13 +44,18 @@ Deciding temperatureOf(const stages::Evaluation& e, const RevisionVerdict& verdi
     const air::PartResult* part = e.air.part(mount);
     if (!part)
         return {};
-    Deciding own{.name = "its maker's limit", .limit = part->limitC, .value = part->temperatureC, .band = part->bandK, .slowsDown = part->throttled};
+    Deciding own{.name = "its maker's limit",
+                 .limit = part->limitC,
+                 .value = part->temperatureC,
+                 .band = part->bandK,
+                 .slowsDown = part->throttled};
     std::vector<Deciding> all;
     for (const TargetResult& t : verdict.targets) {
         if (t.kind != TargetKind::Temperature || t.subject != mount || t.basis == Basis::Missing)
             continue;
         all.push_back({t.state, t.name, t.limit, t.value, 0.5 * (t.high - t.low), t.headroom, t.basis, t.simulated});
-        if (t.basis == Basis::Measured) { // what was measured goes before what was predicted, also against the maker's limit
+        if (t.basis ==
+            Basis::Measured) { // what was measured goes before what was predicted, also against the maker's limit
             own.value = t.value;
             own.band = all.back().band;
             own.basis = t.basis;
@@ -95,12 +100,18 @@ Mark markOfStation(const stages::Evaluation& e, const RevisionVerdict& verdict, 
     const Mark found = markOfFindings(e, station);
     const auto unless = [&](bool empty) { return empty ? found : worse(found, Mark::Holds); };
     switch (station) {
-    case Station::Brief: return unless(e.build.placed.empty());
-    case Station::Fit: return markOfFit(e);
-    case Station::Air: return worse(found, worse(markOfHeat(e, verdict), markOfNoise(verdict)));
-    case Station::Make: return unless(e.make.steps.empty() && e.make.parts.empty());
-    case Station::Verdict: return markOfVerdict(e, verdict);
-    case Station::Bench: break;
+    case Station::Brief:
+        return unless(e.build.placed.empty());
+    case Station::Fit:
+        return markOfFit(e);
+    case Station::Air:
+        return worse(found, worse(markOfHeat(e, verdict), markOfNoise(verdict)));
+    case Station::Make:
+        return unless(e.make.steps.empty() && e.make.parts.empty());
+    case Station::Verdict:
+        return markOfVerdict(e, verdict);
+    case Station::Bench:
+        break;
     }
     return Mark::None;
 }

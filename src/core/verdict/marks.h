@@ -6,20 +6,21 @@ namespace core::verdict {
 
 /// The limit that decides over a temperature: of all that apply to it, the one that is kept worst.
 struct Deciding {
-    Mark mark = Mark::None;  ///< None: no limit applies
-    std::string name;        ///< "CPU cap" of the brief, or "its maker's limit"
-    double limit = 0;        ///< °C
-    double value = 0;        ///< °C: measured where a run proves it, else predicted
-    double band = 0;         ///< half width, K
-    double headroom = 0;     ///< K; negative: broken
+    Mark mark = Mark::None; ///< None: no limit applies
+    std::string name;       ///< "CPU cap" of the brief, or "its maker's limit"
+    double limit = 0;       ///< °C
+    double value = 0;       ///< °C: measured where a run proves it, else predicted
+    double band = 0;        ///< half width, K
+    double headroom = 0;    ///< K; negative: broken
     Basis basis = Basis::Predicted;
-    bool simulated = false;  ///< measured in a simulated run
-    bool slowsDown = false;  ///< held at its limit by giving less
+    bool simulated = false; ///< measured in a simulated run
+    bool slowsDown = false; ///< held at its limit by giving less
 };
 
 /// The one place that judges the temperature of a part: list, tab, rail, drawing and Working take it from here.
 /// A part that is not in the prediction has no mark.
-[[nodiscard]] Deciding temperatureOf(const stages::Evaluation& e, const RevisionVerdict& verdict, std::string_view mount);
+[[nodiscard]] Deciding temperatureOf(const stages::Evaluation& e, const RevisionVerdict& verdict,
+                                     std::string_view mount);
 
 /// All gaps, and what else was found about room; None: nothing is placed that could meet anything.
 [[nodiscard]] Mark markOfFit(const stages::Evaluation& e);

@@ -10,9 +10,11 @@ namespace store {
 [[nodiscard]] core::Result<Loaded> readFolder(const QString& jsonPath, const Progress& progress);
 
 /// Saves a project as @p jsonPath with its logs beside it, in one step. The folder is locked by the caller.
-[[nodiscard]] core::Result<Saved> saveFolder(const core::Project& project, const QString& jsonPath, const SaveOptions& options);
+[[nodiscard]] core::Result<Saved> saveFolder(const core::Project& project, const QString& jsonPath,
+                                             const SaveOptions& options);
 
-/// Ends what a killed save left: finished when its project.json was in place, else taken back. The folder is locked by the caller.
+/// Ends what a killed save left: finished when its project.json was in place, else taken back. The folder is locked by
+/// the caller.
 [[nodiscard]] core::Result<void> recoverFolder(const QString& jsonPath);
 
 /// Where a name inside the folder leads, links followed; nothing when it leads out of it or is no ordinary file.

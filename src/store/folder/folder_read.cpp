@@ -31,7 +31,8 @@ core::Result<Loaded> readFolder(const QString& jsonPath, const Progress& progres
         return tl::make_unexpected(text.error());
     const auto first = text->find_first_not_of(" \t\r\n");
     if (first == std::string::npos || (*text)[first] != '{')
-        return core::problem(jsonPath.toStdString(), "is neither a project file nor a project.json", "a file saved by this program; if it is one, it is damaged: use the copy beside it");
+        return core::problem(jsonPath.toStdString(), "is neither a project file nor a project.json",
+                             "a file saved by this program; if it is one, it is damaged: use the copy beside it");
     const QString folder = QFileInfo(jsonPath).absolutePath();
     FolderFiles files;
     files.log = [folder](const std::string& name) -> core::Result<LogText> {
@@ -49,7 +50,10 @@ core::Result<Loaded> readFolder(const QString& jsonPath, const Progress& progres
         if (!path)
             return tl::make_unexpected(path.error());
         const QFileInfo info(*path);
-        return core::Original{.name = QFileInfo(QString::fromStdString(name)).fileName().toStdString(), .packed = {}, .size = static_cast<std::uint64_t>(info.size()), .path = path->toStdString()};
+        return core::Original{.name = QFileInfo(QString::fromStdString(name)).fileName().toStdString(),
+                              .packed = {},
+                              .size = static_cast<std::uint64_t>(info.size()),
+                              .path = path->toStdString()};
     };
     files.progress = progress;
     return readProjectJson(*text, jsonPath.toStdString(), files);

@@ -31,15 +31,18 @@ QString text(const std::string& s) { return QString::fromStdString(s); }
 core::Result<void> innerFolder(const QDir& root, const QString& name) {
     const QFileInfo info(root.filePath(name));
     if (info.isSymLink())
-        return core::problem(info.filePath().toStdString(), "is a link, and what is saved must stay inside the folder", "a folder in its place");
+        return core::problem(info.filePath().toStdString(), "is a link, and what is saved must stay inside the folder",
+                             "a folder in its place");
     if (!info.isDir() && !root.mkdir(name))
-        return core::problem(info.filePath().toStdString(), "the folder cannot be made", "check the rights of the folder and the space left");
+        return core::problem(info.filePath().toStdString(), "the folder cannot be made",
+                             "check the rights of the folder and the space left");
     return {};
 }
 
 /// A new file, whole; a file of that name is an error and stays as it is. It is forced to the disk by syncAll().
 core::Result<void> createNew(const QString& path, const std::string& bytes) {
-    const int fd = ::open(QFile::encodeName(path).constData(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0666);
+    const int fd =
+        ::open(QFile::encodeName(path).constData(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC | O_NOFOLLOW, 0666);
     if (fd < 0)
         return tl::make_unexpected(cannotWrite(path, errno));
     int error = writeFully(fd, bytes.data(), bytes.size());
@@ -74,7 +77,8 @@ std::optional<Json> jsonOf(const QString& path) {
 class FolderSaver {
 public:
     FolderSaver(const core::Project& project, const QString& jsonPath, const SaveOptions& options)
-        : m_project(project), m_options(options), m_json(linkTarget(jsonPath)), m_root(QFileInfo(jsonPath).absolutePath()) {}
+        : m_project(project), m_options(options), m_json(linkTarget(jsonPath)),
+          m_root(QFileInfo(jsonPath).absolutePath()) {}
 
     core::Result<Saved> run() {
         if (auto done = save(); !done)
@@ -91,8 +95,10 @@ public:
 
 private:
     core::Result<void> save() {
-        if (const QFileInfo link(m_root.filePath(QFileInfo(m_json).fileName())); QFileInfo(m_json).absolutePath() != m_root.absolutePath() && m_options.jsonLink == JsonLink::Refuse)
-            return core::problem(link.filePath().toStdString(), "is a link that leads out of the folder", "name the file it leads to");
+        if (const QFileInfo link(m_root.filePath(QFileInfo(m_json).fileName()));
+            QFileInfo(m_json).absolutePath() != m_root.absolutePath() && m_options.jsonLink == JsonLink::Refuse)
+            return core::problem(link.filePath().toStdString(), "is a link that leads out of the folder",
+                                 "name the file it leads to");
         if (auto done = recoverFolder(m_json); !done)
             return done;
         m_old = jsonOf(m_json);
@@ -115,10 +121,12 @@ private:
         return done ? ended : done;
     }
 
-    /// The file that already holds a run's readings: the one they were read from or saved to, or the one of the same run
-    /// whose bytes are what would be written.
+    /// The file that already holds a run's readings: the one they were read from or saved to, or the one of the same
+    /// run whose bytes are what would be written.
     [[nodiscard]] std::optional<RunPlace> placeOf(const core::Run& run) const {
-        const auto stands = [&](const std::shared_ptr<const core::LogFile>& file) { return file && standsIn(run, *file, m_root.path()); };
+        const auto stands = [&](const std::shared_ptr<const core::LogFile>& file) {
+            return file && standsIn(run, *file, m_root.path());
+        };
         if (stands(run.file))
             return RunPlace{.file = run.file->name, .stateChannels = run.file->channelsStated};
         for (const auto& file : m_options.known)
@@ -128,7 +136,8 @@ private:
             return std::nullopt;
         if (const auto runs = m_old->find("runs"); runs != m_old->end() && runs->is_array())
             for (const Json& j : *runs) {
-                if (!j.is_object() || !j.contains("id") || j["id"] != run.id || !j.contains("file") || !j["file"].is_string() || !j.contains("channels"))
+                if (!j.is_object() || !j.contains("id") || j["id"] != run.id || !j.contains("file") ||
+                    !j["file"].is_string() || !j.contains("channels"))
                     continue;
                 const std::string name = j["file"].get<std::string>();
                 const auto path = insideFolder(m_root.path(), name);
@@ -140,12 +149,14 @@ private:
     }
 
     /// The file beside the readings that already holds a log byte for byte.
-    [[nodiscard]] std::optional<std::string> keptOriginal(const std::string& runId, const core::Original& original) const {
+    [[nodiscard]] std::optional<std::string> keptOriginal(const std::string& runId,
+                                                          const core::Original& original) const {
         const auto wanted = originalBytes(original);
         if (m_old && wanted)
             if (const auto runs = m_old->find("runs"); runs != m_old->end() && runs->is_array())
                 for (const Json& j : *runs)
-                    if (j.is_object() && j.contains("id") && j["id"] == runId && j.contains("original") && j["original"].is_string()) {
+                    if (j.is_object() && j.contains("id") && j["id"] == runId && j.contains("original") &&
+                        j["original"].is_string()) {
                         const auto path = insideFolder(m_root.path(), j["original"].get<std::string>());
                         const auto bytes = path ? readFile(path->toStdString()) : tl::make_unexpected(path.error());
                         if (bytes && *bytes == *wanted)
@@ -154,13 +165,19 @@ private:
         return std::nullopt;
     }
 
-    struct Create { std::string name; std::size_t run; bool original; };
+    struct Create {
+        std::string name;
+        std::size_t run;
+        bool original;
+    };
 
     /// Which runs keep their file, which get a new one, and which files nobody names any more.
     void plan() {
         std::set<std::string> taken;
         for (const char* inner : {logsFolder, originalsFolder})
-            for (const QString& name : QDir(m_root.filePath(QLatin1String(inner))).entryList(QDir::AllEntries | QDir::Hidden | QDir::System | QDir::NoDotAndDotDot))
+            for (const QString& name :
+                 QDir(m_root.filePath(QLatin1String(inner)))
+                     .entryList(QDir::AllEntries | QDir::Hidden | QDir::System | QDir::NoDotAndDotDot))
                 taken.insert(core::asciiLower(QFileInfo(name).completeBaseName().toStdString()));
         const auto names = logNames(m_project, taken);
         std::set<std::string> named;
@@ -174,8 +191,11 @@ private:
                 place.file = std::string(logsFolder) + "/" + names[i];
                 m_create.push_back({place.file, i, false});
             }
-            if (run.original && !run.original->path.empty() && text(run.original->path).startsWith(QFileInfo(m_root.path()).canonicalFilePath() + QLatin1Char('/'))) {
-                place.original = QDir(QFileInfo(m_root.path()).canonicalFilePath()).relativeFilePath(text(run.original->path)).toStdString();
+            if (run.original && !run.original->path.empty() &&
+                text(run.original->path).startsWith(QFileInfo(m_root.path()).canonicalFilePath() + QLatin1Char('/'))) {
+                place.original = QDir(QFileInfo(m_root.path()).canonicalFilePath())
+                                     .relativeFilePath(text(run.original->path))
+                                     .toStdString();
             } else if (run.original || (run.file && !stands)) {
                 // Kept beside its reading: also a log that stood in another folder, and says more than its readings.
                 m_originals[i] = originalOf(run);
@@ -200,7 +220,10 @@ private:
         m_journal.digest = digestOf(m_text);
         for (const Create& c : m_create)
             m_journal.created.push_back(c.name);
-        const Json json{{"format", "mini-draft-journal"}, {"digest", m_journal.digest}, {"created", m_journal.created}, {"removed", m_journal.removed}};
+        const Json json{{"format", "mini-draft-journal"},
+                        {"digest", m_journal.digest},
+                        {"created", m_journal.created},
+                        {"removed", m_journal.removed}};
         return writeWhole(journalPath(m_json), QByteArray::fromStdString(jsonText(json)));
     }
 
@@ -239,13 +262,15 @@ private:
         return syncFolder(m_root.path());
     }
 
-    /// The last good state as a folder of its own, of second names for the same files: it costs no room while nothing changes.
+    /// The last good state as a folder of its own, of second names for the same files: it costs no room while nothing
+    /// changes.
     core::Result<void> keepPrevious() {
         if (!m_old)
             return {};
         const QString previous = previousPath(m_json), fresh = previous + QStringLiteral(".new");
         if (QFileInfo(previous).isSymLink() || QFileInfo(fresh).isSymLink())
-            return core::problem(previous.toStdString(), "is a link, and what is saved must stay inside the folder", "a folder in its place");
+            return core::problem(previous.toStdString(), "is a link, and what is saved must stay inside the folder",
+                                 "a folder in its place");
         QDir(fresh).removeRecursively();
         if (!m_root.mkpath(fresh))
             return core::problem(fresh.toStdString(), "the folder cannot be made", "check the space left");
@@ -261,7 +286,8 @@ private:
         }
         const QString older = previous + QStringLiteral(".old");
         QDir(older).removeRecursively();
-        if (QFileInfo::exists(previous) && ::rename(QFile::encodeName(previous).constData(), QFile::encodeName(older).constData()) != 0)
+        if (QFileInfo::exists(previous) &&
+            ::rename(QFile::encodeName(previous).constData(), QFile::encodeName(older).constData()) != 0)
             return tl::make_unexpected(cannotWrite(previous, errno));
         if (::rename(QFile::encodeName(fresh).constData(), QFile::encodeName(previous).constData()) != 0)
             return tl::make_unexpected(cannotWrite(previous, errno));
@@ -284,7 +310,9 @@ private:
 
 } // namespace
 
-std::string digestOf(const QByteArray& bytes) { return QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex().toStdString(); }
+std::string digestOf(const QByteArray& bytes) {
+    return QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex().toStdString();
+}
 
 QString journalPath(const QString& jsonPath) {
     const QFileInfo info(jsonPath);
@@ -306,7 +334,9 @@ std::vector<std::string> namedFiles(const Json& json) {
     return names;
 }
 
-core::Result<Saved> saveFolder(const core::Project& project, const QString& jsonPath, const SaveOptions& options) { return FolderSaver(project, jsonPath, options).run(); }
+core::Result<Saved> saveFolder(const core::Project& project, const QString& jsonPath, const SaveOptions& options) {
+    return FolderSaver(project, jsonPath, options).run();
+}
 
 core::Result<void> recoverFolder(const QString& jsonPath) {
     const QString journal = journalPath(jsonPath);
@@ -314,7 +344,8 @@ core::Result<void> recoverFolder(const QString& jsonPath) {
     for (const char* end : {".new", ".old"}) {
         const QString left = previousPath(jsonPath) + QLatin1String(end);
         // Killed between two renames: the last good state still stands under its other name.
-        if (QLatin1String(end) == QLatin1String(".old") && !QFileInfo::exists(previousPath(jsonPath)) && QFileInfo(left).isDir())
+        if (QLatin1String(end) == QLatin1String(".old") && !QFileInfo::exists(previousPath(jsonPath)) &&
+            QFileInfo(left).isDir())
             ::rename(QFile::encodeName(left).constData(), QFile::encodeName(previousPath(jsonPath)).constData());
         else if (QFileInfo(left).isDir() && !QFileInfo(left).isSymLink())
             QDir(left).removeRecursively();

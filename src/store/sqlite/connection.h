@@ -11,7 +11,10 @@
 // SQLite without the clothes: what this program needs of it, with errors as exceptions that stay inside store/sqlite.
 namespace store::sql {
 
-struct Failure { std::string text; int code = SQLITE_ERROR; };
+struct Failure {
+    std::string text;
+    int code = SQLITE_ERROR;
+};
 
 class Connection {
 public:

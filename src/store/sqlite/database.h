@@ -27,7 +27,9 @@ constexpr int schemaVersion = 2;
 [[nodiscard]] core::Result<core::Samples> readDatabaseRun(const QString& path, const std::string& run);
 
 /// Writes the whole project beside the file, and puts it in its place when it is complete and on the disk.
-/// The file that was there stays as "name~", unless it is damaged: then it stays as "name.damaged", and the older "name~" too.
-[[nodiscard]] core::Result<void> writeDatabase(const core::Project& project, const QString& path, const Progress& progress = {});
+/// The file that was there stays as "name~", unless it is damaged: then it stays as "name.damaged", and the older
+/// "name~" too.
+[[nodiscard]] core::Result<void> writeDatabase(const core::Project& project, const QString& path,
+                                               const Progress& progress = {});
 
 } // namespace store

@@ -20,14 +20,19 @@ using namespace sql;
 
 struct Stopped {};
 
-template <class T> std::string jsonLine(const T& value) { return JsonWriter::toJson(value).dump(-1, ' ', false, Json::error_handler_t::replace); }
+template <class T> std::string jsonLine(const T& value) {
+    return JsonWriter::toJson(value).dump(-1, ' ', false, Json::error_handler_t::replace);
+}
 
 class Writer {
 public:
-    Writer(Connection& db, const core::Project& project, Packing packing, const Progress& progress) : m_db(db), m_project(project), m_packing(packing), m_progress(progress) {}
+    Writer(Connection& db, const core::Project& project, Packing packing, const Progress& progress)
+        : m_db(db), m_project(project), m_packing(packing), m_progress(progress) {}
 
     void all() {
-        m_db.run(("PRAGMA application_id = " + std::to_string(applicationId) + "; PRAGMA user_version = " + std::to_string(schemaVersion) + "; BEGIN").c_str());
+        m_db.run(("PRAGMA application_id = " + std::to_string(applicationId) +
+                  "; PRAGMA user_version = " + std::to_string(schemaVersion) + "; BEGIN")
+                     .c_str());
         for (const Table& table : tables2)
             m_db.run(table.create);
         texts();
@@ -47,12 +52,20 @@ private:
         head.revisions.clear();
         head.runs.clear();
         const std::string text = jsonLine(head);
-        Statement(m_db, "INSERT INTO project VALUES ('head', ?, ?)").bind(text).bind(Check().add(text).value()).execute();
+        Statement(m_db, "INSERT INTO project VALUES ('head', ?, ?)")
+            .bind(text)
+            .bind(Check().add(text).value())
+            .execute();
         int position = 0;
         Statement part(m_db, "INSERT INTO part VALUES (?,?,?,?,?)");
         for (const core::Part& p : m_project.shelf) {
             const std::string json = jsonLine(p), kind(core::kindWord(p.kind));
-            part.bind(p.id).bind(position).bind(kind).bind(json).bind(Check().add(p.id).add(position).add(kind).add(json).value()).execute();
+            part.bind(p.id)
+                .bind(position)
+                .bind(kind)
+                .bind(json)
+                .bind(Check().add(p.id).add(position).add(kind).add(json).value())
+                .execute();
             ++position;
         }
         position = 0;
@@ -66,12 +79,22 @@ private:
         }
         // All texts once more in one piece: a damaged page costs none of them.
         const std::string spare = writeProjectJson(m_project), packed = pack(spare);
-        Statement(m_db, "INSERT INTO spare VALUES ('texts', ?, ?, ?)").bind(static_cast<long long>(spare.size())).blob(packed).bind(Check().add("texts").add(static_cast<long long>(spare.size())).add(packed).value()).execute();
+        Statement(m_db, "INSERT INTO spare VALUES ('texts', ?, ?, ?)")
+            .bind(static_cast<long long>(spare.size()))
+            .blob(packed)
+            .bind(Check().add("texts").add(static_cast<long long>(spare.size())).add(packed).value())
+            .execute();
     }
 
     void run(int position, const core::Run& r) {
         const std::string json = jsonLine(r);
-        Statement(m_db, "INSERT INTO run VALUES (?,?,?,?,?)").bind(r.id).bind(position).bind(r.revision).bind(json).bind(Check().add(r.id).add(position).add(r.revision).add(json).value()).execute();
+        Statement(m_db, "INSERT INTO run VALUES (?,?,?,?,?)")
+            .bind(r.id)
+            .bind(position)
+            .bind(r.revision)
+            .bind(json)
+            .bind(Check().add(r.id).add(position).add(r.revision).add(json).value())
+            .execute();
         blocks(r.id, timeChannel, r.samples->timeS);
         Statement channel(m_db, "INSERT INTO channel VALUES (?,?,?,?)");
         for (std::size_t c = 0; c < r.samples->channels.size(); ++c) {
@@ -82,8 +105,13 @@ private:
         }
         if (const auto original = originalOf(r)) {
             const auto size = static_cast<long long>(original->size);
-            Statement(m_db, "INSERT INTO original VALUES (?,?,?,?,?)").bind(r.id).bind(original->name).bind(size).blob(original->packed)
-                .bind(Check().add(r.id).add(original->name).add(size).add(original->packed).value()).execute();
+            Statement(m_db, "INSERT INTO original VALUES (?,?,?,?,?)")
+                .bind(r.id)
+                .bind(original->name)
+                .bind(size)
+                .blob(original->packed)
+                .bind(Check().add(r.id).add(original->name).add(size).add(original->packed).value())
+                .execute();
         }
     }
 
@@ -93,9 +121,16 @@ private:
         int block = 0;
         for (std::size_t from = 0; from < values.size(); from += blockRows, ++block) {
             const std::size_t rows = std::min<std::size_t>(blockRows, values.size() - from);
-            const std::string packed = pack({reinterpret_cast<const char*>(values.data() + from), rows * sizeof(double)}, m_packing);
+            const std::string packed =
+                pack({reinterpret_cast<const char*>(values.data() + from), rows * sizeof(double)}, m_packing);
             const auto count = static_cast<long long>(rows);
-            insert.bind(runId).bind(channel).bind(block).bind(count).blob(packed).bind(Check().add(runId).add(channel).add(block).add(count).add(packed).value()).execute();
+            insert.bind(runId)
+                .bind(channel)
+                .bind(block)
+                .bind(count)
+                .blob(packed)
+                .bind(Check().add(runId).add(channel).add(block).add(count).add(packed).value())
+                .execute();
             m_raw += rows * sizeof(double);
         }
     }
@@ -159,7 +194,9 @@ core::Result<void> writeDatabase(const core::Project& project, const QString& pa
         return core::problem(path.toStdString(), "stopped", "");
     } catch (const Failure& e) {
         const int error = e.code == SQLITE_FULL ? ENOSPC : 0;
-        return error ? tl::make_unexpected(cannotWrite(path, error)) : core::problem(path.toStdString(), "cannot be written: " + e.text, "check the folder and the space left");
+        return error ? tl::make_unexpected(cannotWrite(path, error))
+                     : core::problem(path.toStdString(), "cannot be written: " + e.text,
+                                     "check the folder and the space left");
     }
     if (auto done = seal(*fresh); !done)
         return done;

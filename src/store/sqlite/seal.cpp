@@ -25,7 +25,8 @@ Seal sealFrom(QCryptographicHash& hash, const Crc64& crc, std::uint64_t size) {
 core::Result<std::array<char, 32>> digestWithout(const QString& path, std::uint64_t size, std::uint64_t bit) {
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly))
-        return core::problem(path.toStdString(), "cannot be read: " + file.errorString().toStdString(), "check its rights");
+        return core::problem(path.toStdString(), "cannot be read: " + file.errorString().toStdString(),
+                             "check its rights");
     QCryptographicHash hash(digest);
     for (std::uint64_t at = 0; at < size;) {
         QByteArray piece = file.read(static_cast<qint64>(std::min<std::uint64_t>(1 << 20, size - at)));
@@ -55,10 +56,12 @@ std::array<char, sealBytes> sealText(const Seal& seal) {
 
 std::optional<Seal> sealOf(const QString& path) {
     QFile file(path);
-    if (!file.open(QIODevice::ReadOnly) || file.size() < static_cast<qint64>(sealBytes) || !file.seek(file.size() - static_cast<qint64>(sealBytes)))
+    if (!file.open(QIODevice::ReadOnly) || file.size() < static_cast<qint64>(sealBytes) ||
+        !file.seek(file.size() - static_cast<qint64>(sealBytes)))
         return std::nullopt;
     const QByteArray text = file.read(sealBytes);
-    if (text.size() != static_cast<qsizetype>(sealBytes) || (std::memcmp(text.constData(), magic.data(), 8) != 0 && std::memcmp(text.constData() + 56, magic.data(), 8) != 0))
+    if (text.size() != static_cast<qsizetype>(sealBytes) || (std::memcmp(text.constData(), magic.data(), 8) != 0 &&
+                                                             std::memcmp(text.constData() + 56, magic.data(), 8) != 0))
         return std::nullopt;
     Seal seal;
     std::memcpy(&seal.size, text.constData() + 8, 8);
@@ -70,15 +73,18 @@ std::optional<Seal> sealOf(const QString& path) {
 core::Result<Seal> computeSeal(const QString& path, std::uint64_t bytes) {
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly | QIODevice::Unbuffered))
-        return core::problem(path.toStdString(), "cannot be read: " + file.errorString().toStdString(), "check its rights");
+        return core::problem(path.toStdString(), "cannot be read: " + file.errorString().toStdString(),
+                             "check its rights");
     QCryptographicHash hash(digest);
     Crc64 crc;
     std::string buffer(1 << 20, '\0');
     std::uint64_t at = 0;
     while (at < bytes) {
-        const qint64 n = file.read(buffer.data(), static_cast<qint64>(std::min<std::uint64_t>(buffer.size(), bytes - at)));
+        const qint64 n =
+            file.read(buffer.data(), static_cast<qint64>(std::min<std::uint64_t>(buffer.size(), bytes - at)));
         if (n <= 0)
-            return core::problem(path.toStdString(), "reading stopped half way: " + file.errorString().toStdString(), "check the disk");
+            return core::problem(path.toStdString(), "reading stopped half way: " + file.errorString().toStdString(),
+                                 "check the disk");
         hash.addData(QByteArrayView(buffer.data(), n));
         crc.add({buffer.data(), static_cast<std::size_t>(n)});
         at += static_cast<std::uint64_t>(n);
@@ -96,7 +102,8 @@ core::Result<Sealed> examine(const QString& path) {
         return tl::make_unexpected(is.error());
     QFile file(path);
     if (!file.open(QIODevice::ReadOnly) || !file.seek(static_cast<qint64>(size)))
-        return core::problem(path.toStdString(), "cannot be read: " + file.errorString().toStdString(), "check its rights");
+        return core::problem(path.toStdString(), "cannot be read: " + file.errorString().toStdString(),
+                             "check its rights");
     const auto wanted = sealText(*is);
     const QByteArray stands = file.read(sealBytes);
     if (stands == QByteArray::fromRawData(wanted.data(), sealBytes))

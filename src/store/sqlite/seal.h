@@ -31,7 +31,10 @@ enum class Soundness {
     OneBit,     ///< one bit was flipped; its place is known and proven
     Damaged,
 };
-struct Sealed { Soundness soundness = Soundness::Unsealed; std::uint64_t bit = 0; };
+struct Sealed {
+    Soundness soundness = Soundness::Unsealed;
+    std::uint64_t bit = 0;
+};
 [[nodiscard]] core::Result<Sealed> examine(const QString& path);
 
 } // namespace store::sql

@@ -63,7 +63,8 @@ private slots:
                 part.spec = PowerSupplySpec{.form = form.toStdString(), .ratedW = watts / share, .levelDba = stated};
         const Build b = built(p, "R1");
         const auto noise = acoustics::noiseOf(b, air::predict(b, {.roomC = 23}), 1.0);
-        const auto supply = std::find_if(noise.sources.begin(), noise.sources.end(), [](const auto& s) { return s.id == "bay"; });
+        const auto supply =
+            std::find_if(noise.sources.begin(), noise.sources.end(), [](const auto& s) { return s.id == "bay"; });
         QVERIFY(supply != noise.sources.end());
         QCOMPARE_LE(std::abs(supply->levelDba - levelDba), 0.01);
     }
@@ -90,7 +91,8 @@ private slots:
         const Project pumped = with(p, {}); // the build points into it
         const Build b = built(pumped, "R2");
         const auto noise = acoustics::noiseOf(b, air::predict(b, {.roomC = 23}), 1.0);
-        QVERIFY(std::any_of(noise.sources.begin(), noise.sources.end(), [](const auto& s) { return s.name.ends_with(", pump") && s.levelDba == 25; }));
+        QVERIFY(std::any_of(noise.sources.begin(), noise.sources.end(),
+                            [](const auto& s) { return s.name.ends_with(", pump") && s.levelDba == 25; }));
     }
     void stoppedFanIsSilent() { QVERIFY(std::isinf(acoustics::fanLevel(25, 0, 1, 0))); }
 
@@ -126,7 +128,9 @@ private slots:
         const Project p = project();
         const Build b = built(p, "R1");
         const auto prediction = air::predict(b, {.roomC = 23});
-        QCOMPARE_LE(std::abs(acoustics::noiseOf(b, prediction, 0.5).totalDba - acoustics::noiseOf(b, prediction, 1.0).totalDba - 6.0206), 1e-3);
+        QCOMPARE_LE(std::abs(acoustics::noiseOf(b, prediction, 0.5).totalDba -
+                             acoustics::noiseOf(b, prediction, 1.0).totalDba - 6.0206),
+                    1e-3);
     }
 };
 } // namespace tst_noise

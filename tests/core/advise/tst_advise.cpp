@@ -69,7 +69,8 @@ private slots:
             if (mends[i - 1].takesOut != mends[i].takesOut)
                 continue;
             QVERIFY(mends[i - 1].mends || !mends[i].mends);
-            if (mends[i - 1].mends && mends[i].mends && mends[i - 1].spoils.size() == mends[i].spoils.size() && !mends[i - 1].with && !mends[i].with)
+            if (mends[i - 1].mends && mends[i].mends && mends[i - 1].spoils.size() == mends[i].spoils.size() &&
+                !mends[i - 1].with && !mends[i].with)
                 QVERIFY(mends[i - 1].wonMm >= mends[i].wonMm);
         }
     }
@@ -110,7 +111,11 @@ private slots:
         Project p = project();
         for (Part& part : p.shelf)
             if (part.id == "card")
-                part.ports = {{.id = "power", .kind = "card-8", .at = {mm(100), mm(58), mm(19)}, .out = {Axis::Y, 1}, .angledWays = {{Axis::X, -1}, {Axis::X, 1}}}};
+                part.ports = {{.id = "power",
+                               .kind = "card-8",
+                               .at = {mm(100), mm(58), mm(19)},
+                               .out = {Axis::Y, 1},
+                               .angledWays = {{Axis::X, -1}, {Axis::X, 1}}}};
         p.shelf[0].mounts[1].slides = {{Axis::X, -2, 0, 1}};
         p = with(p, {RemovePart{"side"}});
         const auto e = looked(p, "R2");
@@ -122,7 +127,8 @@ private slots:
             angled = angled || (m.mends && std::holds_alternative<SetPlug>(m.change));
         QVERIFY(angled);
         for (const auto& m : mends)
-            QVERIFY(!std::holds_alternative<MovePart>(m.change)); // the slide of 2 mm does not reach, and says where holes are
+            QVERIFY(!std::holds_alternative<MovePart>(
+                m.change)); // the slide of 2 mm does not reach, and says where holes are
 
         const Project low = with(project(), {SetFeet{2}});
         const auto f = looked(low, "R2");
@@ -132,7 +138,9 @@ private slots:
         QVERIFY(!higher.empty() && higher[0].mends && std::holds_alternative<SetFeet>(higher[0].change));
 
         Project turned = project();
-        turned.shelf[0].mounts[2].variants = {{.id = "outside", .name = "outside the panel", .at = std::array{Offset{Ref::Above, {}}, centre(200), centre(60)}}};
+        turned.shelf[0].mounts[2].variants = {{.id = "outside",
+                                               .name = "outside the panel",
+                                               .at = std::array{Offset{Ref::Above, {}}, centre(200), centre(60)}}};
         for (Part& part : turned.shelf)
             if (part.id == "card")
                 part.size[1] = mm(64.5, 0.3); // the slim fan clashes with its edge
@@ -150,7 +158,8 @@ private slots:
     void searchAgreesWithTryingThemAll() {
         const Project p = tooTall();
         const auto e = looked(p, "R2");
-        advise::SearchRequest request{.kinds = {PartKind::Cooler, PartKind::Fan, PartKind::Card, PartKind::PowerSupply}, .best = 1000};
+        advise::SearchRequest request{.kinds = {PartKind::Cooler, PartKind::Fan, PartKind::Card, PartKind::PowerSupply},
+                                      .best = 1000};
         const auto found = advise::search(p, e, request);
         QVERIFY(found);
         QCOMPARE(found->combinations, std::size_t{3 * 3 * 1 * 1}); // three coolers; no fan or one of two

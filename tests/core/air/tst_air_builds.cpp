@@ -15,7 +15,9 @@ using air::FanDirection;
 
 namespace {
 
-air::Prediction predictOf(const Project& p, const std::string& id, double room = 23) { return air::predict(built(p, id), {.roomC = room}); }
+air::Prediction predictOf(const Project& p, const std::string& id, double room = 23) {
+    return air::predict(built(p, id), {.roomC = room});
+}
 double cpu(const air::Prediction& a) { return a.part("tray/cpu")->temperatureC; }
 double cardOf(const air::Prediction& a) { return a.part("card")->temperatureC; }
 
@@ -33,7 +35,8 @@ private slots:
                 std::get<CoolerSpec>(part.spec).type = CoolerType::Liquid;
         const auto told = [](const Project& q) {
             const auto notes = air::predict(built(q, "R1"), air::conditionsOf(q)).notes;
-            return std::any_of(notes.begin(), notes.end(), [](const std::string& n) { return n.find("is liquid") != std::string::npos; });
+            return std::any_of(notes.begin(), notes.end(),
+                               [](const std::string& n) { return n.find("is liquid") != std::string::npos; });
         };
         QVERIFY(told(p));
         QVERIFY(!told(project()));
@@ -55,7 +58,9 @@ private slots:
     void caseFanDirection() {
         const Project p = with(project(), {FlipFan{"side"}});
         const auto in = predictOf(p, "R1"), out = predictOf(p, "R2");
-        const auto fanOf = [](const air::Prediction& a) { return *std::find_if(a.fans.begin(), a.fans.end(), [](const auto& f) { return f.id == "side"; }); };
+        const auto fanOf = [](const air::Prediction& a) {
+            return *std::find_if(a.fans.begin(), a.fans.end(), [](const auto& f) { return f.id == "side"; });
+        };
         QCOMPARE(fanOf(in).direction, FanDirection::In);
         QCOMPARE(fanOf(out).direction, FanDirection::Out);
         QVERIFY(fanOf(in).flowM3h > 0 && fanOf(out).flowM3h > 0);
@@ -69,7 +74,8 @@ private slots:
     /// Each row is hotter than the plain build. Directions follow from the physics; no magnitudes are claimed.
     void hotterWith_data() {
         QTest::addColumn<bool>("card");
-        for (const char* tag : {"fine screen on the floor vent", "fouled screen", "floor vent closed", "side fan out of the case", "warmer room", "altitude"})
+        for (const char* tag : {"fine screen on the floor vent", "fouled screen", "floor vent closed",
+                                "side fan out of the case", "warmer room", "altitude"})
             QTest::newRow(tag) << true;
         QTest::newRow("lower cooler") << false;
         QTest::newRow("slower side fan") << false;
@@ -80,12 +86,18 @@ private slots:
         Project p = project();
         std::vector<Change> changes;
         air::Conditions conditions{.roomC = 23};
-        if (tag.startsWith("fine")) changes.push_back(SetScreen{"floor-vent", Screen::Fine});
-        if (tag.startsWith("floor")) changes.push_back(SetOpening{"floor-vent", OpeningStyle::Closed, 0});
-        if (tag.startsWith("side")) changes.push_back(RemovePart{"side"});
-        if (tag.startsWith("warmer")) conditions.roomC = 30;
-        if (tag.startsWith("altitude")) conditions.altitudeM = 2500;
-        if (tag.startsWith("slower")) changes.push_back(SetFan{"side", FanMode::Fixed, 0.2});
+        if (tag.startsWith("fine"))
+            changes.push_back(SetScreen{"floor-vent", Screen::Fine});
+        if (tag.startsWith("floor"))
+            changes.push_back(SetOpening{"floor-vent", OpeningStyle::Closed, 0});
+        if (tag.startsWith("side"))
+            changes.push_back(RemovePart{"side"});
+        if (tag.startsWith("warmer"))
+            conditions.roomC = 30;
+        if (tag.startsWith("altitude"))
+            conditions.altitudeM = 2500;
+        if (tag.startsWith("slower"))
+            changes.push_back(SetFan{"side", FanMode::Fixed, 0.2});
         p = with(p, changes);
         std::string base = "R1";
         if (tag.startsWith("lower")) { // the base has the taller one
@@ -103,13 +115,19 @@ private slots:
         }
         const auto before = predictOf(p, "R1");
         const auto after = air::predict(built(p, "R2"), conditions);
-        QVERIFY2((card ? cardOf(after) > cardOf(before) : cpu(after) > cpu(before)), qPrintable(QStringLiteral("card %1 -> %2, cpu %3 -> %4").arg(cardOf(before)).arg(cardOf(after)).arg(cpu(before)).arg(cpu(after))));
+        QVERIFY2((card ? cardOf(after) > cardOf(before) : cpu(after) > cpu(before)),
+                 qPrintable(QStringLiteral("card %1 -> %2, cpu %3 -> %4")
+                                .arg(cardOf(before))
+                                .arg(cardOf(after))
+                                .arg(cpu(before))
+                                .arg(cpu(after))));
     }
 
     void loadSharesScaleThePower() {
         const Project p = project();
         const Build b = built(p, "R1");
-        const auto full = air::predict(b, {.roomC = 23}), idle = air::predict(b, {.roomC = 23, .processorShare = 0.2, .cardShare = 0.1});
+        const auto full = air::predict(b, {.roomC = 23}),
+                   idle = air::predict(b, {.roomC = 23, .processorShare = 0.2, .cardShare = 0.1});
         QCOMPARE_LE(std::abs(full.part("tray/cpu")->powerW - 65), 0.1);
         QCOMPARE_LE(std::abs(idle.part("tray/cpu")->powerW - 13), 0.1);
         QVERIFY(cpu(idle) < cpu(full) - 10);
@@ -135,7 +153,9 @@ private slots:
     }
 
     void closedBoxThrottles() {
-        const Project p = with(project(), {RemovePart{"side"}, SetOpening{"side-grille", OpeningStyle::Closed, 0}, SetOpening{"top-grille", OpeningStyle::Closed, 0}, SetOpening{"floor-vent", OpeningStyle::Closed, 0}});
+        const Project p = with(project(), {RemovePart{"side"}, SetOpening{"side-grille", OpeningStyle::Closed, 0},
+                                           SetOpening{"top-grille", OpeningStyle::Closed, 0},
+                                           SetOpening{"floor-vent", OpeningStyle::Closed, 0}});
         const auto a = predictOf(p, "R2", 30);
         QVERIFY(a.converged);
         bool throttled = false;
@@ -159,7 +179,9 @@ private slots:
     /// Random networks: the flow solve ends from any start, with every zone in balance.
     void randomNetworks() {
         std::mt19937 random(7);
-        const auto uniform = [&](double a, double b) { return a + (b - a) * std::uniform_real_distribution<double>()(random); };
+        const auto uniform = [&](double a, double b) {
+            return a + (b - a) * std::uniform_real_distribution<double>()(random);
+        };
         int worst = 0;
         for (int round = 0; round < 2000; ++round) {
             air::Network net;
@@ -167,7 +189,10 @@ private slots:
             net.zones.resize(static_cast<std::size_t>(zones) + 1);
             for (int z = 1; z <= zones; ++z) { // a leak keeps every zone connected
                 net.zones[static_cast<std::size_t>(z)].heatW = uniform(0, 50);
-                net.branches.push_back({.id = "leak", .from = static_cast<std::size_t>(z), .to = 0, .resistance = air::perforated(2e-4, 0.6, 0.004, 0.001)});
+                net.branches.push_back({.id = "leak",
+                                        .from = static_cast<std::size_t>(z),
+                                        .to = 0,
+                                        .resistance = air::perforated(2e-4, 0.6, 0.004, 0.001)});
             }
             const int branches = zones + static_cast<int>(random() % 14);
             for (int k = 0; k < branches; ++k) {
@@ -175,7 +200,12 @@ private slots:
                 std::size_t to = random() % (static_cast<std::size_t>(zones) + 1);
                 if (to == from)
                     to = (to + 1) % (static_cast<std::size_t>(zones) + 1);
-                air::Branch b{.id = "b", .from = from, .to = to, .resistance = air::perforated(std::pow(10, uniform(-4, -1)), uniform(0.1, 0.9), uniform(0.001, 0.01), 0.001), .heightM = uniform(0, 0.4)};
+                air::Branch b{.id = "b",
+                              .from = from,
+                              .to = to,
+                              .resistance = air::perforated(std::pow(10, uniform(-4, -1)), uniform(0.1, 0.9),
+                                                            uniform(0.001, 0.01), 0.001),
+                              .heightM = uniform(0, 0.4)};
                 if (random() % 3 == 0) {
                     b.fan = net.fans.size();
                     b.curve = {uniform(0.002, 0.06), uniform(5, 500)};
@@ -192,7 +222,8 @@ private slots:
                 s.speed.push_back(f.fixedDuty);
             s.flowM3s.assign(net.branches.size(), 0);
             air::solveFlows(net, s);
-            QVERIFY2(s.massResidual < 1e-9, qPrintable(QStringLiteral("round %1: residual %2").arg(round).arg(s.massResidual)));
+            QVERIFY2(s.massResidual < 1e-9,
+                     qPrintable(QStringLiteral("round %1: residual %2").arg(round).arg(s.massResidual)));
             worst = std::max(worst, s.newtonSteps);
         }
         QVERIFY2(worst < 60, qPrintable(QString::number(worst)));

@@ -20,13 +20,13 @@ Network towards(Resistance outlet, double shutoffPa) {
     net.fans.push_back({.id = "fan", .fixedDuty = 1.0});
     return net;
 }
-}
+} // namespace
 
 class AirElementsTest : public QObject {
     Q_OBJECT
 private slots:
-    /// Dry air: International Standard Atmosphere (from memory) gives 1.2250 kg/m³ at 15 °C and 1.789e-5 Pa s; at 100 °C
-    /// tables give 2.18e-5 Pa s (White, Fluid Mechanics, from memory).
+    /// Dry air: International Standard Atmosphere (from memory) gives 1.2250 kg/m³ at 15 °C and 1.789e-5 Pa s; at 100
+    /// °C tables give 2.18e-5 Pa s (White, Fluid Mechanics, from memory).
     void air() {
         QCOMPARE_LE(std::abs(density(101325, 15) - 1.2250), 0.0005);
         QCOMPARE_LE(std::abs(viscosity(15) - 1.789e-5), 0.005e-5);
@@ -44,12 +44,15 @@ private slots:
         QTest::addColumn<double>("b");
         QTest::addColumn<double>("expectedA");
         QTest::addColumn<double>("expectedB");
-        const auto row = [](const char* name, Resistance r, double a, double b) { QTest::newRow(name) << r.a << r.b << a << b; };
+        const auto row = [](const char* name, Resistance r, double a, double b) {
+            QTest::newRow(name) << r.a << r.b << a << b;
+        };
         // Worked out beforehand from the formulas named at each element.
         row("plate 0.0113", perforated(0.0113, 0.6, 0.008, 0.003), 5.6876e5, 7806);
         row("plate 0.02", perforated(0.02, 0.45, 0.003, 0.001), 1.0932e6, 7124.5);
         row("plate 0.03", perforated(0.03, 0.5, 0.003, 0.001), 6.5592e5, 2221.9);
-        row("screened plate", perforated(0.0187, 0.5, 0.003, 0.001) + screen(0.0187, 0.40, 0.15e-3, 1.0), 9.4747e6, 11348);
+        row("screened plate", perforated(0.0187, 0.5, 0.003, 0.001) + screen(0.0187, 0.40, 0.15e-3, 1.0), 9.4747e6,
+            11348);
     }
     void resistances() {
         QFETCH(double, a);
@@ -117,9 +120,14 @@ private slots:
         net.roomC = 20;
         net.zones = {{.id = "outside"}, {.id = "box", .uaWk = 0.2, .crossSectionM2 = 1e9, .heatW = 40}};
         for (const double z : {0.0, 0.4})
-            net.branches.push_back({.id = "hole", .from = 1, .to = 0, .resistance = {1e-6, 1.0 / (2 * 0.6 * 0.6 * 0.01 * 0.01)}, .heightM = z});
+            net.branches.push_back({.id = "hole",
+                                    .from = 1,
+                                    .to = 0,
+                                    .resistance = {1e-6, 1.0 / (2 * 0.6 * 0.6 * 0.01 * 0.01)},
+                                    .heightM = z});
         const Solution s = solve(net);
-        const double ro = density(net.pressurePa, 20), ri = density(net.pressurePa, s.temperatureC[1]), rm = 0.5 * (ro + ri);
+        const double ro = density(net.pressurePa, 20), ri = density(net.pressurePa, s.temperatureC[1]),
+                     rm = 0.5 * (ro + ri);
         const double m = 0.6 * 0.01 * std::sqrt(2 * (ro - ri) * gravity * 0.4 / (rm * (1 / (ro * ro) + 1 / (ri * ri))));
         QCOMPARE_LE(std::abs(s.flowM3s[1] * ri / m - 1), 1e-3);
     }
@@ -131,7 +139,11 @@ private slots:
         net.zones = {{.id = "outside"}, {.id = "box", .uaWk = 0.05, .crossSectionM2 = 1e9, .heatW = 30}};
         const double s = 0.02, h = 0.2, cd = 0.6;
         for (const double sign : {-1.0, 1.0})
-            net.branches.push_back({.id = "half", .from = 1, .to = 0, .resistance = {1e-6, 1.0 / (2 * cd * cd * s * s / 4)}, .heightM = sign * 2 / 9 * h});
+            net.branches.push_back({.id = "half",
+                                    .from = 1,
+                                    .to = 0,
+                                    .resistance = {1e-6, 1.0 / (2 * cd * cd * s * s / 4)},
+                                    .heightM = sign * 2 / 9 * h});
         const Solution sol = solve(net);
         const double dT = sol.temperatureC[1] - 20, t = 293.15 + dT / 2;
         QCOMPARE_LE(std::abs(sol.flowM3s[1] / (cd * s / 3 * std::sqrt(gravity * h * dT / t)) - 1), 0.05);
@@ -147,7 +159,8 @@ private slots:
     void coolerWithVanishingFlow() {
         QCOMPARE_LE(std::abs(forcedConductance(1e-4, 5.0) - 1e-4), 1e-12);
         QCOMPARE(forcedConductance(0.0, 5.0), 0.0);
-        QCOMPARE_LE(std::abs(forcedConductance(2.0, 2.0) - 2.0 * (1 - std::exp(-1.0))), 1e-12); // one transfer unit: 63.2 %
+        QCOMPARE_LE(std::abs(forcedConductance(2.0, 2.0) - 2.0 * (1 - std::exp(-1.0))),
+                    1e-12); // one transfer unit: 63.2 %
     }
 
     void fanClasses_data() {

@@ -13,14 +13,18 @@ namespace {
 
 Zone open(const char* id) { return {.id = id, .crossSectionM2 = 1e9}; } // so wide that stirring plays no part
 
-
 /// Fan in through a panel, panel out, 100 W.
 Network oneZone() {
     Network net;
     net.roomC = 23;
     net.zones = {open("outside"), open("box")};
     net.zones[1].heatW = 100;
-    net.branches.push_back({.id = "fan", .from = 0, .to = 1, .resistance = perforated(0.0113, 0.6, 0.008, 0.003), .fan = 0, .curve = {0.0264, 18}});
+    net.branches.push_back({.id = "fan",
+                            .from = 0,
+                            .to = 1,
+                            .resistance = perforated(0.0113, 0.6, 0.008, 0.003),
+                            .fan = 0,
+                            .curve = {0.0264, 18}});
     net.branches.push_back({.id = "out", .from = 1, .to = 0, .resistance = perforated(0.02, 0.45, 0.003, 0.001)});
     net.fans.push_back({.id = "fan", .fixedDuty = 0.7});
     return net;
@@ -38,11 +42,22 @@ Network cardBeforePanel(Resistance gapPanel) {
     const double c = 1.2 * airHeat * qRef;
     const double full = qRef / 0.55;
     const double drop = 40 * (1 - 0.36 - 0.144);
-    net.branches.push_back({.id = "cooler", .from = 2, .to = 1, .resistance = {0.5 * drop / (full * 1.85e-5), 0.5 * drop / (1.2 * full * full)},
-                            .fan = 0, .curve = {full / 0.6, 40}});
+    net.branches.push_back({.id = "cooler",
+                            .from = 2,
+                            .to = 1,
+                            .resistance = {0.5 * drop / (full * 1.85e-5), 0.5 * drop / (1.2 * full * full)},
+                            .fan = 0,
+                            .curve = {full / 0.6, 40}});
     net.fans.push_back({.id = "card", .fixedDuty = 0.6});
-    net.parts.push_back({.id = "card", .branch = 3, .home = 1, .powerW = 150, .dieResistance = 0.1, .gRefWk = -c * std::log(1 - 150 / (c * 30)),
-                         .qRefM3s = qRef, .exponent = 0.65, .naturalWk = 1});
+    net.parts.push_back({.id = "card",
+                         .branch = 3,
+                         .home = 1,
+                         .powerW = 150,
+                         .dieResistance = 0.1,
+                         .gRefWk = -c * std::log(1 - 150 / (c * 30)),
+                         .qRefM3s = qRef,
+                         .exponent = 0.65,
+                         .naturalWk = 1});
     return net;
 }
 
@@ -53,7 +68,8 @@ Network chimney(double heightM) {
     net.zones[1].uaWk = 0.5;
     net.zones[1].heatW = 20;
     for (const double z : {0.0, heightM})
-        net.branches.push_back({.id = "panel", .from = 1, .to = 0, .resistance = perforated(0.01, 0.45, 0.003, 0.001), .heightM = z});
+        net.branches.push_back(
+            {.id = "panel", .from = 1, .to = 0, .resistance = perforated(0.01, 0.45, 0.003, 0.001), .heightM = z});
     return net;
 }
 

@@ -11,9 +11,15 @@ using namespace support;
 
 namespace {
 
-Part& partOf(Project& p, const std::string& id) { return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; }); }
-air::Prediction predictOf(const Project& p, const std::string& id = "R1", double room = 23) { return air::predict(built(p, id), {.roomC = room}); }
-double of(const air::Prediction& a, const char* mount) { return a.part(mount) ? a.part(mount)->temperatureC : std::nan(""); }
+Part& partOf(Project& p, const std::string& id) {
+    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
+}
+air::Prediction predictOf(const Project& p, const std::string& id = "R1", double room = 23) {
+    return air::predict(built(p, id), {.roomC = room});
+}
+double of(const air::Prediction& a, const char* mount) {
+    return a.part(mount) ? a.part(mount)->temperatureC : std::nan("");
+}
 
 } // namespace
 
@@ -23,7 +29,9 @@ class AirPartsTest : public QObject {
 private slots:
     void cardCoolers_data() {
         QTest::addColumn<int>("cooler");
-        for (const auto& [name, cooler] : {std::pair{"single", CardCooler::Single}, std::pair{"dual", CardCooler::Dual}, std::pair{"triple", CardCooler::Triple}, std::pair{"blower", CardCooler::Blower}})
+        for (const auto& [name, cooler] :
+             {std::pair{"single", CardCooler::Single}, std::pair{"dual", CardCooler::Dual},
+              std::pair{"triple", CardCooler::Triple}, std::pair{"blower", CardCooler::Blower}})
             QTest::newRow(name) << int(cooler);
     }
     void cardCoolers() {
@@ -52,7 +60,12 @@ private slots:
     }
     void towerCooler() {
         Project p = project();
-        Part tower{.id = "tower", .kind = PartKind::Cooler, .name = "Tower", .size = {mm(94), mm(60), mm(60)}, .needs = {{"fan", 1}}, .powerW = 1.5};
+        Part tower{.id = "tower",
+                   .kind = PartKind::Cooler,
+                   .name = "Tower",
+                   .size = {mm(94), mm(60), mm(60)},
+                   .needs = {{"fan", 1}},
+                   .powerW = 1.5};
         tower.spec = CoolerSpec{.type = CoolerType::Tower, .sockets = {"A"}, .fanFrameMm = 92, .fanThicknessMm = 25};
         p.shelf.push_back(tower);
         p = with(p, {SwapPart{"tray/cpu/lid", "tower"}});
@@ -91,7 +104,8 @@ private slots:
     void drivesAndTheirForms() {
         QFETCH(int, form);
         Project p = project();
-        Part drive{.id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(40), mm(22), mm(4)}, .powerW = 5};
+        Part drive{
+            .id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(40), mm(22), mm(4)}, .powerW = 5};
         drive.spec = DriveSpec{.form = static_cast<DriveForm>(form)};
         p.shelf.push_back(drive);
         p = with(p, {PlacePart{"drive", "shelf"}});
@@ -103,7 +117,8 @@ private slots:
     void aSinkCoolsADrive() {
         const auto temperature = [](DriveForm form) {
             Project p = project();
-            Part drive{.id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(80), mm(22), mm(4)}, .powerW = 6};
+            Part drive{
+                .id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(80), mm(22), mm(4)}, .powerW = 6};
             drive.spec = DriveSpec{.form = form};
             p.shelf.push_back(drive);
             p = with(p, {PlacePart{"drive", "shelf"}});
@@ -128,14 +143,19 @@ private slots:
         const auto a = predictOf(inside), b = predictOf(outside);
         QVERIFY(a.part("bay") && !b.part("bay"));
         // Its fan is missing too, which carries air out.
-        QVERIFY(std::any_of(a.fans.begin(), a.fans.end(), [](const auto& f) { return f.id == "bay" && f.direction == air::FanDirection::Out; }));
+        QVERIFY(std::any_of(a.fans.begin(), a.fans.end(),
+                            [](const auto& f) { return f.id == "bay" && f.direction == air::FanDirection::Out; }));
         QVERIFY(std::none_of(b.fans.begin(), b.fans.end(), [](const auto& f) { return f.id == "bay"; }));
     }
     void wallsCarryHeat() {
         const auto airC = [](WallMaterial material) {
-            Project p = with(project(), {RemovePart{"side"}, SetOpening{"side-grille", OpeningStyle::Closed, 0}, SetOpening{"top-grille", OpeningStyle::Closed, 0}, SetOpening{"floor-vent", OpeningStyle::Closed, 0}});
+            Project p = with(project(), {RemovePart{"side"}, SetOpening{"side-grille", OpeningStyle::Closed, 0},
+                                         SetOpening{"top-grille", OpeningStyle::Closed, 0},
+                                         SetOpening{"floor-vent", OpeningStyle::Closed, 0}});
             std::get<CaseSpec>(p.shelf[0].spec).material = material;
-            return air::predict(built(p, "R2"), {.roomC = 23, .processorShare = 0.2, .cardShare = 0.1}).chambers[0].airC;
+            return air::predict(built(p, "R2"), {.roomC = 23, .processorShare = 0.2, .cardShare = 0.1})
+                .chambers[0]
+                .airC;
         };
         QVERIFY(airC(WallMaterial::Plastic) > airC(WallMaterial::Aluminium));
     }
@@ -148,7 +168,8 @@ private slots:
         QTest::newRow("tight mesh") << int(OpeningStyle::Mesh) << 0.15;
     }
     void openingStyles() {
-        // The more open the floor vent, the more air the card draws through it: each row is compared with the next tighter one.
+        // The more open the floor vent, the more air the card draws through it: each row is compared with the next
+        // tighter one.
         QFETCH(int, style);
         QFETCH(double, share);
         const auto drawn = [](OpeningStyle s, double e) {
@@ -173,13 +194,22 @@ private slots:
             in += f.direction == air::FanDirection::In ? f.flowM3h : 0;
             out += f.direction == air::FanDirection::Out ? f.flowM3h : 0;
         }
-        QVERIFY2(std::abs(in - out) < 0.35 * std::max(in, out), qPrintable(QStringLiteral("%1 in, %2 out").arg(in).arg(out)));
+        QVERIFY2(std::abs(in - out) < 0.35 * std::max(in, out),
+                 qPrintable(QStringLiteral("%1 in, %2 out").arg(in).arg(out)));
     }
     void twoChambers() {
         Project p = project();
         auto& spec = std::get<CaseSpec>(p.shelf[0].spec);
-        spec.chambers = {{.id = "in", .name = "Rear", .lowMm = {0, 120, 0}, .highMm = {82, 300, 250}}, {.id = "front", .name = "Front", .lowMm = {0, 0, 0}, .highMm = {82, 118, 250}}};
-        spec.openings.push_back({.id = "hole", .name = "Lead hole", .side = Side::Front, .chamber = "in", .to = "front", .centreMm = {40, 30}, .sizeMm = {40, 30}, .style = OpeningStyle::Plain});
+        spec.chambers = {{.id = "in", .name = "Rear", .lowMm = {0, 120, 0}, .highMm = {82, 300, 250}},
+                         {.id = "front", .name = "Front", .lowMm = {0, 0, 0}, .highMm = {82, 118, 250}}};
+        spec.openings.push_back({.id = "hole",
+                                 .name = "Lead hole",
+                                 .side = Side::Front,
+                                 .chamber = "in",
+                                 .to = "front",
+                                 .centreMm = {40, 30},
+                                 .sizeMm = {40, 30},
+                                 .style = OpeningStyle::Plain});
         const auto a = predictOf(p);
         QVERIFY(a.converged);
         QCOMPARE(a.chambers.size(), std::size_t{2});

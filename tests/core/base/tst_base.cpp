@@ -19,17 +19,22 @@ private slots:
     void sentencesInTheReadersUnits_data() {
         QTest::addColumn<QString>("said");
         QTest::addColumn<QString>("read");
-        QTest::newRow("one") << "overlap 25.4 mm" << "overlap 1.000 in";
-        QTest::newRow("a list") << "a box of 254 x 127 x 25.4 mm" << "a box of 10.000 x 5.000 x 1.000 in";
-        QTest::newRow("a range") << "60 to 800 mm" << "2.362 to 31.496 in";
+        QTest::newRow("one") << "overlap 25.4 mm"
+                             << "overlap 1.000 in";
+        QTest::newRow("a list") << "a box of 254 x 127 x 25.4 mm"
+                                << "a box of 10.000 x 5.000 x 1.000 in";
+        QTest::newRow("a range") << "60 to 800 mm"
+                                 << "2.362 to 31.496 in";
         QTest::newRow("below") << u"\u221212.7 mm, need 5.08 mm"_qs << u"\u22120.500 in, need 0.200 in"_qs;
         QTest::newRow("doubt") << u"50.8 ±2.54 mm"_qs << u"2.000 ±0.100 in"_qs;
         QTest::newRow("warmth") << u"reaches 95 °C, cap 80 °C"_qs << u"reaches 203.0 °F, cap 176.0 °F"_qs;
         QTest::newRow("a difference is no temperature") << "within 10 K" << u"within 18.0 °F"_qs;
         QTest::newRow("doubt of a temperature") << u"80.0 ±1.0 °C"_qs << u"176.0 ±1.8 °F"_qs;
         QTest::newRow("air") << u"16.99 m³/h in"_qs << "10 CFM in";
-        QTest::newRow("other units stay") << u"180 W, 8 mm², 12 V, 30 min, M3 x 6 pan, 10 Kbit"_qs << u"180 W, 8 mm², 12 V, 30 min, M3 x 6 pan, 10 Kbit"_qs;
-        QTest::newRow("no figure") << "the unit mm alone" << "the unit mm alone";
+        QTest::newRow("other units stay") << u"180 W, 8 mm², 12 V, 30 min, M3 x 6 pan, 10 Kbit"_qs
+                                          << u"180 W, 8 mm², 12 V, 30 min, M3 x 6 pan, 10 Kbit"_qs;
+        QTest::newRow("no figure") << "the unit mm alone"
+                                   << "the unit mm alone";
     }
     /// What the core says in mm, °C, K and m³/h; lengths by the inch of 25.4 mm (exact), CFM of 1.699 m³/h.
     void sentencesInTheReadersUnits() {
@@ -46,7 +51,8 @@ private slots:
             QCOMPARE(QString::fromStdString(there), read);
         }
     }
-    /// The suite also runs where a comma parts decimals and where I has no small i of its own: this says that it really does.
+    /// The suite also runs where a comma parts decimals and where I has no small i of its own: this says that it really
+    /// does.
     void theLocaleIsTheOneAskedFor() {
         QVERIFY(std::setlocale(LC_ALL, ""));
         const QByteArray wanted = qgetenv("LC_ALL");
@@ -59,7 +65,10 @@ private slots:
         QCOMPARE(core::numberFrom("65.5"), std::optional(65.5));
         QVERIFY(!core::numberFrom("65,5") && !core::numberFrom("") && !core::numberFrom("1x"));
         QCOMPARE(core::asciiLower("TITLE I"), std::string("title i"));
-        QCOMPARE(core::printable("a\x1b[31mb\x07\xc2\x9b" "c"), std::string("a\uFFFD[31mb\uFFFD\uFFFD" "c"));
+        QCOMPARE(core::printable("a\x1b[31mb\x07\xc2\x9b"
+                                 "c"),
+                 std::string("a\uFFFD[31mb\uFFFD\uFFFD"
+                             "c"));
         QCOMPARE(core::fileNameFrom("../../etc/passwd"), std::string("-.-..-etc-passwd"));
         QCOMPARE(core::fileNameFrom(""), std::string("unnamed"));
     }
@@ -96,7 +105,8 @@ private slots:
         QFETCH(double, mm);
         QFETCH(bool, loose);
         QFETCH(double, toleranceMm);
-        const Measure m = measureMm(mm, static_cast<Source>(source), loose ? SheetKind::CoolerOrCard : SheetKind::Ordinary);
+        const Measure m =
+            measureMm(mm, static_cast<Source>(source), loose ? SheetKind::CoolerOrCard : SheetKind::Ordinary);
         QCOMPARE(m.tolerance.mm(), toleranceMm);
         QVERIFY(!m.toleranceStated);
     }
@@ -115,11 +125,16 @@ private slots:
         QTest::addColumn<int>("decimals");
         QTest::addColumn<QString>("plain");
         QTest::addColumn<QString>("withSign");
-        QTest::newRow("positive") << 1.25 << 1 << "1.2" << "+1.2";
-        QTest::newRow("negative has a real minus") << -3.04 << 1 << QStringLiteral("\u22123.0") << QStringLiteral("\u22123.0");
-        QTest::newRow("never minus nought") << -0.04 << 1 << "0.0" << "0.0";
-        QTest::newRow("nought has no sign") << 0.0 << 2 << "0.00" << "0.00";
-        QTest::newRow("not a number") << std::nan("") << 1 << "none" << "none";
+        QTest::newRow("positive") << 1.25 << 1 << "1.2"
+                                  << "+1.2";
+        QTest::newRow("negative has a real minus")
+            << -3.04 << 1 << QStringLiteral("\u22123.0") << QStringLiteral("\u22123.0");
+        QTest::newRow("never minus nought") << -0.04 << 1 << "0.0"
+                                            << "0.0";
+        QTest::newRow("nought has no sign") << 0.0 << 2 << "0.00"
+                                            << "0.00";
+        QTest::newRow("not a number") << std::nan("") << 1 << "none"
+                                      << "none";
     }
     void numbersInText() {
         QFETCH(double, value);
@@ -137,7 +152,8 @@ private slots:
         QTest::addColumn<double>("shown");
         QTest::addColumn<QString>("unit");
         QTest::newRow("boiling") << int(Quantity::Temperature) << 100.0 << 212.0 << QStringLiteral("°F");
-        QTest::newRow("a difference has no offset") << int(Quantity::TemperatureDifference) << 10.0 << 18.0 << QStringLiteral("°F");
+        QTest::newRow("a difference has no offset")
+            << int(Quantity::TemperatureDifference) << 10.0 << 18.0 << QStringLiteral("°F");
         QTest::newRow("an inch") << int(Quantity::Length) << 25.4 << 1.0 << QStringLiteral("in");
         QTest::newRow("flow") << int(Quantity::Flow) << 16.99 << 10.0 << QStringLiteral("CFM");
         QTest::newRow("clock") << int(Quantity::Clock) << 4100.0 << 4.1 << QStringLiteral("GHz");

@@ -38,7 +38,8 @@ struct Log {
     }
     /// Warms up by @p riseK with a time constant of @p tauS.
     void warm(const std::string& name, const std::string& subject, double riseK, double tauS = 180) {
-        add(name, ChannelKind::Temperature, subject, [=](double t) { return 30 + (t < 0 ? 0 : riseK * (1 - std::exp(-t / tauS))) + noise(t); });
+        add(name, ChannelKind::Temperature, subject,
+            [=](double t) { return 30 + (t < 0 ? 0 : riseK * (1 - std::exp(-t / tauS))) + noise(t); });
     }
     [[nodiscard]] bench::RunAnalysis analysed(const bench::AnalyseOptions& options = {}) const {
         Run run{.id = "r", .name = "r"};
@@ -47,7 +48,9 @@ struct Log {
     }
 };
 
-const bench::ChannelResult& of(const bench::RunAnalysis& a, const std::string& name) { return *std::find_if(a.channels.begin(), a.channels.end(), [&](const auto& c) { return c.name == name; }); }
+const bench::ChannelResult& of(const bench::RunAnalysis& a, const std::string& name) {
+    return *std::find_if(a.channels.begin(), a.channels.end(), [&](const auto& c) { return c.name == name; });
+}
 
 } // namespace
 
@@ -90,7 +93,8 @@ private slots:
         const auto a = log.analysed({.referenceRoomC = 23});
         QVERIFY(!a.roomLogged);
         QCOMPARE(a.roomC, 23.0);
-        QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const auto& n) { return n.find("stands at 0") != std::string::npos; }));
+        QVERIFY(std::any_of(a.notes.begin(), a.notes.end(),
+                            [](const auto& n) { return n.find("stands at 0") != std::string::npos; }));
         QCOMPARE_LE(std::abs(of(a, "cpu_c").settled - 70), 1.0);
     }
     /// The card throttles at its cap; the processor does not, and its temperature stays good.
@@ -98,8 +102,11 @@ private slots:
         Log log;
         log.warm("cpu_c", "tray/cpu", 40);
         log.add("cpu_mhz", ChannelKind::Clock, "tray/cpu", [](double) { return 4000.0; });
-        log.add("card_c", ChannelKind::Temperature, "card", [](double t) { return t < 0 ? 35 : std::min(83.0, 35 + 60 * (1 - std::exp(-t / 120))) + 0.05 * std::sin(1.3 * t); });
-        log.add("card_mhz", ChannelKind::Clock, "card", [](double t) { return t < 200 ? 1800.0 : 1500.0 + 3 * std::sin(t); });
+        log.add("card_c", ChannelKind::Temperature, "card", [](double t) {
+            return t < 0 ? 35 : std::min(83.0, 35 + 60 * (1 - std::exp(-t / 120))) + 0.05 * std::sin(1.3 * t);
+        });
+        log.add("card_mhz", ChannelKind::Clock, "card",
+                [](double t) { return t < 200 ? 1800.0 : 1500.0 + 3 * std::sin(t); });
         const auto a = log.analysed({.capC = {{"card", 83}, {"tray/cpu", 95}}});
         QCOMPARE(a.throttle, Throttle::Thermal);
         QCOMPARE(a.throttles.size(), std::size_t{1});
@@ -125,13 +132,16 @@ private slots:
             QVERIFY2(a.unsettled.starts_with("stopped too early: cpu_c"), a.unsettled.c_str());
             // Where it can be said how long it would have taken, that is said.
             const auto& cpu = of(a, "cpu_c");
-            QCOMPARE(a.unsettled.find("min more") != std::string::npos, cpu.moreMinutes.has_value() && *cpu.moreMinutes > 0);
+            QCOMPARE(a.unsettled.find("min more") != std::string::npos,
+                     cpu.moreMinutes.has_value() && *cpu.moreMinutes > 0);
         }
     }
     /// A side taken off in the middle of a long run: more minutes would not have helped, and are not asked for.
     void disturbedIsNotEarly() {
         Log log(60);
-        log.add("cpu_c", ChannelKind::Temperature, "tray/cpu", [](double t) { return 30 + (t < 0 ? 0 : 40 * (1 - std::exp(-t / 300))) - (t > 2400 ? 6 : 0) + Log::noise(t); });
+        log.add("cpu_c", ChannelKind::Temperature, "tray/cpu", [](double t) {
+            return 30 + (t < 0 ? 0 : 40 * (1 - std::exp(-t / 300))) - (t > 2400 ? 6 : 0) + Log::noise(t);
+        });
         const auto a = log.analysed();
         QVERIFY2(a.unsettled.starts_with("disturbed: cpu_c"), a.unsettled.c_str());
     }

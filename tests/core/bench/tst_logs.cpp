@@ -59,7 +59,8 @@ private slots:
             return;
         // The interval, at the room of the run, holds the true value.
         const double expected = truth["settled_rise_long_run_k"].get<double>() + a.roomC;
-        QVERIFY2(c->low - 0.2 <= expected && expected <= c->high + 0.2, qPrintable(QStringLiteral("%1 .. %2 does not hold %3").arg(c->low).arg(c->high).arg(expected)));
+        QVERIFY2(c->low - 0.2 <= expected && expected <= c->high + 0.2,
+                 qPrintable(QStringLiteral("%1 .. %2 does not hold %3").arg(c->low).arg(c->high).arg(expected)));
     }
 
     void defectsAreReported() {
@@ -75,7 +76,9 @@ private slots:
         AnalyseOptions options;
         for (const Channel& c : run.samples->channels)
             if (c.kind == ChannelKind::Temperature)
-                options.capC[c.subject] = support::jsonFile(support::sourcePath("tests/data/thermal_throttle.truth.json"))["spec"]["cap"].get<double>();
+                options.capC[c.subject] =
+                    support::jsonFile(support::sourcePath("tests/data/thermal_throttle.truth.json"))["spec"]["cap"]
+                        .get<double>();
         const RunAnalysis a = analyse(run, options);
         QCOMPARE(a.throttle, Throttle::Thermal);
         QVERIFY(a.throttleShare > 0.1);
@@ -96,7 +99,10 @@ private slots:
 
     void roomTypedInWidensTheBand() {
         Run run = support::logRun(QStringLiteral("stress_fixed"));
-        const double logged = [&] { const auto a = analyse(run, {}); return temperatureOf(a)->high - temperatureOf(a)->low; }();
+        const double logged = [&] {
+            const auto a = analyse(run, {});
+            return temperatureOf(a)->high - temperatureOf(a)->low;
+        }();
         auto bare = std::make_shared<Samples>(*run.samples);
         std::erase_if(bare->channels, [](const Channel& c) { return c.kind == ChannelKind::Ambient; });
         run.samples = bare;
@@ -125,7 +131,8 @@ private slots:
                 continue;
             ++found;
             const auto& t = run.samples->timeS;
-            const Channel& c = *std::find_if(run.samples->channels.begin(), run.samples->channels.end(), [](const Channel& ch) { return ch.kind == ChannelKind::Temperature; });
+            const Channel& c = *std::find_if(run.samples->channels.begin(), run.samples->channels.end(),
+                                             [](const Channel& ch) { return ch.kind == ChannelKind::Temperature; });
             double first = 0, last = 0;
             int n = 0, m = 0;
             for (std::size_t i = 0; i < t.size(); ++i) {
@@ -140,7 +147,8 @@ private slots:
                     ++m;
                 }
             }
-            QVERIFY2(std::abs(last / m - first / n) < 1.1, qPrintable(QString::fromStdString(run.id) + QString::number(last / m - first / n)));
+            QVERIFY2(std::abs(last / m - first / n) < 1.1,
+                     qPrintable(QString::fromStdString(run.id) + QString::number(last / m - first / n)));
         }
         QVERIFY(found >= 6);
     }
@@ -172,12 +180,14 @@ private slots:
         const Project p = support::demoProject();
         int claimed = 0, held = 0;
         for (const Run& run : p.runs) {
-            const auto truth = support::jsonFile(support::sourcePath("data/demo/dig-tent/truth/") + QString::fromStdString(run.id) + QStringLiteral(".truth.json"));
+            const auto truth = support::jsonFile(support::sourcePath("data/demo/dig-tent/truth/") +
+                                                 QString::fromStdString(run.id) + QStringLiteral(".truth.json"));
             const auto build = resolve(p, run.revision);
             QVERIFY(build);
             const auto a = analyse(run, {.referenceRoomC = p.brief.roomC});
             for (const auto& c : a.channels) {
-                if (c.kind != ChannelKind::Temperature || c.state == SettleState::Refused || a.stepped || !truth["settled"].contains(c.name))
+                if (c.kind != ChannelKind::Temperature || c.state == SettleState::Refused || a.stepped ||
+                    !truth["settled"].contains(c.name))
                     continue;
                 ++claimed;
                 const double expected = truth["settled"][c.name].get<double>();
@@ -211,7 +221,8 @@ private slots:
         QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
         QCOMPARE(a.time.jumps, 1);
         QCOMPARE(a.time.cutRows, from < 0.5 ? at : samples->timeS.size() - at);
-        QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const std::string& n) { return n.find("clock was set once") != std::string::npos; }));
+        QVERIFY(std::any_of(a.notes.begin(), a.notes.end(),
+                            [](const std::string& n) { return n.find("clock was set once") != std::string::npos; }));
     }
     void timesInAnotherUnit() {
         for (const double factor : {1e3, 1e6, 1e9}) {
@@ -224,7 +235,8 @@ private slots:
             timer.start();
             const auto a = analyse(run, {});
             QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
-            QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const std::string& n) { return n.find("milliseconds") != std::string::npos; }));
+            QVERIFY(std::any_of(a.notes.begin(), a.notes.end(),
+                                [](const std::string& n) { return n.find("milliseconds") != std::string::npos; }));
         }
     }
     /// Logs of days cost in proportion to their rows.
@@ -232,11 +244,15 @@ private slots:
         const auto logOf = [](std::size_t rows) {
             core::Run run{.id = "long"};
             auto samples = std::make_shared<core::Samples>();
-            samples->channels = {{.name = "cpu_c", .kind = core::ChannelKind::Temperature}, {.name = "power", .kind = core::ChannelKind::Power}, {.name = "room_c", .kind = core::ChannelKind::Ambient}, {.name = "fan", .kind = core::ChannelKind::Rpm}};
+            samples->channels = {{.name = "cpu_c", .kind = core::ChannelKind::Temperature},
+                                 {.name = "power", .kind = core::ChannelKind::Power},
+                                 {.name = "room_c", .kind = core::ChannelKind::Ambient},
+                                 {.name = "fan", .kind = core::ChannelKind::Rpm}};
             for (std::size_t i = 0; i < rows; ++i) {
                 const double t = static_cast<double>(i), on = i > 600 ? 1 : 0;
                 samples->timeS.push_back(t);
-                samples->channels[0].values.push_back(40 + 30 * on * (1 - std::exp(-(t - 600) / 500)) + 0.2 * std::sin(t * 1.7));
+                samples->channels[0].values.push_back(40 + 30 * on * (1 - std::exp(-(t - 600) / 500)) +
+                                                      0.2 * std::sin(t * 1.7));
                 samples->channels[1].values.push_back(20 + 80 * on + std::sin(t));
                 samples->channels[2].values.push_back(23 + std::sin(t / 9000));
                 samples->channels[3].values.push_back(900);

@@ -73,8 +73,8 @@ private slots:
         QFETCH(double, breakF);
         const SettleResult r = settle(signal(static_cast<std::size_t>(n), warmUp));
         const double half = 0.5 * (high - low);
-        qInfo("%s %.3f [%.3f %.3f] tau %.1f F %.2f phi %.3f more %.2f", settleWord(r.state).data(), r.estimate, r.low, r.high, r.tauSlowS, r.breakF,
-              r.phi, r.moreMinutes.value_or(-1));
+        qInfo("%s %.3f [%.3f %.3f] tau %.1f F %.2f phi %.3f more %.2f", settleWord(r.state).data(), r.estimate, r.low,
+              r.high, r.tauSlowS, r.breakF, r.phi, r.moreMinutes.value_or(-1));
         QCOMPARE(QString::fromUtf8(settleWord(r.state).data()), state);
         QCOMPARE_LE(std::abs(r.estimate - estimate), 0.03);
         QCOMPARE_LE(std::abs(r.low - low), 0.05 * half + 0.03);
@@ -84,8 +84,8 @@ private slots:
         QVERIFY(r.low <= 63 && r.high >= 63);
     }
 
-    /// Three slow time constants, 528.7 and 438.7 s by the independent implementation above, are longer than its 8.1 and 1.0
-    /// minutes until the band is narrow enough.
+    /// Three slow time constants, 528.7 and 438.7 s by the independent implementation above, are longer than its 8.1
+    /// and 1.0 minutes until the band is narrow enough.
     void moreMinutesNeeded_data() {
         QTest::addColumn<int>("n");
         QTest::addColumn<double>("minutes");
@@ -98,8 +98,8 @@ private slots:
         const SettleResult early = settle(signal(static_cast<std::size_t>(n), warmUp));
         QVERIFY(early.moreMinutes.has_value());
         QCOMPARE_LE(std::abs(*early.moreMinutes - minutes), 0.05 * minutes);
-        // Who waits as long as he was told gets an answer that holds the truth, and has at most a third of that still to wait:
-        // a time constant seen from its first half is told too short.
+        // Who waits as long as he was told gets an answer that holds the truth, and has at most a third of that still
+        // to wait: a time constant seen from its first half is told too short.
         const SettleResult then = settle(signal(static_cast<std::size_t>(n + 60 * *early.moreMinutes), warmUp));
         QVERIFY(then.state != SettleState::Refused);
         QVERIFY(then.low <= 63 && then.high >= 63);
@@ -108,10 +108,12 @@ private slots:
     }
 
     void overshootAndCooling() {
-        const auto over = settle(signal(1500, [](double t) { return 33 + 26 * -std::expm1(-t / 60) - 9 * -std::expm1(-t / 300); }, false));
+        const auto over = settle(signal(
+            1500, [](double t) { return 33 + 26 * -std::expm1(-t / 60) - 9 * -std::expm1(-t / 300); }, false));
         QCOMPARE(over.state, SettleState::Settled);
         QCOMPARE_LE(std::abs(over.estimate - 49.964), 0.03);
-        const auto cool = settle(signal(1500, [](double t) { return 55 - 20 * -std::expm1(-t / 60) - 8 * -std::expm1(-t / 400); }, false));
+        const auto cool = settle(signal(
+            1500, [](double t) { return 55 - 20 * -std::expm1(-t / 60) - 8 * -std::expm1(-t / 400); }, false));
         QCOMPARE(cool.state, SettleState::Settled);
         QCOMPARE_LE(std::abs(cool.estimate - 26.958), 0.03);
     }

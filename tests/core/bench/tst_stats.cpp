@@ -22,7 +22,8 @@ const double none = std::nan("");
 
 } // namespace
 
-/// Expected values were worked out beforehand by an independent implementation; tests/data/bench-check-values.json holds them in full.
+/// Expected values were worked out beforehand by an independent implementation; tests/data/bench-check-values.json
+/// holds them in full.
 class StatsTest : public QObject {
     Q_OBJECT
     store::Json m_expected;
@@ -153,10 +154,12 @@ private slots:
         QTest::addColumn<int>("kind");
         QTest::addColumn<QVector<double>>("values");
         QTest::addColumn<int>("invalid");
-        QTest::newRow("temperature") << int(ChannelKind::Temperature) << QVector<double>{40, 41, 0, 41, -127, 42, none, 500, 43} << 4;
+        QTest::newRow("temperature") << int(ChannelKind::Temperature)
+                                     << QVector<double>{40, 41, 0, 41, -127, 42, none, 500, 43} << 4;
         QTest::newRow("nought is real in winter") << int(ChannelKind::Ambient) << QVector<double>{1, 0, 2, 1} << 0;
         QTest::newRow("stopped fan is real") << int(ChannelKind::Rpm) << QVector<double>{1500, 0, 0, 0, 0, 1500} << 0;
-        QTest::newRow("two noughts between are not") << int(ChannelKind::Rpm) << QVector<double>{1500, 1500, 0, 1500, 1500} << 1;
+        QTest::newRow("two noughts between are not")
+            << int(ChannelKind::Rpm) << QVector<double>{1500, 1500, 0, 1500, 1500} << 1;
         QTest::newRow("clock") << int(ChannelKind::Clock) << QVector<double>{4000, 0, 99999} << 2;
     }
     void valuesAreCleaned() {
@@ -195,7 +198,8 @@ private slots:
         const auto u = lcg(600), w = lcg(600, 7);
         for (int i = 0; i < 600; ++i) {
             t.push_back(i);
-            temperature.push_back(std::min(60 + 35 * -std::expm1(-i / 80.0), 90.0) + 0.4 * u[static_cast<std::size_t>(i)]);
+            temperature.push_back(std::min(60 + 35 * -std::expm1(-i / 80.0), 90.0) +
+                                  0.4 * u[static_cast<std::size_t>(i)]);
             const double f = 4500 - 300 * std::clamp((i - 160) / 60.0, 0.0, 1.0);
             clock.push_back(f + 20 * w[static_cast<std::size_t>(i)]);
             power.push_back(120 * std::pow(f / 4500, 2));

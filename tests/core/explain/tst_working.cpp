@@ -52,7 +52,8 @@ private slots:
             if (part.kind != PartKind::Processor && part.kind != PartKind::Card)
                 continue;
             const auto w = explain::ofPart(*m_e, part.id, {}, nullptr, advise::airTrials(m_project, *m_e));
-            QVERIFY2(std::abs(rowSum(w) - w.value) < 0.05, qPrintable(QStringLiteral("%1 against %2").arg(rowSum(w)).arg(w.value)));
+            QVERIFY2(std::abs(rowSum(w) - w.value) < 0.05,
+                     qPrintable(QStringLiteral("%1 against %2").arg(rowSum(w)).arg(w.value)));
             QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
             QVERIFY(!w.changes.empty());
             for (const auto& change : w.changes)
@@ -84,7 +85,8 @@ private slots:
             double hours = 1;
             for (const auto& row : w.rows)
                 hours = row.sign == "÷" ? hours / row.value : hours * row.value;
-            QVERIFY2(std::abs(hours - w.value) < 0.01 * w.value, qPrintable(QStringLiteral("%1 against %2").arg(hours).arg(w.value)));
+            QVERIFY2(std::abs(hours - w.value) < 0.01 * w.value,
+                     qPrintable(QStringLiteral("%1 against %2").arg(hours).arg(w.value)));
         }
         QVERIFY(printed >= 3);
     }
@@ -92,7 +94,8 @@ private slots:
         for (const auto& item : m_e->make.shopping)
             QVERIFY2(std::abs(rowSum(explain::ofScrews(m_e->make, item)) - item.count) < 1e-9, item.kind.c_str());
     }
-    /// What a part would rise to beyond its limit is not told as a rise that stops there; what the model cannot tell is not told.
+    /// What a part would rise to beyond its limit is not told as a rise that stops there; what the model cannot tell is
+    /// not told.
     void changesSayWhatTheyCannot() {
         Project p = m_project;
         for (Part& part : p.shelf)
@@ -140,17 +143,32 @@ private slots:
         QFETCH(QString, kind);
         const Show show;
         std::vector<explain::Working> all;
-        if (kind == "noise") all.push_back(explain::ofNoise(*m_e, show));
-        if (kind == "balance") all.push_back(explain::ofBalance(*m_e, show));
-        if (kind == "fan") for (const auto& f : m_e->air.fans) all.push_back(explain::ofFan(*m_e, f.id, show));
-        if (kind == "opening") for (const auto& o : m_e->air.openings) all.push_back(explain::ofOpening(*m_e, o.id, show));
-        if (kind == "chamber") for (const auto& c : m_e->air.chambers) all.push_back(explain::ofChamber(*m_e, c.id, show));
-        if (kind == "step") for (std::size_t i = 0; i < m_e->make.steps.size(); ++i) all.push_back(explain::ofStep(m_e->make, i, show));
-        if (kind == "made") for (const auto& part : m_e->make.parts) all.push_back(explain::ofMadePart(m_project, part, show));
-        if (kind == "target") for (const auto& t : verdict::judge(m_project, *m_e, {}).targets) all.push_back(explain::ofTarget(*m_e, t, show));
+        if (kind == "noise")
+            all.push_back(explain::ofNoise(*m_e, show));
+        if (kind == "balance")
+            all.push_back(explain::ofBalance(*m_e, show));
+        if (kind == "fan")
+            for (const auto& f : m_e->air.fans)
+                all.push_back(explain::ofFan(*m_e, f.id, show));
+        if (kind == "opening")
+            for (const auto& o : m_e->air.openings)
+                all.push_back(explain::ofOpening(*m_e, o.id, show));
+        if (kind == "chamber")
+            for (const auto& c : m_e->air.chambers)
+                all.push_back(explain::ofChamber(*m_e, c.id, show));
+        if (kind == "step")
+            for (std::size_t i = 0; i < m_e->make.steps.size(); ++i)
+                all.push_back(explain::ofStep(m_e->make, i, show));
+        if (kind == "made")
+            for (const auto& part : m_e->make.parts)
+                all.push_back(explain::ofMadePart(m_project, part, show));
+        if (kind == "target")
+            for (const auto& t : verdict::judge(m_project, *m_e, {}).targets)
+                all.push_back(explain::ofTarget(*m_e, t, show));
         QVERIFY(!all.empty());
         for (const auto& w : all) {
-            QVERIFY2(!w.title.empty() && !w.place.empty() && !w.sentence.empty() && !w.method.empty(), textOf(w.thing).c_str());
+            QVERIFY2(!w.title.empty() && !w.place.empty() && !w.sentence.empty() && !w.method.empty(),
+                     textOf(w.thing).c_str());
             QVERIFY2(std::isfinite(w.value), textOf(w.thing).c_str());
             QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
         }

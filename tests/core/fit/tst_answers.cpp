@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/fit/insertion.h"
 #include "core/fit/distance.h"
+#include "core/fit/insertion.h"
 #include "core/fit/measure_next.h"
 #include "core/fit/room.h"
 #include "support/builds.h"
@@ -17,7 +17,9 @@ using fit::Passage;
 
 namespace {
 
-Part& shelf(Project& p, const std::string& id) { return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; }); }
+Part& shelf(Project& p, const std::string& id) {
+    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
+}
 
 const fit::Room* roomOf(const std::vector<fit::Room>& rooms, const std::string& mount, std::size_t own) {
     for (const auto& r : rooms)
@@ -38,12 +40,25 @@ Project chest(double lip = 0) {
     Part box{.id = "box", .kind = PartKind::Case, .name = "Chest", .size = {mm(100), mm(200), mm(200)}};
     CaseSpec spec{.wall = mm(2)};
     spec.chambers = {{.id = "in", .name = "Inside", .lowMm = {0, 0, 0}, .highMm = {100, 200, 200}}};
-    spec.panels = {{.side = Side::Right, .lipMm = lip}, {.side = Side::Left, .removable = false}, {.side = Side::Top, .removable = false}, {.side = Side::Bottom, .removable = false}, {.side = Side::Front, .removable = false}, {.side = Side::Rear, .removable = false}};
+    spec.panels = {{.side = Side::Right, .lipMm = lip},       {.side = Side::Left, .removable = false},
+                   {.side = Side::Top, .removable = false},   {.side = Side::Bottom, .removable = false},
+                   {.side = Side::Front, .removable = false}, {.side = Side::Rear, .removable = false}};
     box.spec = spec;
     const std::vector<PartKind> kinds{PartKind::Drive, PartKind::Made};
-    box.mounts = {{.id = "bay", .name = "Bay", .accepts = kinds, .at = {low(10), low(40), low(60)}, .facing = {Axis::X, 1}, .up = {Axis::Z, 1}},
-                  {.id = "bar", .name = "Bar", .accepts = kinds, .at = {low(60), low(0), low(0)}, .facing = {Axis::X, 1}, .up = {Axis::Z, 1}}};
-    Part drive{.id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(120), mm(70), mm(15)}}; // along y, z, x
+    box.mounts = {{.id = "bay",
+                   .name = "Bay",
+                   .accepts = kinds,
+                   .at = {low(10), low(40), low(60)},
+                   .facing = {Axis::X, 1},
+                   .up = {Axis::Z, 1}},
+                  {.id = "bar",
+                   .name = "Bar",
+                   .accepts = kinds,
+                   .at = {low(60), low(0), low(0)},
+                   .facing = {Axis::X, 1},
+                   .up = {Axis::Z, 1}}};
+    Part drive{
+        .id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(120), mm(70), mm(15)}}; // along y, z, x
     drive.spec = DriveSpec{};
     p.shelf = {box, drive};
     p.revisions = {{.id = "R1", .changes = {SetCase{"box"}, PlacePart{"drive", "bay"}}}};
@@ -94,7 +109,8 @@ private slots:
                 bool isShort = false;
                 for (const auto& gap : fit::gapsOf(b, at))
                     isShort = isShort || (gap.isShort() && gap.axis == room.axis);
-                QVERIFY2(isShort == (more > 0), qPrintable(QString::fromStdString(room.name + " " + std::string(fit::ownAxisWord(room.own)))));
+                QVERIFY2(isShort == (more > 0),
+                         qPrintable(QString::fromStdString(room.name + " " + std::string(fit::ownAxisWord(room.own)))));
             }
             ++tried;
         }
@@ -107,7 +123,8 @@ private slots:
         const auto rooms = fit::roomLeft(p, built(p, "R1"));
         const auto* room = roomOf(rooms, "side", 2);
         QVERIFY(room && room->free);
-        QCOMPARE_LE(std::abs(room->mostMm - (82 - 61 - 3)), 1e-9); // down to the card's edge at 61, less 3 before blades
+        QCOMPARE_LE(std::abs(room->mostMm - (82 - 61 - 3)),
+                    1e-9); // down to the card's edge at 61, less 3 before blades
     }
 
     /// 0.2 % of a Monte Carlo run over what the caliper may show and what is left unknown.
@@ -165,7 +182,10 @@ private slots:
     void measuredPlaces() {
         using What = DimensionOrigin::What;
         Project p = project();
-        shelf(p, "card").bodies = {{.name = "plug", .role = BodyRole::KeepOut, .at = {mm(0), mm(58), mm(0)}, .size = {mm(10), mm(20), mm(10)}}};
+        shelf(p, "card").bodies = {{.name = "plug",
+                                    .role = BodyRole::KeepOut,
+                                    .at = {mm(0), mm(58), mm(0)},
+                                    .size = {mm(10), mm(20), mm(10)}}};
         p.shelf[0].mounts[0].variants = {{.id = "v", .name = "v", .at = std::array{low(1), low(2), low(3)}}};
         const Measure m = measureMm(7.5, Source::Caliper);
         QVERIFY(setMeasured(p, {What::MountAt, "box", "tray", "", 2}, m));
@@ -231,7 +251,9 @@ private slots:
                     part.turn[0][a] = along[a] / l;
                     part.turn[1][a] = up[a] / w;
                 }
-                part.turn[2] = {part.turn[0][1] * part.turn[1][2] - part.turn[0][2] * part.turn[1][1], part.turn[0][2] * part.turn[1][0] - part.turn[0][0] * part.turn[1][2], part.turn[0][0] * part.turn[1][1] - part.turn[0][1] * part.turn[1][0]};
+                part.turn[2] = {part.turn[0][1] * part.turn[1][2] - part.turn[0][2] * part.turn[1][1],
+                                part.turn[0][2] * part.turn[1][0] - part.turn[0][0] * part.turn[1][2],
+                                part.turn[0][0] * part.turn[1][1] - part.turn[0][1] * part.turn[1][0]};
                 QVERIFY(!fit::touches(part, bar));
             }
     }
@@ -285,7 +307,8 @@ private slots:
         int yes = 0;
         for (int i = 0; i < 4000; ++i) {
             const double turn = angle(g);
-            const fit::Rectangle a{place(g), place(g), half(g), half(g), std::cos(turn), std::sin(turn)}, b{place(g), place(g), half(g), half(g)};
+            const fit::Rectangle a{place(g), place(g), half(g), half(g), std::cos(turn), std::sin(turn)},
+                b{place(g), place(g), half(g), half(g)};
             const auto box = [](const fit::Rectangle& r) {
                 fit::Primitive p{.centre = {r.u, r.v, 0}, .half = {r.halfU, r.halfV, 5}};
                 p.turn = {{{r.cosine, r.sine, 0}, {-r.sine, r.cosine, 0}, {0, 0, 1}}};

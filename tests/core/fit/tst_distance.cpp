@@ -21,7 +21,9 @@ V toOwn(const Primitive& p, const V& at) {
     const V d = minus(at, p.centre);
     return {dot(d, p.turn[0]), dot(d, p.turn[1]), dot(d, p.turn[2])};
 }
-V toCase(const Primitive& p, const V& own) { return plus(p.centre, plus(times(p.turn[0], own[0]), plus(times(p.turn[1], own[1]), times(p.turn[2], own[2])))); }
+V toCase(const Primitive& p, const V& own) {
+    return plus(p.centre, plus(times(p.turn[0], own[0]), plus(times(p.turn[1], own[1]), times(p.turn[2], own[2]))));
+}
 
 /// Nearest point of a piece: a box and a cylinder are products of intervals and a disc, so it is exact.
 V nearest(const Primitive& p, const V& at) {
@@ -43,12 +45,15 @@ V nearest(const Primitive& p, const V& at) {
 /// How far a piece reaches along a direction.
 double support(const Primitive& p, const V& way) {
     const V d{dot(way, p.turn[0]), dot(way, p.turn[1]), dot(way, p.turn[2])};
-    const double side = p.shape == Shape::Cylinder ? p.half[0] * std::hypot(d[0], d[1]) : p.half[0] * std::abs(d[0]) + p.half[1] * std::abs(d[1]);
+    const double side = p.shape == Shape::Cylinder ? p.half[0] * std::hypot(d[0], d[1])
+                                                   : p.half[0] * std::abs(d[0]) + p.half[1] * std::abs(d[1]);
     return dot(p.centre, way) + side + p.half[2] * std::abs(d[2]);
 }
 
 /// The distance lies between what a separating plane proves and the distance of two points of the pieces.
-struct Bracket { double least = -1e9, most = 1e9; };
+struct Bracket {
+    double least = -1e9, most = 1e9;
+};
 /// Alternating projections (von Neumann): each piece's nearest point to the other's last one.
 Bracket bracket(const Primitive& a, const Primitive& b) {
     Bracket out;
@@ -71,13 +76,18 @@ Bracket bracket(const Primitive& a, const Primitive& b) {
 
 Primitive random(std::mt19937& g) {
     std::uniform_real_distribution<double> size(1, 60), place(-90, 90), angle(-3.2, 3.2);
-    Primitive p{.shape = g() % 2 ? Shape::Box : Shape::Cylinder, .centre = {place(g), place(g), place(g)}, .half = {size(g), size(g), size(g)}};
+    Primitive p{.shape = g() % 2 ? Shape::Box : Shape::Cylinder,
+                .centre = {place(g), place(g), place(g)},
+                .half = {size(g), size(g), size(g)}};
     if (p.shape == Shape::Cylinder)
         p.half[1] = p.half[0];
     if (g() % 4 == 0)
         return p; // as drawn
-    const double x = angle(g), y = angle(g), z = angle(g), cx = std::cos(x), sx = std::sin(x), cy = std::cos(y), sy = std::sin(y), cz = std::cos(z), sz = std::sin(z);
-    p.turn = {{{cz * cy, sz * cy, -sy}, {cz * sy * sx - sz * cx, sz * sy * sx + cz * cx, cy * sx}, {cz * sy * cx + sz * sx, sz * sy * cx - cz * sx, cy * cx}}};
+    const double x = angle(g), y = angle(g), z = angle(g), cx = std::cos(x), sx = std::sin(x), cy = std::cos(y),
+                 sy = std::sin(y), cz = std::cos(z), sz = std::sin(z);
+    p.turn = {{{cz * cy, sz * cy, -sy},
+               {cz * sy * sx - sz * cx, sz * sy * sx + cz * cx, cy * sx},
+               {cz * sy * cx + sz * sx, sz * sy * cx - cz * sx, cy * cx}}};
     return p;
 }
 
@@ -89,7 +99,8 @@ double boxDepth(const Primitive& a, const Primitive& b) {
         if (n < 1e-6)
             return;
         way = times(way, 1 / n);
-        depth = std::min({depth, support(a, way) + support(b, times(way, -1)), support(b, way) + support(a, times(way, -1))});
+        depth = std::min(
+            {depth, support(a, way) + support(b, times(way, -1)), support(b, way) + support(a, times(way, -1))});
     };
     for (const auto& x : a.turn)
         along(x);
@@ -118,7 +129,12 @@ private slots:
             if (proof.least > 1e-3) {
                 ++apart;
                 // 0.01 mm is a tenth of a caliper.
-                QVERIFY2(s.mm >= proof.least - 0.01 && s.mm <= proof.most + 0.01, qPrintable(QStringLiteral("pair %1: %2, between %3 and %4").arg(i).arg(s.mm).arg(proof.least).arg(proof.most)));
+                QVERIFY2(s.mm >= proof.least - 0.01 && s.mm <= proof.most + 0.01,
+                         qPrintable(QStringLiteral("pair %1: %2, between %3 and %4")
+                                        .arg(i)
+                                        .arg(s.mm)
+                                        .arg(proof.least)
+                                        .arg(proof.most)));
                 worst = std::max({worst, proof.least - s.mm, s.mm - proof.most});
                 QVERIFY(std::abs(norm(minus(nearest(a, s.from), s.from))) < 0.01); // the points are on the pieces
                 QVERIFY(std::abs(norm(minus(nearest(b, s.to), s.to))) < 0.01);
@@ -145,7 +161,8 @@ private slots:
             ++compared;
             const double mm = separation(a, b).mm;
             // The library prefers a face to an edge that is up to 5 % shallower: it never tells less than the way out.
-            QVERIFY2(-mm > depth - 0.02 && -mm < 1.06 * depth + 0.02, qPrintable(QStringLiteral("pair %1: %2 against %3").arg(i).arg(-mm).arg(depth)));
+            QVERIFY2(-mm > depth - 0.02 && -mm < 1.06 * depth + 0.02,
+                     qPrintable(QStringLiteral("pair %1: %2 against %3").arg(i).arg(-mm).arg(depth)));
         }
         QVERIFY(compared > 500);
     }
@@ -153,7 +170,10 @@ private slots:
     /// Two cases on paper: a cylinder before a plate, and two crossed rods.
     void onPaper() {
         const Primitive plate{.centre = {0, 0, 0}, .half = {50, 50, 1}};
-        const Primitive rod{.shape = Shape::Cylinder, .centre = {0, 0, 11}, .half = {5, 5, 30}, .turn = {{{0, 1, 0}, {0, 0, 1}, {1, 0, 0}}}};
+        const Primitive rod{.shape = Shape::Cylinder,
+                            .centre = {0, 0, 11},
+                            .half = {5, 5, 30},
+                            .turn = {{{0, 1, 0}, {0, 0, 1}, {1, 0, 0}}}};
         QCOMPARE_LE(std::abs(separation(plate, rod).mm - 5.0), 1e-4); // 11 - 5 - 1
         Primitive crossed = rod;
         crossed.turn = {{{0, 0, 1}, {1, 0, 0}, {0, 1, 0}}};

@@ -17,7 +17,8 @@ namespace {
 
 const fit::Gap* gapBetween(const fit::FitResult& fit, const std::string& a, const std::string& b, Axis axis) {
     for (const fit::Gap& gap : fit.gaps)
-        if (gap.axis == axis && gap.between[0].text.find(a) != std::string::npos && gap.between[1].text.find(b) != std::string::npos)
+        if (gap.axis == axis && gap.between[0].text.find(a) != std::string::npos &&
+            gap.between[1].text.find(b) != std::string::npos)
             return &gap;
     return nullptr;
 }
@@ -55,10 +56,14 @@ private slots:
         QTest::addColumn<double>("gapMm");
         QTest::addColumn<QString>("state");
         // From 82: the cooler's top at 15.2 + height, the fan's face at 82 - thickness.
-        QTest::newRow("37 under a slim fan") << "cooler-37" << "fan-15" << 14.8 << "clear";
-        QTest::newRow("47 under a slim fan") << "cooler-47" << "fan-15" << 4.8 << "starved";
-        QTest::newRow("47 under a normal fan") << "cooler-47" << "fan-25" << -5.2 << "clash";
-        QTest::newRow("60 under a slim fan") << "cooler-60" << "fan-15" << -8.2 << "clash";
+        QTest::newRow("37 under a slim fan") << "cooler-37"
+                                             << "fan-15" << 14.8 << "clear";
+        QTest::newRow("47 under a slim fan") << "cooler-47"
+                                             << "fan-15" << 4.8 << "starved";
+        QTest::newRow("47 under a normal fan") << "cooler-47"
+                                               << "fan-25" << -5.2 << "clash";
+        QTest::newRow("60 under a slim fan") << "cooler-60"
+                                             << "fan-15" << -8.2 << "clash";
     }
     void heightOfTheCoolerDecides() {
         QFETCH(QString, cooler);
@@ -123,7 +128,11 @@ private slots:
         Project p = project();
         for (Part& part : p.shelf)
             if (part.id == "card")
-                part.bodies = {{.name = "shroud", .at = {mm(0), mm(0), mm(0)}, .size = part.size}, {.name = "power plug", .role = BodyRole::KeepOut, .at = {mm(80), mm(58), mm(10)}, .size = {mm(18), mm(35), mm(18)}}};
+                part.bodies = {{.name = "shroud", .at = {mm(0), mm(0), mm(0)}, .size = part.size},
+                               {.name = "power plug",
+                                .role = BodyRole::KeepOut,
+                                .at = {mm(80), mm(58), mm(10)},
+                                .size = {mm(18), mm(35), mm(18)}}};
         const auto result = fit::check(built(p, "R1"));
         const auto* gap = gapBetween(result, "power plug", "right wall", Axis::X);
         if (!gap)
@@ -136,15 +145,29 @@ private slots:
     void roundPartsLeaveTheirCorners() {
         Project p = project();
         Part round{.id = "round", .kind = PartKind::Made, .name = "Round", .size = {mm(40), mm(40), mm(40)}};
-        round.bodies = {{.name = "drum", .shape = Shape::Cylinder, .along = Axis::X, .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(40)}}};
+        round.bodies = {{.name = "drum",
+                         .shape = Shape::Cylinder,
+                         .along = Axis::X,
+                         .at = {mm(0), mm(0), mm(0)},
+                         .size = {mm(40), mm(40), mm(40)}}};
         round.spec = MadeSpec{};
         Part block{.id = "block", .kind = PartKind::Made, .name = "Block", .size = {mm(40), mm(4), mm(4)}};
         block.spec = MadeSpec{};
         p.shelf.push_back(round);
         p.shelf.push_back(block);
         auto& mounts = p.shelf[0].mounts;
-        mounts.push_back({.id = "a", .name = "a", .accepts = {PartKind::Made}, .at = {low(20), low(20), low(100)}, .facing = {Axis::Z, 1}, .up = {Axis::Y, 1}});
-        mounts.push_back({.id = "b", .name = "b", .accepts = {PartKind::Made}, .at = {low(20), low(20), low(100)}, .facing = {Axis::Z, 1}, .up = {Axis::Y, 1}});
+        mounts.push_back({.id = "a",
+                          .name = "a",
+                          .accepts = {PartKind::Made},
+                          .at = {low(20), low(20), low(100)},
+                          .facing = {Axis::Z, 1},
+                          .up = {Axis::Y, 1}});
+        mounts.push_back({.id = "b",
+                          .name = "b",
+                          .accepts = {PartKind::Made},
+                          .at = {low(20), low(20), low(100)},
+                          .facing = {Axis::Z, 1},
+                          .up = {Axis::Y, 1}});
         p.revisions = {{.id = "R1", .changes = {SetCase{"box"}, PlacePart{"round", "a"}, PlacePart{"block", "b"}}}};
         // The block sits in the corner of the drum's box, 20 - 20/sqrt(2) = 5.86 off the round: no clash.
         const auto result = fit::check(built(p, "R1"));
@@ -152,7 +175,8 @@ private slots:
             QVERIFY2(gap.state != GapState::Clash || gap.between[1].text != "Block", gap.id.c_str());
         p.shelf.back().size = {mm(40), mm(12), mm(12)}; // larger: it reaches into the round
         const auto second = fit::check(built(p, "R1"));
-        QVERIFY(std::any_of(second.gaps.begin(), second.gaps.end(), [](const fit::Gap& g) { return g.state == GapState::Clash; }));
+        QVERIFY(std::any_of(second.gaps.begin(), second.gaps.end(),
+                            [](const fit::Gap& g) { return g.state == GapState::Clash; }));
     }
 
     void hiddenNeighboursMakeNoGap() {

@@ -27,27 +27,47 @@ Part shows(const std::string& id, const QString& face) {
     };
     const auto keepOut = [&](Use use) {
         p.bodies = {{.name = "body", .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(10)}},
-                    {.name = "kept", .role = BodyRole::KeepOut, .at = {mm(0), mm(0), mm(10)}, .size = {mm(40), mm(40), mm(10)}, .use = use}};
+                    {.name = "kept",
+                     .role = BodyRole::KeepOut,
+                     .at = {mm(0), mm(0), mm(10)},
+                     .size = {mm(40), mm(40), mm(10)},
+                     .use = use}};
     };
-    if (face == "blades") kind(PartKind::Fan, FanSpec{});
-    if (face == "radiator") kind(PartKind::Radiator, RadiatorSpec{});
-    if (face == "liquid block") kind(PartKind::Cooler, CoolerSpec{.type = CoolerType::Liquid});
-    if (face == "brick") kind(PartKind::PowerSupply, PowerSupplySpec{.brick = true});
+    if (face == "blades")
+        kind(PartKind::Fan, FanSpec{});
+    if (face == "radiator")
+        kind(PartKind::Radiator, RadiatorSpec{});
+    if (face == "liquid block")
+        kind(PartKind::Cooler, CoolerSpec{.type = CoolerType::Liquid});
+    if (face == "brick")
+        kind(PartKind::PowerSupply, PowerSupplySpec{.brick = true});
     if (face == "deep card") { // stated deeper than its shroud is
         kind(PartKind::Card, CardSpec{});
-        p.bodies = {{.name = "plate", .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(2)}}, {.name = "shroud", .at = {mm(0), mm(0), mm(2)}, .size = {mm(40), mm(40), mm(13)}}};
+        p.bodies = {{.name = "plate", .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(2)}},
+                    {.name = "shroud", .at = {mm(0), mm(0), mm(2)}, .size = {mm(40), mm(40), mm(13)}}};
     }
-    if (face == "cooler fan") kind(PartKind::Cooler, CoolerSpec{});
-    if (face == "tower") kind(PartKind::Cooler, CoolerSpec{.type = CoolerType::Tower});
-    if (face == "card fan") kind(PartKind::Card, CardSpec{});
-    if (face == "supply") kind(PartKind::PowerSupply, PowerSupplySpec{});
-    if (face == "drive" || face == "still drive") kind(PartKind::Drive, DriveSpec{});
-    if (face == "underside") kind(PartKind::Board, BoardSpec{});
-    if (face == "card back") kind(PartKind::Card, CardSpec{});
-    if (face == "plug") keepOut(Use::Plug);
-    if (face == "lead") keepOut(Use::Lead);
-    if (face == "tool") keepOut(Use::Tool);
-    if (face == "frame") keepOut(Use::Frame);
+    if (face == "cooler fan")
+        kind(PartKind::Cooler, CoolerSpec{});
+    if (face == "tower")
+        kind(PartKind::Cooler, CoolerSpec{.type = CoolerType::Tower});
+    if (face == "card fan")
+        kind(PartKind::Card, CardSpec{});
+    if (face == "supply")
+        kind(PartKind::PowerSupply, PowerSupplySpec{});
+    if (face == "drive" || face == "still drive")
+        kind(PartKind::Drive, DriveSpec{});
+    if (face == "underside")
+        kind(PartKind::Board, BoardSpec{});
+    if (face == "card back")
+        kind(PartKind::Card, CardSpec{});
+    if (face == "plug")
+        keepOut(Use::Plug);
+    if (face == "lead")
+        keepOut(Use::Lead);
+    if (face == "tool")
+        keepOut(Use::Tool);
+    if (face == "frame")
+        keepOut(Use::Frame);
     return p;
 }
 bool looksBack(const QString& face) { return face == "underside" || face == "card back"; }
@@ -60,15 +80,36 @@ Project facing(const QString& lower, const QString& upper, double gapMm, bool fl
     spec.chambers = {{.id = "in", .name = "Inside", .lowMm = {0, 0, 0}, .highMm = {200, 200, 200}}};
     spec.panels = {{.side = Side::Right, .flexible = flexible}};
     if (upper == "open panel")
-        spec.openings = {{.id = "mesh", .name = "Mesh", .side = Side::Right, .chamber = "in", .centreMm = {100, 100}, .sizeMm = {190, 190}}};
+        spec.openings = {{.id = "mesh",
+                          .name = "Mesh",
+                          .side = Side::Right,
+                          .chamber = "in",
+                          .centreMm = {100, 100},
+                          .sizeMm = {190, 190}}};
     box.spec = spec;
-    const std::vector<PartKind> all{PartKind::Board, PartKind::Cooler, PartKind::Fan, PartKind::Card, PartKind::PowerSupply, PartKind::Drive, PartKind::Made, PartKind::Radiator};
+    const std::vector<PartKind> all{PartKind::Board,       PartKind::Cooler, PartKind::Fan,  PartKind::Card,
+                                    PartKind::PowerSupply, PartKind::Drive,  PartKind::Made, PartKind::Radiator};
     const bool panel = upper.endsWith("panel");
     // The outer face of the lower part looks right, or (undersides and backs) its inner one does.
     const Direction right{Axis::X, 1}, left{Axis::X, -1};
-    box.mounts = {{.id = "a", .name = "A", .accepts = all, .at = {low(panel ? 200 - 20 - gapMm : 50), low(80), low(80)}, .facing = looksBack(lower) ? left : right, .up = {Axis::Z, 1}},
-                  {.id = "b", .name = "B", .accepts = all, .at = {low(70 + gapMm), low(80), low(80)}, .facing = looksBack(upper) ? right : left, .up = {Axis::Z, 1}},
-                  {.id = "far", .name = "Far fan", .accepts = all, .at = {low(5), low(5), low(5)}, .facing = {Axis::Y, 1}, .up = {Axis::Z, 1}}};
+    box.mounts = {{.id = "a",
+                   .name = "A",
+                   .accepts = all,
+                   .at = {low(panel ? 200 - 20 - gapMm : 50), low(80), low(80)},
+                   .facing = looksBack(lower) ? left : right,
+                   .up = {Axis::Z, 1}},
+                  {.id = "b",
+                   .name = "B",
+                   .accepts = all,
+                   .at = {low(70 + gapMm), low(80), low(80)},
+                   .facing = looksBack(upper) ? right : left,
+                   .up = {Axis::Z, 1}},
+                  {.id = "far",
+                   .name = "Far fan",
+                   .accepts = all,
+                   .at = {low(5), low(5), low(5)},
+                   .facing = {Axis::Y, 1},
+                   .up = {Axis::Z, 1}}};
     p.shelf = {box, shows("a", lower)};
     std::vector<Change> changes{SetCase{"box"}, PlacePart{"a", "a"}};
     if (!panel) {
@@ -83,9 +124,11 @@ Project facing(const QString& lower, const QString& upper, double gapMm, bool fl
     return p;
 }
 
-const fit::Gap* between(const fit::FitResult& fit, const std::string& a, const std::string& b, const QString& rule = {}) {
+const fit::Gap* between(const fit::FitResult& fit, const std::string& a, const std::string& b,
+                        const QString& rule = {}) {
     for (const fit::Gap& gap : fit.gaps)
-        if (gap.axis == Axis::X && (rule.isEmpty() || QString::fromStdString(std::string(gap.rule)) == rule) && gap.between[0].mount == a && gap.between[1].mount == b)
+        if (gap.axis == Axis::X && (rule.isEmpty() || QString::fromStdString(std::string(gap.rule)) == rule) &&
+            gap.between[0].mount == a && gap.between[1].mount == b)
             return &gap;
     return nullptr;
 }
@@ -107,7 +150,8 @@ private slots:
         QTest::addColumn<QString>("rule");
         QTest::addColumn<QString>("source");
         const auto row = [](const char* lower, const char* upper, double need, const char* rule, const char* source) {
-            QTest::addRow("%s: %s before %s (%s)", rule, lower, upper, source) << lower << upper << need << rule << source;
+            QTest::addRow("%s: %s before %s (%s)", rule, lower, upper, source)
+                << lower << upper << need << rule << source;
         };
         // Two at rest, plugs, leads and tools.
         row("solid", "solid", 0.5, "solid", judged);
@@ -179,21 +223,28 @@ private slots:
             const auto* gap = between(fit, "a", upper.endsWith("panel") ? "" : "b", rule);
             QVERIFY(gap);
             QCOMPARE(QString::fromStdString(std::string(gap->rule)), rule);
-            QCOMPARE(QString::fromStdString(std::string(gap->ruleSource)), QString(source).remove(" (from memory)")); // the screen names the standard
+            QCOMPARE(QString::fromStdString(std::string(gap->ruleSource)),
+                     QString(source).remove(" (from memory)")); // the screen names the standard
             QCOMPARE(gap->requiredMm, needMm);
             QCOMPARE_LE(std::abs(gap->nominal.mm() - gapMm), 1e-9);
             const bool kept = gapMm == needMm;
-            QCOMPARE(gap->state, kept ? GapState::Clear : gapMm < 0 ? GapState::Clash : fit::clearanceRule(gap->rule)->breathing ? GapState::Starved : GapState::Rub);
+            QCOMPARE(gap->state, kept                                       ? GapState::Clear
+                                 : gapMm < 0                                ? GapState::Clash
+                                 : fit::clearanceRule(gap->rule)->breathing ? GapState::Starved
+                                                                            : GapState::Rub);
             QCOMPARE(gap->isShort(), !kept);
         }
     }
 
     void everyRuleIsUsed() {
-        const std::set<std::string> elsewhere{"intake-desk", "blades-solid", "cooler-fan-solid", "tower-open", "tower-closed", "fan-tower"}; // cornersOnlyTouch, towersBreatheAlongTheirFins
+        const std::set<std::string> elsewhere{
+            "intake-desk", "blades-solid", "cooler-fan-solid",
+            "tower-open",  "tower-closed", "fan-tower"}; // cornersOnlyTouch, towersBreatheAlongTheirFins
         std::set<std::string> used;
         whatFacesWhatIds(used);
         for (const auto& rule : fit::clearanceRules())
-            QVERIFY2(used.contains(std::string(rule.id)) || elsewhere.contains(std::string(rule.id)), qPrintable(QString::fromStdString(std::string(rule.id))));
+            QVERIFY2(used.contains(std::string(rule.id)) || elsewhere.contains(std::string(rule.id)),
+                     qPrintable(QString::fromStdString(std::string(rule.id))));
     }
 
     /// Over the limit is not one thing. Common practice, no source: a flexible panel can be forced out by 2 mm.
@@ -203,7 +254,8 @@ private slots:
         QTest::addColumn<double>("gapMm");
         QTest::addColumn<bool>("flexible");
         QTest::addColumn<QString>("state");
-        const auto row = [](const char* name, const char* lower, const char* upper, double gapMm, bool flexible, const char* state) { QTest::newRow(name) << lower << upper << gapMm << flexible << state; };
+        const auto row = [](const char* name, const char* lower, const char* upper, double gapMm, bool flexible,
+                            const char* state) { QTest::newRow(name) << lower << upper << gapMm << flexible << state; };
         row("0.5: clear", "solid", "closed panel", 0.5, false, "clear");
         row("0.4: rub", "drive", "closed panel", 0.4, false, "rub");
         row("0.0: rub", "drive", "closed panel", 0.0, false, "rub");
@@ -247,7 +299,8 @@ private slots:
         QVERIFY(gap);
         QCOMPARE(QString::fromStdString(std::string(fit::gapStateWord(gap->state))), state);
         const auto findings = rules::gapFindings(fit);
-        const auto told = std::find_if(findings.begin(), findings.end(), [&](const auto& f) { return f.subject == gap->id; });
+        const auto told =
+            std::find_if(findings.begin(), findings.end(), [&](const auto& f) { return f.subject == gap->id; });
         if (state == "clash" || state == "blocked") {
             QVERIFY(told != findings.end() && told->severity == rules::Severity::Blocker);
         } else if (state != "clear") {
@@ -279,11 +332,16 @@ private slots:
         QTest::addColumn<double>("shiftMm"); // of the part before a face of 40 x 40
         QTest::addColumn<QString>("lower");
         QTest::addColumn<QString>("rule");
-        QTest::newRow("a quarter of a fan") << 30.0 << "blades" << "blades-face";
-        QTest::newRow("less of a fan") << 30.5 << "blades" << "blades-solid";
-        QTest::newRow("a quarter of a cooler") << 30.0 << "cooler fan" << "cooler-fan-face";
-        QTest::newRow("less of a cooler") << 30.5 << "cooler fan" << "cooler-fan-solid";
-        QTest::newRow("less of a supply") << 30.5 << "supply" << "solid";
+        QTest::newRow("a quarter of a fan") << 30.0 << "blades"
+                                            << "blades-face";
+        QTest::newRow("less of a fan") << 30.5 << "blades"
+                                       << "blades-solid";
+        QTest::newRow("a quarter of a cooler") << 30.0 << "cooler fan"
+                                               << "cooler-fan-face";
+        QTest::newRow("less of a cooler") << 30.5 << "cooler fan"
+                                          << "cooler-fan-solid";
+        QTest::newRow("less of a supply") << 30.5 << "supply"
+                                          << "solid";
     }
     void cornersOnlyTouch() {
         QFETCH(double, shiftMm);
@@ -318,7 +376,8 @@ private slots:
         const auto* gap = between(fit, "a", "");
         QVERIFY(gap);
         QCOMPARE(QString::fromStdString(std::string(gap->rule)), rule);
-        QCOMPARE(QString::fromStdString(std::string(fit::clearanceFor(fit::Face::Blades, fit::Face::Tower).id)), QStringLiteral("fan-tower"));
+        QCOMPARE(QString::fromStdString(std::string(fit::clearanceFor(fit::Face::Blades, fit::Face::Tower).id)),
+                 QStringLiteral("fan-tower"));
     }
 
     /// How open a panel is: 45 % of the plate, over 45 % of the face. Common practice, no source.
@@ -347,11 +406,16 @@ private slots:
     void flushIsAGapOfZero_data() {
         QTest::addColumn<QString>("part");
         QTest::addColumn<QString>("state");
-        QTest::newRow("supply intake on a closed panel") << "supply" << "blocked";
-        QTest::newRow("fan on a closed wall") << "blades" << "clash";
-        QTest::newRow("card back on a wall") << "card back" << "rub";
-        QTest::newRow("card fan on a wall") << "card fan" << "clash";
-        QTest::newRow("solder side on the wall") << "underside" << "rub";
+        QTest::newRow("supply intake on a closed panel") << "supply"
+                                                         << "blocked";
+        QTest::newRow("fan on a closed wall") << "blades"
+                                              << "clash";
+        QTest::newRow("card back on a wall") << "card back"
+                                             << "rub";
+        QTest::newRow("card fan on a wall") << "card fan"
+                                            << "clash";
+        QTest::newRow("solder side on the wall") << "underside"
+                                                 << "rub";
     }
     void flushIsAGapOfZero() {
         QFETCH(QString, part);
@@ -370,10 +434,18 @@ private slots:
         QTest::addColumn<QString>("part");
         QTest::addColumn<QString>("panel");
         QTest::addColumn<QString>("how");
-        QTest::newRow("fan over its opening") << "blades" << "open panel" << "sits over its opening";
-        QTest::newRow("supply over its opening") << "supply" << "open panel" << "sits over its opening";
-        QTest::newRow("radiator over its opening") << "radiator" << "open panel" << "sits over its opening";
-        QTest::newRow("drive screwed to the wall") << "still drive" << "closed panel" << "sits on the wall";
+        QTest::newRow("fan over its opening") << "blades"
+                                              << "open panel"
+                                              << "sits over its opening";
+        QTest::newRow("supply over its opening") << "supply"
+                                                 << "open panel"
+                                                 << "sits over its opening";
+        QTest::newRow("radiator over its opening") << "radiator"
+                                                   << "open panel"
+                                                   << "sits over its opening";
+        QTest::newRow("drive screwed to the wall") << "still drive"
+                                                   << "closed panel"
+                                                   << "sits on the wall";
     }
     void joints() {
         QFETCH(QString, part);
@@ -383,7 +455,8 @@ private slots:
         p.shelf[0].mounts[0].at[0] = high(0);
         const auto fit = fit::check(built(p, "R1"));
         QVERIFY(!between(fit, "a", ""));
-        QVERIFY(std::any_of(fit.joints.begin(), fit.joints.end(), [&](const auto& j) { return QString::fromStdString(j.how) == how; }));
+        QVERIFY(std::any_of(fit.joints.begin(), fit.joints.end(),
+                            [&](const auto& j) { return QString::fromStdString(j.how) == how; }));
     }
     /// A spine as deep as the case is made to touch; one tenth more does not go in.
     void spineAsDeepAsTheCase() {
@@ -397,14 +470,21 @@ private slots:
             QCOMPARE(gap == nullptr, size == 200.0);
             if (gap)
                 QCOMPARE(gap->state, GapState::Clash);
-            QCOMPARE(std::any_of(fit.joints.begin(), fit.joints.end(), [](const auto& j) { return j.how.starts_with("made to touch"); }), size == 200.0);
+            QCOMPARE(std::any_of(fit.joints.begin(), fit.joints.end(),
+                                 [](const auto& j) { return j.how.starts_with("made to touch"); }),
+                     size == 200.0);
         }
     }
     /// A plug in the blades of a fan on a panel that flexes: the panel gives way, the blades do not.
     void bladesNeverBulge() {
         Project p = facing("plug", "blades", 30, true);
         p.shelf[0].mounts[1].at[0] = high(0); // 180 to 200
-        std::get<CaseSpec>(p.shelf[0].spec).openings = {{.id = "mesh", .name = "Mesh", .side = Side::Right, .chamber = "in", .centreMm = {100, 100}, .sizeMm = {190, 190}}};
+        std::get<CaseSpec>(p.shelf[0].spec).openings = {{.id = "mesh",
+                                                         .name = "Mesh",
+                                                         .side = Side::Right,
+                                                         .chamber = "in",
+                                                         .centreMm = {100, 100},
+                                                         .sizeMm = {190, 190}}};
         for (const double into : {1.0, 0.0}) {
             p.shelf[0].mounts[0].at[0] = low(160 + into);
             const auto fit = fit::check(built(p, "R1"));
@@ -418,8 +498,14 @@ private slots:
     void everyPlugHasItsOwn() {
         Project p = facing("solid", "closed panel", 12);
         p.shelf[1].bodies = {{.name = "body", .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(20)}},
-                             {.name = "left plug", .role = BodyRole::KeepOut, .at = {mm(0), mm(0), mm(20)}, .size = {mm(10), mm(10), mm(14)}},
-                             {.name = "right plug", .role = BodyRole::KeepOut, .at = {mm(20), mm(0), mm(20)}, .size = {mm(10), mm(10), mm(13)}}};
+                             {.name = "left plug",
+                              .role = BodyRole::KeepOut,
+                              .at = {mm(0), mm(0), mm(20)},
+                              .size = {mm(10), mm(10), mm(14)}},
+                             {.name = "right plug",
+                              .role = BodyRole::KeepOut,
+                              .at = {mm(20), mm(0), mm(20)},
+                              .size = {mm(10), mm(10), mm(13)}}};
         const auto fit = fit::check(built(p, "R1"));
         std::set<std::string> told;
         for (const auto& gap : fit.gaps)
@@ -430,7 +516,11 @@ private slots:
     /// A made part that is nothing but the space it keeps takes no room of its own.
     void keepOutsOnly() {
         Project p = facing("solid", "solid", -5); // overlap, were it solid
-        p.shelf[1].bodies = {{.name = "kept", .role = BodyRole::KeepOut, .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(5)}, .use = Use::Tool}};
+        p.shelf[1].bodies = {{.name = "kept",
+                              .role = BodyRole::KeepOut,
+                              .at = {mm(0), mm(0), mm(0)},
+                              .size = {mm(40), mm(40), mm(5)},
+                              .use = Use::Tool}};
         for (const auto& gap : fit::check(built(p, "R1")).gaps)
             QVERIFY2(gap.state != GapState::Clash, gap.id.c_str());
     }
@@ -455,7 +545,9 @@ private slots:
         const auto b = resolve(p, "R1");
         QCOMPARE(b.has_value(), taken);
         if (!taken)
-            QVERIFY2(b.error().text().find("lies wholly outside the case: x from") != std::string::npos && b.error().text().find("revision R1") != std::string::npos, b.error().text().c_str());
+            QVERIFY2(b.error().text().find("lies wholly outside the case: x from") != std::string::npos &&
+                         b.error().text().find("revision R1") != std::string::npos,
+                     b.error().text().c_str());
         p.shelf[0].mounts[0].at[0] = {Ref::Above, mm(1)}; // an offset outwards says it as well
         QVERIFY(resolve(p, "R1").has_value());
     }
@@ -478,7 +570,9 @@ private slots:
     }
     /// Feet set while it lies count for the side it lies on, and those of the bottom come back with it.
     void feetOfEachSide() {
-        const auto feet = [](std::vector<Change> changes) { return fit::check(built(with(project(), std::move(changes)), "R2")).feetMm; };
+        const auto feet = [](std::vector<Change> changes) {
+            return fit::check(built(with(project(), std::move(changes)), "R2")).feetMm;
+        };
         QCOMPARE(feet({}), 10.0);
         QCOMPARE(feet({Orient{Side::Rear}}), 3.0);
         QCOMPARE(feet({Orient{Side::Rear}, SetFeet{30}}), 30.0);
@@ -496,12 +590,14 @@ private slots:
             QVERIFY(ids.insert(gap.id).second);
     }
 
-    /// Feet under an opening: 5 mm at least, common practice, no source. Laid on a side without an opening: no such gap.
+    /// Feet under an opening: 5 mm at least, common practice, no source. Laid on a side without an opening: no such
+    /// gap.
     void deskUnderTheIntake() {
         for (const double feet : {5.0, 4.9}) {
             const Project p = with(project(), {SetFeet{feet}});
             const auto fit = fit::check(built(p, "R2"));
-            const auto gap = std::find_if(fit.gaps.begin(), fit.gaps.end(), [](const auto& g) { return g.rule == "intake-desk"; });
+            const auto gap =
+                std::find_if(fit.gaps.begin(), fit.gaps.end(), [](const auto& g) { return g.rule == "intake-desk"; });
             QVERIFY(gap != fit.gaps.end());
             QCOMPARE(gap->nominal.mm(), feet);
             QCOMPARE(gap->isShort(), feet < 5);
@@ -551,10 +647,16 @@ private slots:
         Project p = facing("solid", "solid", 10);
         Part& plate = p.shelf[1];
         plate.size = {mm(60), mm(60), mm(2)};
-        plate.bodies = {{.name = "plate", .at = {mm(0), mm(0), mm(0)}, .size = {mm(60), mm(60), mm(2)}, .cutouts = {{.round = true, .atMm = {15, 15}, .sizeMm = {30, 30}}}}};
+        plate.bodies = {{.name = "plate",
+                         .at = {mm(0), mm(0), mm(0)},
+                         .size = {mm(60), mm(60), mm(2)},
+                         .cutouts = {{.round = true, .atMm = {15, 15}, .sizeMm = {30, 30}}}}};
         Part& rod = p.shelf[2];
         rod.size = {mm(rodMm), mm(rodMm), mm(60)};
-        rod.bodies = {{.name = "rod", .shape = Shape::Cylinder, .at = {mm(0), mm(0), mm(0)}, .size = {mm(rodMm), mm(rodMm), mm(60)}}};
+        rod.bodies = {{.name = "rod",
+                       .shape = Shape::Cylinder,
+                       .at = {mm(0), mm(0), mm(0)},
+                       .size = {mm(rodMm), mm(rodMm), mm(60)}}};
         p.shelf[0].mounts[0].at = {low(100), low(70), low(70)};
         p.shelf[0].mounts[1].at = {low(70), low(100 - rodMm / 2), low(100 - rodMm / 2)};
         const Build b = built(p, "R1");
@@ -563,7 +665,8 @@ private slots:
             if (!gap.between[0].mount.empty() && !gap.between[1].mount.empty())
                 least = std::min(least, gap.nominal.mm());
         if (distanceMm > 0)
-            QVERIFY2(least > distanceMm - 1.0 && least <= distanceMm + 0.01, qPrintable(QString::number(least))); // the hole is followed in strips, never too wide
+            QVERIFY2(least > distanceMm - 1.0 && least <= distanceMm + 0.01,
+                     qPrintable(QString::number(least))); // the hole is followed in strips, never too wide
         else
             QVERIFY2(least < 0, qPrintable(QString::number(least)));
     }
@@ -573,7 +676,8 @@ private slots:
         Project p = facing("solid", "solid", 30);
         Part& turned = p.shelf[1];
         turned.size = {mm(20), mm(20), mm(20, 0.3)};
-        turned.bodies = {{.name = "block", .at = {mm(0), mm(0), mm(0)}, .size = {mm(20), mm(20), mm(20)}, .turnDeg = {0, 45, 0}}};
+        turned.bodies = {
+            {.name = "block", .at = {mm(0), mm(0), mm(0)}, .size = {mm(20), mm(20), mm(20)}, .turnDeg = {0, 45, 0}}};
         const auto fit = fit::check(built(p, "R1"), {.reachMm = 60});
         const auto* gap = between(fit, "a", "b");
         QVERIFY(gap);
@@ -589,7 +693,11 @@ private slots:
         Project p = facing("solid", "solid", 0);
         for (const std::size_t i : {1U, 2U}) {
             p.shelf[i].size = {mm(60), mm(10, 0.2), mm(10, 0.2)};
-            p.shelf[i].bodies = {{.name = "rod", .shape = Shape::Cylinder, .along = Axis::X, .at = {mm(0), mm(0), mm(0)}, .size = {mm(60), mm(10), mm(10)}}};
+            p.shelf[i].bodies = {{.name = "rod",
+                                  .shape = Shape::Cylinder,
+                                  .along = Axis::X,
+                                  .at = {mm(0), mm(0), mm(0)},
+                                  .size = {mm(60), mm(10), mm(10)}}};
         }
         p.shelf[0].mounts[0].at = {low(50, 0.1), low(60), low(60, 0.1)};
         p.shelf[0].mounts[1].at = {low(62, 0.1), low(60), low(76, 0.1)}; // middles 12 and 16 apart: 20, less two radii
@@ -607,8 +715,8 @@ private slots:
         QCOMPARE_LE(std::abs(sum - gap->nominal.mm()), 0.002);
     }
 
-    /// Plugs: a 12-pin one is straight for 35 before it bends, an 8-pin one takes 20 and 15 for the bend, SATA 20 and 10.
-    /// Common practice, no source.
+    /// Plugs: a 12-pin one is straight for 35 before it bends, an 8-pin one takes 20 and 15 for the bend, SATA 20
+    /// and 10. Common practice, no source.
     void roomOfPlugs_data() {
         QTest::addColumn<QString>("kind");
         QTest::addColumn<double>("mm");
@@ -629,27 +737,38 @@ private slots:
         QVERIFY(!fit::plugRoom({.id = "x", .kind = "slot-x16"}).has_value());
     }
 
-    /// An angled plug has a direction: away from a wall it fits where a straight one, or one towards the wall, does not.
+    /// An angled plug has a direction: away from a wall it fits where a straight one, or one towards the wall, does
+    /// not.
     void angledPlugs_data() {
         QTest::addColumn<QString>("style");
         QTest::addColumn<QString>("worst");
-        QTest::newRow("straight meets the panel") << "straight" << "clash";
-        QTest::newRow("angled away from the wall") << "-y" << "clear";
-        QTest::newRow("angled towards the rear wall") << "+y" << "clash";
+        QTest::newRow("straight meets the panel") << "straight"
+                                                  << "clash";
+        QTest::newRow("angled away from the wall") << "-y"
+                                                   << "clear";
+        QTest::newRow("angled towards the rear wall") << "+y"
+                                                      << "clash";
     }
     void angledPlugs() {
         QFETCH(QString, style);
         QFETCH(QString, worst);
         Project p = facing("solid", "closed panel", 20);
         Part& a = p.shelf[1];
-        a.ports = {{.id = "power", .kind = "card-8", .at = {support::mm(20), support::mm(20), support::mm(20)}, .out = {Axis::Z, 1}, .angledWays = {{Axis::X, 1}, {Axis::X, -1}}}};
+        a.ports = {{.id = "power",
+                    .kind = "card-8",
+                    .at = {support::mm(20), support::mm(20), support::mm(20)},
+                    .out = {Axis::Z, 1},
+                    .angledWays = {{Axis::X, 1}, {Axis::X, -1}}}};
         p.shelf[0].mounts[0].at[1] = high(5); // near the rear wall
         if (style != "straight") {
             // Own x of the part lies along the depth of the case, which way round the frame says.
             const Build b = built(p, "R1");
             const Direction own = b.placed[0].frame.axis[0];
             const int wanted = style == "+y" ? 1 : -1;
-            p.revisions.push_back({.id = "R2", .parent = "R1", .changes = {SetPlug{"a", "power", PlugStyle::Angled, {Axis::X, wanted * own.sign}}}});
+            p.revisions.push_back(
+                {.id = "R2",
+                 .parent = "R1",
+                 .changes = {SetPlug{"a", "power", PlugStyle::Angled, {Axis::X, wanted * own.sign}}}});
         }
         const auto fit = fit::check(built(p, style == "straight" ? "R1" : "R2"));
         GapState state = GapState::Clear;
@@ -677,10 +796,13 @@ private slots:
         fit::Primitive turned = box;
         const double h = std::numbers::sqrt2 / 2;
         turned.turn = {{{h, h, 0}, {-h, h, 0}, {0, 0, 1}}}; // 45 degrees about z
-        QCOMPARE_LE(std::abs(measure(fit::outlineOf(turned, Axis::X, Axis::Y)).second - 20.0 * 40.0), 1e-9); // seen along z it keeps its area
-        QCOMPARE_LE(std::abs(measure(fit::outlineOf(turned, Axis::X, Axis::Z)).first - 60 * h), 1e-9);        // and is (20 + 40) / sqrt 2 wide
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(turned, Axis::X, Axis::Y)).second - 20.0 * 40.0),
+                    1e-9); // seen along z it keeps its area
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(turned, Axis::X, Axis::Z)).first - 60 * h),
+                    1e-9); // and is (20 + 40) / sqrt 2 wide
         const fit::Primitive rod{.shape = Shape::Cylinder, .half = {5, 5, 20}};
-        QCOMPARE_LE(std::abs(measure(fit::outlineOf(rod, Axis::X, Axis::Y)).second - std::numbers::pi * 25), 0.01 * std::numbers::pi * 25); // 48 sides
+        QCOMPARE_LE(std::abs(measure(fit::outlineOf(rod, Axis::X, Axis::Y)).second - std::numbers::pi * 25),
+                    0.01 * std::numbers::pi * 25); // 48 sides
         QCOMPARE_LE(std::abs(measure(fit::outlineOf(rod, Axis::X, Axis::Z)).second - 10.0 * 40.0), 1e-9);
     }
 
@@ -704,28 +826,34 @@ private slots:
                 QVERIFY(x >= 0 && y >= 0 && x <= drawing.sizeMm[0] && y <= drawing.sizeMm[1]);
         // A cut beyond everything cuts nothing.
         const auto empty = fit::sectionDrawing(b, {-5, -5, -5});
-        QVERIFY(std::none_of(empty.lines.begin(), empty.lines.end(), [](const auto& line) { return line.layer == "cut"; }));
+        QVERIFY(
+            std::none_of(empty.lines.begin(), empty.lines.end(), [](const auto& line) { return line.layer == "cut"; }));
     }
 
     /// A fan of 15 mounted 2 outside the panel makes the case 15 wider than its wall: 2 + 82 + 2 + 15.
     void mountedOutside() {
         Project p = project();
-        p.shelf[0].mounts[2].variants = {{.id = "out", .name = "outside", .at = std::array{Offset{Ref::Above, mm(2)}, centre(200), centre(60)}}};
-        const auto inside = fit::check(built(p, "R1")), outside = fit::check(built(with(p, {ChooseVariant{"side", "out"}}), "R2"));
+        p.shelf[0].mounts[2].variants = {
+            {.id = "out", .name = "outside", .at = std::array{Offset{Ref::Above, mm(2)}, centre(200), centre(60)}}};
+        const auto inside = fit::check(built(p, "R1")),
+                   outside = fit::check(built(with(p, {ChooseVariant{"side", "out"}}), "R2"));
         QCOMPARE_LE(std::abs(inside.outsideMm[0] - 86), 1e-9);
         QCOMPARE_LE(std::abs(outside.outsideMm[0] - 101), 1e-9);
         QCOMPARE_LE(std::abs(outside.volumeL / inside.volumeL - 101.0 / 86), 1e-9);
         for (const auto& gap : outside.gaps) // and no wall is before it
-            QVERIFY(!(gap.between[0].mount == "side" && gap.between[1].mount.empty()) && !(gap.between[1].mount == "side" && gap.between[0].mount.empty()));
+            QVERIFY(!(gap.between[0].mount == "side" && gap.between[1].mount.empty()) &&
+                    !(gap.between[1].mount == "side" && gap.between[0].mount.empty()));
     }
 
     /// Mount variants: a supply turned, a fan outside, and what the mount does not have.
     void variants() {
         Project p = project();
-        p.shelf[0].mounts[3].variants = {{.id = "turned", .name = "turned", .facing = Direction{Axis::Y, 1}, .up = Direction{Axis::Z, 1}},
-                                         {.id = "high", .name = "at the top", .at = std::array{low(4), low(4), high(4)}}};
+        p.shelf[0].mounts[3].variants = {
+            {.id = "turned", .name = "turned", .facing = Direction{Axis::Y, 1}, .up = Direction{Axis::Z, 1}},
+            {.id = "high", .name = "at the top", .at = std::array{low(4), low(4), high(4)}}};
         const Build turned = built(with(p, {ChooseVariant{"bay", "turned"}}), "R2");
-        QCOMPARE(turned.at("bay")->highAt[1].mm() - turned.at("bay")->lowAt[1].mm(), 63.5); // its depth lies along the case
+        QCOMPARE(turned.at("bay")->highAt[1].mm() - turned.at("bay")->lowAt[1].mm(),
+                 63.5); // its depth lies along the case
         const Project top = with(p, {ChooseVariant{"bay", "high"}});
         QCOMPARE(built(top, "R2").at("bay")->highAt[2].mm(), 246.0);
         const auto wrong = resolve(with(p, {ChooseVariant{"bay", "sideways"}}), "R2");
@@ -743,9 +871,14 @@ private slots:
         Project p = project();
         for (Part& part : p.shelf)
             if (part.id == "board")
-                part.ports = {{.id = "eps", .kind = "eps-8", .at = {mm(alongMm), mm(95), mm(1.6)}, .out = {Axis::Z, 1}}}; // under the cooler
+                part.ports = {{.id = "eps",
+                               .kind = "eps-8",
+                               .at = {mm(alongMm), mm(95), mm(1.6)},
+                               .out = {Axis::Z, 1}}}; // under the cooler
         const auto fit = fit::check(built(p, "R1"));
-        const bool clash = std::any_of(fit.gaps.begin(), fit.gaps.end(), [](const auto& g) { return g.isShort() && (g.between[0].port == "eps" || g.between[1].port == "eps"); });
+        const bool clash = std::any_of(fit.gaps.begin(), fit.gaps.end(), [](const auto& g) {
+            return g.isShort() && (g.between[0].port == "eps" || g.between[1].port == "eps");
+        });
         QVERIFY(clash);
     }
 
@@ -761,10 +894,18 @@ private slots:
         Project p = facing("solid", "closed panel", 20);
         Part& a = p.shelf[1];
         a.bodies = {{.name = "block", .at = {mm(0), mm(0), mm(0)}, .size = {mm(40), mm(40), mm(10)}},
-                    {.name = "tube", .shape = Shape::Tube, .role = BodyRole::KeepOut, .at = {mm(20), mm(20), mm(10)}, .size = {mm(10), mm(10), mm(0)}, .use = Use::Lead,
-                     .routeMm = {{0, 0, 0}, {0, 0, 20}, {0, 60, 20}}, .bendMm = 15}};
+                    {.name = "tube",
+                     .shape = Shape::Tube,
+                     .role = BodyRole::KeepOut,
+                     .at = {mm(20), mm(20), mm(10)},
+                     .size = {mm(10), mm(10), mm(0)},
+                     .use = Use::Lead,
+                     .routeMm = {{0, 0, 0}, {0, 0, 20}, {0, 60, 20}},
+                     .bendMm = 15}};
         const auto fit = fit::check(built(p, "R1"));
-        const auto gap = std::find_if(fit.gaps.begin(), fit.gaps.end(), [](const auto& g) { return g.between[1].mount.empty() && g.between[0].face == fit::Face::Lead && g.axis == Axis::X; });
+        const auto gap = std::find_if(fit.gaps.begin(), fit.gaps.end(), [](const auto& g) {
+            return g.between[1].mount.empty() && g.between[0].face == fit::Face::Lead && g.axis == Axis::X;
+        });
         QVERIFY(gap != fit.gaps.end());
         // Middle line at 160 + 10 + 20 of 200, radius 5.
         QCOMPARE_LE(std::abs(gap->nominal.mm() - 5), 0.01);
@@ -772,8 +913,10 @@ private slots:
 
 private:
     static void whatFacesWhatIds(std::set<std::string>& used) {
-        for (const char* lower : {"solid", "blades", "plug", "lead", "tool", "frame", "cooler fan", "supply", "radiator", "drive", "still drive", "underside", "card back"})
-            for (const char* upper : {"solid", "blades", "plug", "radiator", "cooler fan", "frame", "drive", "still drive", "closed panel", "open panel"}) {
+        for (const char* lower : {"solid", "blades", "plug", "lead", "tool", "frame", "cooler fan", "supply",
+                                  "radiator", "drive", "still drive", "underside", "card back"})
+            for (const char* upper : {"solid", "blades", "plug", "radiator", "cooler fan", "frame", "drive",
+                                      "still drive", "closed panel", "open panel"}) {
                 const auto fit = fit::check(built(facing(lower, upper, 1), "R1"));
                 for (const auto& gap : fit.gaps)
                     used.insert(std::string(gap.rule));

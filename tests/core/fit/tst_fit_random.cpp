@@ -14,7 +14,9 @@ using namespace support;
 
 namespace {
 
-struct Box { std::array<double, 3> low{}, high{}; };
+struct Box {
+    std::array<double, 3> low{}, high{};
+};
 
 /// A case with n boxes at random places, each given by plain low offsets.
 Project randomBoxes(std::mt19937& random, int n, std::vector<Box>& boxes) {
@@ -24,7 +26,9 @@ Project randomBoxes(std::mt19937& random, int n, std::vector<Box>& boxes) {
     mounts.clear();
     std::vector<Change> changes{SetCase{"box"}};
     const std::array<double, 3> inside{82, 300, 250};
-    const auto uniform = [&](double a, double b) { return a + std::floor(std::uniform_real_distribution<double>(0, b - a)(random) * 10) / 10; };
+    const auto uniform = [&](double a, double b) {
+        return a + std::floor(std::uniform_real_distribution<double>(0, b - a)(random) * 10) / 10;
+    };
     boxes.clear();
     for (int i = 0; i < n; ++i) {
         Box b;
@@ -34,10 +38,19 @@ Project randomBoxes(std::mt19937& random, int n, std::vector<Box>& boxes) {
             b.high[a] = b.low[a] + size;
         }
         const std::string id = "b" + std::to_string(i);
-        Part part{.id = id, .kind = PartKind::Made, .name = "Box " + id, .size = {mm(b.high[0] - b.low[0], 0.1), mm(b.high[1] - b.low[1], 0.1), mm(b.high[2] - b.low[2], 0.1)}};
+        Part part{
+            .id = id,
+            .kind = PartKind::Made,
+            .name = "Box " + id,
+            .size = {mm(b.high[0] - b.low[0], 0.1), mm(b.high[1] - b.low[1], 0.1), mm(b.high[2] - b.low[2], 0.1)}};
         part.spec = MadeSpec{};
         p.shelf.push_back(part);
-        mounts.push_back({.id = id, .name = id, .accepts = {PartKind::Made}, .at = {low(b.low[0], 0.1), low(b.low[1], 0.1), low(b.low[2], 0.1)}, .facing = {Axis::Z, 1}, .up = {Axis::Y, 1}});
+        mounts.push_back({.id = id,
+                          .name = id,
+                          .accepts = {PartKind::Made},
+                          .at = {low(b.low[0], 0.1), low(b.low[1], 0.1), low(b.low[2], 0.1)},
+                          .facing = {Axis::Z, 1},
+                          .up = {Axis::Y, 1}});
         changes.push_back(PlacePart{id, id});
         boxes.push_back(b);
     }
@@ -65,11 +78,12 @@ private slots:
                 }
             for (const fit::Gap& gap : fit::check(build).gaps) {
                 if (gap.rule == "intake-desk")
-                    continue; // outside the case
+                    continue;      // outside the case
                 if (gap.slanted) { // corners: the diagonal between them
                     double squares = 0;
                     for (std::size_t k = 0; k < 3; ++k) {
-                        const Box &l = boxes[static_cast<std::size_t>(std::stoi(gap.between[0].mount.substr(1)))], &u = boxes[static_cast<std::size_t>(std::stoi(gap.between[1].mount.substr(1)))];
+                        const Box &l = boxes[static_cast<std::size_t>(std::stoi(gap.between[0].mount.substr(1)))],
+                                  &u = boxes[static_cast<std::size_t>(std::stoi(gap.between[1].mount.substr(1)))];
                         squares += std::pow(std::max({0.0, u.low[k] - l.high[k], l.low[k] - u.high[k]}), 2);
                     }
                     QCOMPARE_LE(std::abs(gap.nominal.mm() - std::sqrt(squares)), 0.002);
@@ -77,7 +91,9 @@ private slots:
                     continue;
                 }
                 const std::size_t a = index(gap.axis);
-                const auto box = [&](const fit::GapEnd& end) { return boxes[static_cast<std::size_t>(std::stoi(end.mount.substr(1)))]; };
+                const auto box = [&](const fit::GapEnd& end) {
+                    return boxes[static_cast<std::size_t>(std::stoi(end.mount.substr(1)))];
+                };
                 const double from = gap.between[0].mount.empty() ? 0.0 : box(gap.between[0]).high[a];
                 const double to = gap.between[1].mount.empty() ? build.insideAt[a].mm() : box(gap.between[1]).low[a];
                 QCOMPARE_LE(std::abs(gap.nominal.mm() - (to - from)), 1e-9);
@@ -103,12 +119,15 @@ private slots:
             const Project p = randomBoxes(random, 2, boxes);
             double least = 1e9;
             for (std::size_t a = 0; a < 3; ++a)
-                least = std::min(least, std::min(boxes[0].high[a], boxes[1].high[a]) - std::max(boxes[0].low[a], boxes[1].low[a]));
+                least = std::min(least, std::min(boxes[0].high[a], boxes[1].high[a]) -
+                                            std::max(boxes[0].low[a], boxes[1].low[a]));
             if (least <= 0.6) // beyond the tolerances
                 continue;
             ++overlaps;
             const auto result = fit::check(built(p, "R1"));
-            const bool found = std::any_of(result.gaps.begin(), result.gaps.end(), [](const fit::Gap& g) { return g.nominal < Length{} && !g.between[0].mount.empty() && !g.between[1].mount.empty(); });
+            const bool found = std::any_of(result.gaps.begin(), result.gaps.end(), [](const fit::Gap& g) {
+                return g.nominal < Length{} && !g.between[0].mount.empty() && !g.between[1].mount.empty();
+            });
             QVERIFY2(found, qPrintable(QStringLiteral("overlap of %1 mm").arg(least)));
         }
         QVERIFY(overlaps > 30);
@@ -150,14 +169,31 @@ private slots:
             for (int k = 0; k < 1 + static_cast<int>(random() % 5); ++k) {
                 const std::string mount = mounts[random() % 7], part = parts[random() % 7];
                 switch (random() % 8) {
-                case 0: addTo(changes, PlacePart{part, mount}); break;
-                case 1: addTo(changes, SwapPart{mount, part}); break;
-                case 2: addTo(changes, RemovePart{mount}); break;
-                case 3: addTo(changes, FlipFan{mount}); break;
-                case 4: addTo(changes, SetFan{mount, FanMode::Fixed, static_cast<double>(random() % 120) / 100}); break;
-                case 5: addTo(changes, MovePart{mount, static_cast<Axis>(random() % 3), Length::fromMm(static_cast<double>(random() % 80) - 40)}); break;
-                case 6: addTo(changes, SetScreen{random() % 2 ? "floor-vent" : "porthole", Screen::Fine}); break;
-                default: addTo(changes, LimitPower{mount, static_cast<double>(random() % 200)}); break;
+                case 0:
+                    addTo(changes, PlacePart{part, mount});
+                    break;
+                case 1:
+                    addTo(changes, SwapPart{mount, part});
+                    break;
+                case 2:
+                    addTo(changes, RemovePart{mount});
+                    break;
+                case 3:
+                    addTo(changes, FlipFan{mount});
+                    break;
+                case 4:
+                    addTo(changes, SetFan{mount, FanMode::Fixed, static_cast<double>(random() % 120) / 100});
+                    break;
+                case 5:
+                    addTo(changes, MovePart{mount, static_cast<Axis>(random() % 3),
+                                            Length::fromMm(static_cast<double>(random() % 80) - 40)});
+                    break;
+                case 6:
+                    addTo(changes, SetScreen{random() % 2 ? "floor-vent" : "porthole", Screen::Fine});
+                    break;
+                default:
+                    addTo(changes, LimitPower{mount, static_cast<double>(random() % 200)});
+                    break;
                 }
             }
             const Project p = with(project(), changes);

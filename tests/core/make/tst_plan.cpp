@@ -15,7 +15,8 @@ private slots:
     /// Cutting comes before anything is in the case, with its cautions; leads go in when both of their ends are there.
     void modificationsFirstLeadsLast() {
         Project p = project();
-        std::get<CaseSpec>(p.shelf[0].spec).modifications = {{.id = "cut", .name = "Front cut open", .minutes = 40, .price = 3}};
+        std::get<CaseSpec>(p.shelf[0].spec).modifications = {
+            {.id = "cut", .name = "Front cut open", .minutes = 40, .price = 3}};
         Part lead{.id = "lead", .kind = PartKind::Cable, .name = "Lead"};
         lead.spec = CableSpec{};
         p.shelf.push_back(lead);
@@ -82,7 +83,8 @@ private slots:
         QVERIFY(plan);
         QCOMPARE(plan->parts.size(), std::size_t{1});
         const auto& part = plan->parts[0];
-        // 40 cm³, 35 % shell, 20 % of the rest: 40 x (0.35 + 0.2 x 0.65) = 19.2 cm³ of plastic at 1.27 g/cm³ and 5 mm³/s.
+        // 40 cm³, 35 % shell, 20 % of the rest: 40 x (0.35 + 0.2 x 0.65) = 19.2 cm³ of plastic at 1.27 g/cm³ and 5
+        // mm³/s.
         QCOMPARE_LE(std::abs(part.massG - 19.2 * 1.27), 1e-9);
         QCOMPARE_LE(std::abs(part.hours - 19200.0 / 5 / 3600), 1e-9);
         QCOMPARE_LE(std::abs(part.cost - 19.2 * 1.27 / 1000 * 20), 1e-9);
@@ -124,7 +126,11 @@ private slots:
         const auto plan = make::plan(p, built(p, "R1"));
         QVERIFY(plan);
         QCOMPARE(plan->steps.size(), std::size_t{7});
-        const auto at = [&](const std::string& mount) { return std::find_if(plan->steps.begin(), plan->steps.end(), [&](const make::Step& s) { return s.mount == mount; }) - plan->steps.begin(); };
+        const auto at = [&](const std::string& mount) {
+            return std::find_if(plan->steps.begin(), plan->steps.end(),
+                                [&](const make::Step& s) { return s.mount == mount; }) -
+                   plan->steps.begin();
+        };
         QVERIFY(at("tray") < at("tray/cpu"));
         QVERIFY(at("tray/cpu") < at("tray/cpu/lid"));
         QVERIFY(at("side") > at("tray/cpu/lid"));
@@ -150,10 +156,12 @@ private slots:
     void undoTakesBackWhatDependsOnIt() {
         const Project p = project();
         const auto plan = make::plan(p, built(p, "R1"));
-        const auto& board = *std::find_if(plan->steps.begin(), plan->steps.end(), [](const make::Step& s) { return s.mount == "tray"; });
+        const auto& board = *std::find_if(plan->steps.begin(), plan->steps.end(),
+                                          [](const make::Step& s) { return s.mount == "tray"; });
         QCOMPARE(board.undo.size(), std::size_t{4}); // board, processor, cooler, memory
         QCOMPARE(board.undoScrews, 8);               // of board and cooler
-        const auto& fan = *std::find_if(plan->steps.begin(), plan->steps.end(), [](const make::Step& s) { return s.mount == "side"; });
+        const auto& fan = *std::find_if(plan->steps.begin(), plan->steps.end(),
+                                        [](const make::Step& s) { return s.mount == "side"; });
         QCOMPARE(fan.undo.size(), std::size_t{1});
         QVERIFY(fan.undoMinutes < board.undoMinutes);
     }

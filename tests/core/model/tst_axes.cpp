@@ -22,17 +22,26 @@ private slots:
             const QStringList cells = line.split('|');
             if (cells.size() != 8 || !cells[2].contains('`') || !cells[3].contains('`') || cells[2].contains("facing"))
                 continue;
-            const auto way = [&](int i) { return core::directionFromWord(QString(cells[i]).remove('`').trimmed().toStdString()); };
+            const auto way = [&](int i) {
+                return core::directionFromWord(QString(cells[i]).remove('`').trimmed().toStdString());
+            };
             const auto facing = way(2), up = way(3), x = way(4), y = way(5), z = way(6);
             QVERIFY2(facing && up && x && y && z, qPrintable(line));
             Project p = project();
-            p.shelf[0].mounts = {{.id = "m", .name = "M", .accepts = {PartKind::Made}, .at = {low(10), low(10), low(10)}, .facing = *facing, .up = *up}};
+            p.shelf[0].mounts = {{.id = "m",
+                                  .name = "M",
+                                  .accepts = {PartKind::Made},
+                                  .at = {low(10), low(10), low(10)},
+                                  .facing = *facing,
+                                  .up = *up}};
             Part block{.id = "block", .kind = PartKind::Made, .name = "Block", .size = {mm(10), mm(20), mm(30)}};
             block.spec = MadeSpec{};
             p.shelf.push_back(block);
             p.revisions = {{.id = "R1", .changes = {SetCase{"box"}, PlacePart{"block", "m"}}}};
             const Build b = built(p, "R1");
-            QVERIFY2(b.placed[0].frame.axis[0] == *x && b.placed[0].frame.axis[1] == *y && b.placed[0].frame.axis[2] == *z, qPrintable(line));
+            QVERIFY2(b.placed[0].frame.axis[0] == *x && b.placed[0].frame.axis[1] == *y &&
+                         b.placed[0].frame.axis[2] == *z,
+                     qPrintable(line));
             ++rows;
         }
         QCOMPARE(rows, 8);

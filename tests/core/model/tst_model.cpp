@@ -33,21 +33,35 @@ private slots:
         QTest::newRow("case") << "Case Box";
     }
     void changesInWords() {
-        const std::map<QString, Change> changes{{"swap", SwapPart{"tray/cpu/lid", "cooler-47"}}, {"place", PlacePart{"caddy", "shelf"}}, {"remove", RemovePart{"tray/memory"}}, {"flip", FlipFan{"side"}},
-                                                {"speed", SetFan{"side", FanMode::Fixed, 0.45}}, {"follow", SetFan{"side", FanMode::Processor, 0.5}}, {"screen on", SetScreen{"floor-vent", Screen::Fine}},
-                                                {"screen off", SetScreen{"floor-vent", Screen::None}}, {"open share", SetOpening{"top-grille", OpeningStyle::Mesh, 0.58}}, {"closed", SetOpening{"top-grille", OpeningStyle::Closed, 0}},
-                                                {"move", MovePart{"card", Axis::Z, Length::fromMm(20)}}, {"move left", MovePart{"card", Axis::X, Length::fromMm(-0.5)}}, {"lay", Orient{Side::Left}}, {"stand", Orient{Side::Bottom}},
-                                                {"limit", LimitPower{"card", 90}}, {"case", SetCase{"box"}}};
+        const std::map<QString, Change> changes{{"swap", SwapPart{"tray/cpu/lid", "cooler-47"}},
+                                                {"place", PlacePart{"caddy", "shelf"}},
+                                                {"remove", RemovePart{"tray/memory"}},
+                                                {"flip", FlipFan{"side"}},
+                                                {"speed", SetFan{"side", FanMode::Fixed, 0.45}},
+                                                {"follow", SetFan{"side", FanMode::Processor, 0.5}},
+                                                {"screen on", SetScreen{"floor-vent", Screen::Fine}},
+                                                {"screen off", SetScreen{"floor-vent", Screen::None}},
+                                                {"open share", SetOpening{"top-grille", OpeningStyle::Mesh, 0.58}},
+                                                {"closed", SetOpening{"top-grille", OpeningStyle::Closed, 0}},
+                                                {"move", MovePart{"card", Axis::Z, Length::fromMm(20)}},
+                                                {"move left", MovePart{"card", Axis::X, Length::fromMm(-0.5)}},
+                                                {"lay", Orient{Side::Left}},
+                                                {"stand", Orient{Side::Bottom}},
+                                                {"limit", LimitPower{"card", 90}},
+                                                {"case", SetCase{"box"}}};
         QFETCH(QString, words);
         const Project p = project();
-        QCOMPARE(QString::fromStdString(describe(changes.at(QString::fromLatin1(QTest::currentDataTag())), p, "R1")), words);
+        QCOMPARE(QString::fromStdString(describe(changes.at(QString::fromLatin1(QTest::currentDataTag())), p, "R1")),
+                 words);
     }
 
     void mountsTakenAndFree() {
         const Project p = project();
         const Build b = built(p, "R1");
         const auto mounts = mountsOf(b);
-        const auto find = [&](const std::string& path) { return std::find_if(mounts.begin(), mounts.end(), [&](const MountChoice& m) { return m.path == path; }); };
+        const auto find = [&](const std::string& path) {
+            return std::find_if(mounts.begin(), mounts.end(), [&](const MountChoice& m) { return m.path == path; });
+        };
         QVERIFY(find("shelf") != mounts.end());
         QVERIFY(!find("shelf")->taken);
         QCOMPARE(find("tray")->taken->id, std::string("board"));
@@ -89,7 +103,10 @@ private slots:
         Project p = project();
         p.shelf.push_back(*part);
         p.shelf.back().id = "blank";
-        p.revisions = {{.id = "B", .changes = {SetCase{"blank"}, PlacePart{"board", "tray"}, PlacePart{"cpu", "tray/cpu"}, PlacePart{"cooler-37", "tray/cpu/lid"}, PlacePart{"card", "card"}, PlacePart{"fan-15", "right-fan"}}}};
+        p.revisions = {{.id = "B",
+                        .changes = {SetCase{"blank"}, PlacePart{"board", "tray"}, PlacePart{"cpu", "tray/cpu"},
+                                    PlacePart{"cooler-37", "tray/cpu/lid"}, PlacePart{"card", "card"},
+                                    PlacePart{"fan-15", "right-fan"}}}};
         p.runs.clear();
         QVERIFY(validate(p).empty());
         const Build b = built(p, "B");
@@ -137,18 +154,32 @@ private slots:
         Project p = project();
         const QString tag = QString::fromLatin1(QTest::currentDataTag());
         auto& spec = std::get<CaseSpec>(p.shelf[0].spec);
-        if (tag == "negative size") p.shelf[1].size[0] = mm(-3);
-        if (tag == "id twice") p.shelf[2].id = "board";
-        if (tag == "empty id") p.loads[0].id.clear();
-        if (tag == "baseline") p.baseline = "R9";
-        if (tag == "brief load") p.brief.load = "sprint";
-        if (tag == "no chamber") spec.chambers.clear();
-        if (tag == "opening without chamber") spec.openings[0].chamber = "attic";
-        if (tag == "run without revision") p.runs.push_back({.id = "x", .revision = "R9"});
-        if (tag == "room") p.brief.roomC = 400;
-        if (tag == "perforation") spec.openings[0].perforation = 1.2;
-        if (tag == "flat chamber") spec.chambers[0].highMm[1] = 0;
-        if (tag == "channel length") p.runs.push_back({.id = "x", .revision = "R1", .samples = std::make_shared<Samples>(Samples{{0, 1}, {{.name = "a", .values = {1}}}})});
+        if (tag == "negative size")
+            p.shelf[1].size[0] = mm(-3);
+        if (tag == "id twice")
+            p.shelf[2].id = "board";
+        if (tag == "empty id")
+            p.loads[0].id.clear();
+        if (tag == "baseline")
+            p.baseline = "R9";
+        if (tag == "brief load")
+            p.brief.load = "sprint";
+        if (tag == "no chamber")
+            spec.chambers.clear();
+        if (tag == "opening without chamber")
+            spec.openings[0].chamber = "attic";
+        if (tag == "run without revision")
+            p.runs.push_back({.id = "x", .revision = "R9"});
+        if (tag == "room")
+            p.brief.roomC = 400;
+        if (tag == "perforation")
+            spec.openings[0].perforation = 1.2;
+        if (tag == "flat chamber")
+            spec.chambers[0].highMm[1] = 0;
+        if (tag == "channel length")
+            p.runs.push_back({.id = "x",
+                              .revision = "R1",
+                              .samples = std::make_shared<Samples>(Samples{{0, 1}, {{.name = "a", .values = {1}}}})});
         QFETCH(QString, what);
         QString all;
         for (const Problem& problem : validate(p))

@@ -27,14 +27,18 @@ private slots:
         QCOMPARE(watts({LimitPower{"tray/cpu/lid", 1}}), 1.0);
         QCOMPARE(watts({LimitPower{"tray/cpu/lid", 5}}), 1.2);
         QCOMPARE(watts({LimitPower{"tray/cpu/lid", 1}, SwapPart{"tray/cpu/lid", "cooler-47"}}), 1.2);
-        QCOMPARE(watts({LimitPower{"tray/cpu/lid", 1}, SwapPart{"tray/cpu/lid", "cooler-37"}}), 1.0); // the same part again
+        QCOMPARE(watts({LimitPower{"tray/cpu/lid", 1}, SwapPart{"tray/cpu/lid", "cooler-37"}}),
+                 1.0); // the same part again
     }
 
     /// What the newer kinds of change say in words, and how they are refused.
     void wordsOfChanges() {
         Project p = project();
-        p.shelf[0].mounts[2].variants = {{.id = "out", .name = "outside the panel", .at = std::array{Offset{Ref::Above, {}}, centre(200), centre(60)}}};
-        std::get<CaseSpec>(p.shelf[0].spec).modifications = {{.id = "cut", .name = "Front cut open", .opens = {"top-grille"}}};
+        p.shelf[0].mounts[2].variants = {{.id = "out",
+                                          .name = "outside the panel",
+                                          .at = std::array{Offset{Ref::Above, {}}, centre(200), centre(60)}}};
+        std::get<CaseSpec>(p.shelf[0].spec).modifications = {
+            {.id = "cut", .name = "Front cut open", .opens = {"top-grille"}}};
         Part lead{.id = "lead", .kind = PartKind::Cable, .name = "Lead 300"};
         lead.spec = CableSpec{};
         p.shelf.push_back(lead);
@@ -44,9 +48,11 @@ private slots:
         const auto words = [&](const Change& c) { return QString::fromStdString(describe(c, p, "R1")); };
         QCOMPARE(words(ChooseVariant{"side", "out"}), QStringLiteral("Fan fan-15: outside the panel"));
         QCOMPARE(words(ChooseVariant{"side", ""}), QStringLiteral("Fan fan-15 as the place is drawn"));
-        QCOMPARE(words(SetPlug{"card", "power", PlugStyle::Straight, {}}), QStringLiteral("Card card, straight plug at power"));
+        QCOMPARE(words(SetPlug{"card", "power", PlugStyle::Straight, {}}),
+                 QStringLiteral("Card card, straight plug at power"));
         QVERIFY(words(SetPlug{"card", "power", PlugStyle::Angled, {Axis::X, 1}}).contains("lead to the"));
-        QCOMPARE(words(Connect{"lead", "bay:card-8", {"card:power"}}), QStringLiteral("Lead 300 from Supply (card-8) to Card card (power)"));
+        QCOMPARE(words(Connect{"lead", "bay:card-8", {"card:power"}}),
+                 QStringLiteral("Lead 300 from Supply (card-8) to Card card (power)"));
         QCOMPARE(words(Disconnect{"lead", "bay:card-8"}), QStringLiteral("Lead 300 at Supply (card-8) unplugged"));
         QCOMPARE(words(SetFeet{12.5}), QStringLiteral("Feet of 12.5 mm"));
         QVERIFY(words(SetFouling{"floor-vent", 2.5}).endsWith("clogged, 2.5 times the resistance of its clean screen"));
@@ -57,8 +63,10 @@ private slots:
         QCOMPARE(cut.opening("top-grille")->style, OpeningStyle::Plain);
         QCOMPARE(cut.joined.size(), std::size_t{1});
         // Taking a part out takes its leads along.
-        QVERIFY(built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, RemovePart{"card"}}), "R2").joined.empty());
-        QVERIFY(built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, Disconnect{"lead", "bay:card-8"}}), "R2").joined.empty());
+        QVERIFY(
+            built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, RemovePart{"card"}}), "R2").joined.empty());
+        QVERIFY(built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, Disconnect{"lead", "bay:card-8"}}), "R2")
+                    .joined.empty());
     }
     void refusedChanges_data() {
         QTest::addColumn<int>("which");
@@ -79,8 +87,14 @@ private slots:
         Part lead{.id = "lead", .kind = PartKind::Cable, .name = "Lead 300"};
         lead.spec = CableSpec{};
         p.shelf.push_back(lead);
-        const std::vector<Change> changes{ChooseVariant{"nowhere", "x"}, ChooseVariant{"side", "x"}, Connect{"fan-15", "bay:fan", {}}, Connect{"lead", "bay:fan", {"nowhere:fan"}},
-                                          Disconnect{"lead", "bay:fan"}, SetFeet{300}, Modify{"none"}, SetPlug{"nowhere", "x", PlugStyle::Straight, {}}};
+        const std::vector<Change> changes{ChooseVariant{"nowhere", "x"},
+                                          ChooseVariant{"side", "x"},
+                                          Connect{"fan-15", "bay:fan", {}},
+                                          Connect{"lead", "bay:fan", {"nowhere:fan"}},
+                                          Disconnect{"lead", "bay:fan"},
+                                          SetFeet{300},
+                                          Modify{"none"},
+                                          SetPlug{"nowhere", "x", PlugStyle::Straight, {}}};
         const auto b = resolve(with(p, {changes[static_cast<std::size_t>(which)]}), "R2");
         QVERIFY(!b);
         QVERIFY2(QString::fromStdString(b.error().text()).contains(says), b.error().text().c_str());
@@ -89,14 +103,16 @@ private slots:
     /// A trial resolves as the revision it would become.
     void trialsAreRevisions() {
         const Project p = project();
-        const std::vector<Change> more{SwapPart{"tray/cpu/lid", "cooler-47"}, MovePart{"card", Axis::Y, Length::fromMm(-3)}};
+        const std::vector<Change> more{SwapPart{"tray/cpu/lid", "cooler-47"},
+                                       MovePart{"card", Axis::Y, Length::fromMm(-3)}};
         const auto trial = resolveWith(p, "R1", more);
         const Project after = with(p, more); // a build points into its project
         const Build made = built(after, "R2");
         QVERIFY(trial);
         QCOMPARE(trial->placed.size(), made.placed.size());
         for (std::size_t i = 0; i < made.placed.size(); ++i)
-            QVERIFY(trial->placed[i].lowAt == made.placed[i].lowAt && trial->placed[i].part == p.part(made.placed[i].part->id));
+            QVERIFY(trial->placed[i].lowAt == made.placed[i].lowAt &&
+                    trial->placed[i].part == p.part(made.placed[i].part->id));
     }
     void placesAlongTheCase() {
         const Project p = project();
@@ -163,8 +179,14 @@ private slots:
     }
 
     void changesAlongTheLineage() {
-        Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-47"}, FlipFan{"side"}, SetScreen{"floor-vent", Screen::Fine}, Orient{Side::Left}, LimitPower{"card", 90}});
-        p.revisions.push_back({.id = "R3", .parent = "R2", .changes = {SetFan{"side", FanMode::Processor, 0.4}, SetOpening{"top-grille", OpeningStyle::Closed, 0}, MovePart{"card", Axis::Z, Length::fromMm(20)}, RemovePart{"tray/memory"}}});
+        Project p =
+            with(project(), {SwapPart{"tray/cpu/lid", "cooler-47"}, FlipFan{"side"},
+                             SetScreen{"floor-vent", Screen::Fine}, Orient{Side::Left}, LimitPower{"card", 90}});
+        p.revisions.push_back(
+            {.id = "R3",
+             .parent = "R2",
+             .changes = {SetFan{"side", FanMode::Processor, 0.4}, SetOpening{"top-grille", OpeningStyle::Closed, 0},
+                         MovePart{"card", Axis::Z, Length::fromMm(20)}, RemovePart{"tray/memory"}}});
         const Build b = built(p, "R3");
         QCOMPARE(b.at("tray/cpu/lid")->part->id, std::string("cooler-47"));
         QCOMPARE(b.at("side")->flow, FanFlow::Out);
@@ -214,10 +236,18 @@ private slots:
         QTest::newRow("swap of nothing") << "a part at mount \"shelf\" is not there";
     }
     void refuses() {
-        const std::map<QString, Change> changes{{"unknown part", PlacePart{"nothing", "shelf"}}, {"unknown mount", PlacePart{"fan-15", "attic"}}, {"mount taken", PlacePart{"fan-15", "side"}},
-                                                {"wrong kind", PlacePart{"fan-15", "shelf"}}, {"no carrier", PlacePart{"fan-15", "bay2/x"}}, {"no fan there", FlipFan{"card"}},
-                                                {"unknown opening", SetScreen{"porthole", Screen::Fine}}, {"duty", SetFan{"side", FanMode::Fixed, 1.5}}, {"open share", SetOpening{"top-grille", OpeningStyle::Mesh, -0.1}},
-                                                {"power limit", LimitPower{"card", 0}}, {"case that is none", SetCase{"fan-15"}}, {"swap of nothing", SwapPart{"shelf", "caddy"}}};
+        const std::map<QString, Change> changes{{"unknown part", PlacePart{"nothing", "shelf"}},
+                                                {"unknown mount", PlacePart{"fan-15", "attic"}},
+                                                {"mount taken", PlacePart{"fan-15", "side"}},
+                                                {"wrong kind", PlacePart{"fan-15", "shelf"}},
+                                                {"no carrier", PlacePart{"fan-15", "bay2/x"}},
+                                                {"no fan there", FlipFan{"card"}},
+                                                {"unknown opening", SetScreen{"porthole", Screen::Fine}},
+                                                {"duty", SetFan{"side", FanMode::Fixed, 1.5}},
+                                                {"open share", SetOpening{"top-grille", OpeningStyle::Mesh, -0.1}},
+                                                {"power limit", LimitPower{"card", 0}},
+                                                {"case that is none", SetCase{"fan-15"}},
+                                                {"swap of nothing", SwapPart{"shelf", "caddy"}}};
         QFETCH(QString, what);
         const QString text = problemOf(with(project(), {changes.at(QString::fromLatin1(QTest::currentDataTag()))}));
         QVERIFY2(text.contains(what), qPrintable(text));

@@ -42,7 +42,8 @@ private slots:
     void outlines() {
         QFETCH(QString, part);
         QFETCH(QVector<double>, sizes);
-        const auto it = std::find_if(m_shelf.begin(), m_shelf.end(), [&](const Part& p) { return p.id == part.toStdString(); });
+        const auto it =
+            std::find_if(m_shelf.begin(), m_shelf.end(), [&](const Part& p) { return p.id == part.toStdString(); });
         QVERIFY(it != m_shelf.end());
         for (const double wanted : sizes) {
             double nearest = 1e9;
@@ -70,13 +71,15 @@ private slots:
         QFETCH(double, a);
         QFETCH(double, b);
         const auto all = standardSizes();
-        const auto it = std::find_if(all.begin(), all.end(), [&](const StandardSize& s) { return s.form == form.toStdString(); });
+        const auto it =
+            std::find_if(all.begin(), all.end(), [&](const StandardSize& s) { return s.form == form.toStdString(); });
         QVERIFY(it != all.end());
         QCOMPARE(it->holesMm[0], a);
         QCOMPARE(it->holesMm[1], b);
     }
     void itxHolesAreInches() {
-        const auto& itx = *std::find_if(standardSizes().begin(), standardSizes().end(), [](const StandardSize& s) { return s.form == "mini-itx"; });
+        const auto& itx = *std::find_if(standardSizes().begin(), standardSizes().end(),
+                                        [](const StandardSize& s) { return s.form == "mini-itx"; });
         QCOMPARE_LE(std::abs(itx.holesMm[0] / 25.4 - 6.2), 1e-9);
         QCOMPARE_LE(std::abs(itx.holesMm[1] / 25.4 - 6.1), 1e-9);
     }

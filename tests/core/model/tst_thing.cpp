@@ -18,18 +18,40 @@ class ThingTest : public QObject {
 
     /// Ids as people type them, and worse: separators of the text form, control characters, nothing, other alphabets.
     std::string word() {
-        static const std::vector<std::string> pieces{"tray", "/", "cpu", "|", "%", "#", ":", "@", " ", "Fan 92, top", "\n", "\x01", "ß", "\xE6\xB8\xA9", "%25", "\"", ""};
+        static const std::vector<std::string> pieces{
+            "tray", "/", "cpu",          "|",   "%",  "#", ":", "@", " ", "Fan 92, top", "\n",
+            "\x01", "ß", "\xE6\xB8\xA9", "%25", "\"", ""};
         std::string out;
         for (std::size_t n = m_random() % 4; n > 0; --n)
             out += pieces[m_random() % pieces.size()];
         return out;
     }
     int count() { return static_cast<int>(m_random() % 1000); }
-    GapRef gap() { return {{GapEndRef{word(), word()}, GapEndRef{word(), word()}}, static_cast<Axis>(m_random() % 3), count()}; }
+    GapRef gap() {
+        return {{GapEndRef{word(), word()}, GapEndRef{word(), word()}}, static_cast<Axis>(m_random() % 3), count()};
+    }
     std::vector<Thing> oneOfEach() {
-        return {{}, PartRef{word()}, FanRef{word()}, gap(), OpeningRef{word()}, ChamberRef{word()}, PortRef{word(), word(), count()}, LeadRef{word(), word(), count()}, TargetRef{word(), word()}, RevisionRef{word()},
-                RunRef{word()}, ChannelRef{word(), word()}, StepRef{static_cast<StepKind>(m_random() % 3), word(), word()}, MadeRef{word()}, ScrewRef{word()}, RoomRef{word(), m_random() % 3}, WayRef{word()}, DimensionRef{word()},
-                MendRef{gap(), m_random() % 99}, TotalRef{static_cast<Total>(m_random() % 6)}, TopicRef{word()}};
+        return {{},
+                PartRef{word()},
+                FanRef{word()},
+                gap(),
+                OpeningRef{word()},
+                ChamberRef{word()},
+                PortRef{word(), word(), count()},
+                LeadRef{word(), word(), count()},
+                TargetRef{word(), word()},
+                RevisionRef{word()},
+                RunRef{word()},
+                ChannelRef{word(), word()},
+                StepRef{static_cast<StepKind>(m_random() % 3), word(), word()},
+                MadeRef{word()},
+                ScrewRef{word()},
+                RoomRef{word(), m_random() % 3},
+                WayRef{word()},
+                DimensionRef{word()},
+                MendRef{gap(), m_random() % 99},
+                TotalRef{static_cast<Total>(m_random() % 6)},
+                TopicRef{word()}};
     }
 
 private slots:
@@ -79,16 +101,26 @@ private slots:
     void whatIsNoThingIsRefused_data() {
         QTest::addColumn<QString>("text");
         QTest::addColumn<QString>("says");
-        QTest::newRow("unknown kind") << "card:1" << "no kind of thing";
-        QTest::newRow("no colon") << "nonsense" << "no kind of thing";
-        QTest::newRow("too few") << "channel:run" << "more are wanted";
-        QTest::newRow("too many") << "part:a|b" << "1 are wanted";
-        QTest::newRow("no axis") << "gap:a|b|w|1" << "no axis";
-        QTest::newRow("no count") << "room:a|-1" << "no count";
-        QTest::newRow("a part of a count") << "room:a|1.5" << "no count";
-        QTest::newRow("too large a count") << "room:a|1e300" << "no count";
-        QTest::newRow("no total") << "total:heat" << "not one of";
-        QTest::newRow("half an escape") << "part:a%2" << "hexadecimal";
+        QTest::newRow("unknown kind") << "card:1"
+                                      << "no kind of thing";
+        QTest::newRow("no colon") << "nonsense"
+                                  << "no kind of thing";
+        QTest::newRow("too few") << "channel:run"
+                                 << "more are wanted";
+        QTest::newRow("too many") << "part:a|b"
+                                  << "1 are wanted";
+        QTest::newRow("no axis") << "gap:a|b|w|1"
+                                 << "no axis";
+        QTest::newRow("no count") << "room:a|-1"
+                                  << "no count";
+        QTest::newRow("a part of a count") << "room:a|1.5"
+                                           << "no count";
+        QTest::newRow("too large a count") << "room:a|1e300"
+                                           << "no count";
+        QTest::newRow("no total") << "total:heat"
+                                  << "not one of";
+        QTest::newRow("half an escape") << "part:a%2"
+                                        << "hexadecimal";
     }
     void whatIsNoThingIsRefused() {
         QFETCH(QString, text);

@@ -12,7 +12,9 @@ using rules::Severity;
 
 namespace {
 
-Part& partOf(Project& p, const std::string& id) { return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; }); }
+Part& partOf(Project& p, const std::string& id) {
+    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
+}
 
 const rules::Finding* find(const std::vector<rules::Finding>& all, std::string_view rule) {
     const auto it = std::find_if(all.begin(), all.end(), [&](const rules::Finding& f) { return f.rule == rule; });
@@ -34,31 +36,53 @@ private slots:
     void compatibility_data() {
         QTest::addColumn<QString>("rule");
         QTest::addColumn<QString>("text");
-        QTest::newRow("socket") << "socket" << "has socket B, the board has A";
-        QTest::newRow("cooler kit") << "cooler-socket" << "no mounting kit for socket A";
-        QTest::newRow("no cooler") << "cooler-missing" << "has no cooler";
-        QTest::newRow("form") << "board-form" << "is atx, the case takes mini-itx";
-        QTest::newRow("memory kind") << "memory-kind" << "does not match the board's D5";
-        QTest::newRow("no picture") << "picture" << "No picture";
-        QTest::newRow("short of a plug") << "plug-count" << "3 x fan needed, 2 there: 1 short";
-        QTest::newRow("no supply") << "supply-missing" << "No power supply";
-        QTest::newRow("overloaded") << "power-share" << "W of 180 W";
-        QTest::newRow("brick") << "power-share" << "W of 215 W";
+        QTest::newRow("socket") << "socket"
+                                << "has socket B, the board has A";
+        QTest::newRow("cooler kit") << "cooler-socket"
+                                    << "no mounting kit for socket A";
+        QTest::newRow("no cooler") << "cooler-missing"
+                                   << "has no cooler";
+        QTest::newRow("form") << "board-form"
+                              << "is atx, the case takes mini-itx";
+        QTest::newRow("memory kind") << "memory-kind"
+                                     << "does not match the board's D5";
+        QTest::newRow("no picture") << "picture"
+                                    << "No picture";
+        QTest::newRow("short of a plug") << "plug-count"
+                                         << "3 x fan needed, 2 there: 1 short";
+        QTest::newRow("no supply") << "supply-missing"
+                                   << "No power supply";
+        QTest::newRow("overloaded") << "power-share"
+                                    << "W of 180 W";
+        QTest::newRow("brick") << "power-share"
+                               << "W of 215 W";
     }
     void compatibility() {
         Project p = project();
         std::vector<Change> changes;
         const QString tag = QString::fromLatin1(QTest::currentDataTag());
-        if (tag == "socket") std::get<ProcessorSpec>(partOf(p, "cpu").spec).socket = "B";
-        if (tag == "cooler kit") std::get<CoolerSpec>(partOf(p, "cooler-37").spec).sockets = {"C"};
-        if (tag == "no cooler") changes.push_back(RemovePart{"tray/cpu/lid"});
-        if (tag == "form") std::get<BoardSpec>(partOf(p, "board").spec).form = "atx";
-        if (tag == "memory kind") std::get<MemorySpec>(partOf(p, "memory").spec).memoryKind = "D4";
-        if (tag == "no picture") changes.push_back(RemovePart{"card"});
-        if (tag == "short of a plug") { partOf(p, "board").gives["fan"] = 2; partOf(p, "card").needs["fan"] = 1; }
-        if (tag == "no supply") changes.push_back(RemovePart{"bay"});
-        if (tag == "overloaded") std::get<PowerSupplySpec>(partOf(p, "supply").spec).ratedW = 180;
-        if (tag == "brick") std::get<PowerSupplySpec>(partOf(p, "supply").spec) = {.ratedW = 215, .brick = true};
+        if (tag == "socket")
+            std::get<ProcessorSpec>(partOf(p, "cpu").spec).socket = "B";
+        if (tag == "cooler kit")
+            std::get<CoolerSpec>(partOf(p, "cooler-37").spec).sockets = {"C"};
+        if (tag == "no cooler")
+            changes.push_back(RemovePart{"tray/cpu/lid"});
+        if (tag == "form")
+            std::get<BoardSpec>(partOf(p, "board").spec).form = "atx";
+        if (tag == "memory kind")
+            std::get<MemorySpec>(partOf(p, "memory").spec).memoryKind = "D4";
+        if (tag == "no picture")
+            changes.push_back(RemovePart{"card"});
+        if (tag == "short of a plug") {
+            partOf(p, "board").gives["fan"] = 2;
+            partOf(p, "card").needs["fan"] = 1;
+        }
+        if (tag == "no supply")
+            changes.push_back(RemovePart{"bay"});
+        if (tag == "overloaded")
+            std::get<PowerSupplySpec>(partOf(p, "supply").spec).ratedW = 180;
+        if (tag == "brick")
+            std::get<PowerSupplySpec>(partOf(p, "supply").spec) = {.ratedW = 215, .brick = true};
         const Project changed = with(p, changes);
         const auto findings = rules::compatibility(built(changed, "R2"));
         QFETCH(QString, rule);
@@ -129,7 +153,8 @@ private slots:
     }
     void powerLimitCounts() {
         const Project p = with(project(), {LimitPower{"card", 90}});
-        QCOMPARE_LE(std::abs(rules::powerBudget(built(p, "R1")).drawW - rules::powerBudget(built(p, "R2")).drawW - 30), 1e-9);
+        QCOMPARE_LE(std::abs(rules::powerBudget(built(p, "R1")).drawW - rules::powerBudget(built(p, "R2")).drawW - 30),
+                    1e-9);
     }
 
     void gapsBecomeFindings() {
@@ -149,7 +174,9 @@ private slots:
     }
 
     void airBecomesFindings() {
-        const Project p = with(project(), {SetOpening{"side-grille", OpeningStyle::Closed, 0}, SetOpening{"top-grille", OpeningStyle::Closed, 0}, SetOpening{"floor-vent", OpeningStyle::Closed, 0}, RemovePart{"side"}});
+        const Project p = with(project(), {SetOpening{"side-grille", OpeningStyle::Closed, 0},
+                                           SetOpening{"top-grille", OpeningStyle::Closed, 0},
+                                           SetOpening{"floor-vent", OpeningStyle::Closed, 0}, RemovePart{"side"}});
         const Build b = built(p, "R2");
         const auto findings = rules::airFindings(b, air::predict(b, {.roomC = 35}));
         const auto* f = find(findings, "throttles");
@@ -158,7 +185,10 @@ private slots:
     }
 
     void heaviestFirst() {
-        std::vector<rules::Finding> all{{"a", Severity::Note, rules::Station::Brief, {}, {}, {}, {}}, {"b", Severity::Blocker, rules::Station::Air, {}, {}, {}, {}}, {"c", Severity::Blocker, rules::Station::Fit, {}, {}, {}, {}}, {"d", Severity::Caution, rules::Station::Brief, {}, {}, {}, {}}};
+        std::vector<rules::Finding> all{{"a", Severity::Note, rules::Station::Brief, {}, {}, {}, {}},
+                                        {"b", Severity::Blocker, rules::Station::Air, {}, {}, {}, {}},
+                                        {"c", Severity::Blocker, rules::Station::Fit, {}, {}, {}, {}},
+                                        {"d", Severity::Caution, rules::Station::Brief, {}, {}, {}, {}}};
         rules::sortFindings(all);
         QCOMPARE(all[0].id, std::string("c"));
         QCOMPARE(all[1].id, std::string("b"));

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/stages/evaluate.h"
 #include "core/model/choices.h"
+#include "core/stages/evaluate.h"
 #include "support/demo.h"
 #include "support/registry.h"
 
@@ -19,13 +19,16 @@ class StagesTest : public QObject {
     Q_OBJECT
     Project m_demo;
 
-    struct Looked { stages::Evaluation evaluation; std::set<Stage> started; };
+    struct Looked {
+        stages::Evaluation evaluation;
+        std::set<Stage> started;
+    };
     static Looked look(const Project& project, const std::string& revision, const stages::Before* before = nullptr) {
         Looked l;
         auto e = stages::evaluate(project, revision, {.before = before, .watch = [&](Stage s) {
-            l.started.insert(s);
-            return true;
-        }});
+                                                          l.started.insert(s);
+                                                          return true;
+                                                      }});
         if (!e)
             qFatal("%s", e.error().text().c_str());
         l.evaluation = std::move(*e);
@@ -34,7 +37,9 @@ class StagesTest : public QObject {
     /// Every figure and word of an evaluation, to be compared to the digit.
     static QStringList figures(const stages::Evaluation& e) {
         QStringList all;
-        const auto add = [&](const std::string& what, double value) { all << QString::fromStdString(what) + " " + QString::number(value, 'g', 17); };
+        const auto add = [&](const std::string& what, double value) {
+            all << QString::fromStdString(what) + " " + QString::number(value, 'g', 17);
+        };
         for (const auto& g : e.fit.gaps) {
             add(g.id + textOf(g.ref), g.nominal.mm());
             add(g.id + " worst", g.worstBandMm);
@@ -92,20 +97,34 @@ private slots:
         Project p = m_demo;
         Part* card = p.shelf.edit(now.evaluation.build.at("card")->part->id);
         Revision* revision = p.revisions.edit(id);
-        if (edit == "price") card->price += 10;
-        if (edit == "mass") card->massG += 10;
-        if (edit == "screw") card->fasteners.push_back({.kind = "M3 x 5", .count = 2});
-        if (edit == "target") p.brief.targets.front().limit += 1;
-        if (edit == "watts") card->powerW += 5;
-        if (edit == "need") p.needs.push_back({"solid", 2.5, ""});
-        if (edit == "room") p.brief.roomC += 1;
-        if (edit == "listener") p.brief.listenerM += 0.5;
-        if (edit == "size") card->size[0].value += Length::fromMm(0.5);
-        if (edit == "name") card->name += " two";
-        if (edit == "speed") addTo(revision->changes, SetFan{"top", FanMode::Fixed, 0.41});
-        if (edit == "flip") addTo(revision->changes, FlipFan{"top"});
-        if (edit == "note") revision->note += "later";
-        if (edit == "unused") p.shelf.push_back({.id = "unused", .kind = PartKind::Made, .name = "Unused", .spec = MadeSpec{}});
+        if (edit == "price")
+            card->price += 10;
+        if (edit == "mass")
+            card->massG += 10;
+        if (edit == "screw")
+            card->fasteners.push_back({.kind = "M3 x 5", .count = 2});
+        if (edit == "target")
+            p.brief.targets.front().limit += 1;
+        if (edit == "watts")
+            card->powerW += 5;
+        if (edit == "need")
+            p.needs.push_back({"solid", 2.5, ""});
+        if (edit == "room")
+            p.brief.roomC += 1;
+        if (edit == "listener")
+            p.brief.listenerM += 0.5;
+        if (edit == "size")
+            card->size[0].value += Length::fromMm(0.5);
+        if (edit == "name")
+            card->name += " two";
+        if (edit == "speed")
+            addTo(revision->changes, SetFan{"top", FanMode::Fixed, 0.41});
+        if (edit == "flip")
+            addTo(revision->changes, FlipFan{"top"});
+        if (edit == "note")
+            revision->note += "later";
+        if (edit == "unused")
+            p.shelf.push_back({.id = "unused", .kind = PartKind::Made, .name = "Unused", .spec = MadeSpec{}});
         const stages::Before before{m_demo, now.evaluation};
         const Looked then = look(p, id, &before);
         QCOMPARE(then.started.contains(Stage::Gaps), gaps);
@@ -120,16 +139,28 @@ private slots:
         const auto any = [&](std::size_t n) { return static_cast<std::size_t>(random() % n); };
         int keptAir = 0, keptGaps = 0;
         for (int round = 0; round < 150; ++round) {
-            const std::string from = std::as_const(m_demo.revisions)[any(m_demo.revisions.size())].id, to = round % 2 ? from : std::as_const(m_demo.revisions)[any(m_demo.revisions.size())].id;
+            const std::string from = std::as_const(m_demo.revisions)[any(m_demo.revisions.size())].id,
+                              to = round % 2 ? from : std::as_const(m_demo.revisions)[any(m_demo.revisions.size())].id;
             Project p = m_demo;
             Part& part = p.shelf[any(p.shelf.size())];
             switch (random() % 6) {
-            case 0: part.price += 3; break;
-            case 1: part.powerW *= 1.1; break;
-            case 2: part.size[any(3)].value += Length::fromMm(0.2); break;
-            case 3: part.massG += 5; break;
-            case 4: p.brief.listenerM = 2; break;
-            default: break;
+            case 0:
+                part.price += 3;
+                break;
+            case 1:
+                part.powerW *= 1.1;
+                break;
+            case 2:
+                part.size[any(3)].value += Length::fromMm(0.2);
+                break;
+            case 3:
+                part.massG += 5;
+                break;
+            case 4:
+                p.brief.listenerM = 2;
+                break;
+            default:
+                break;
             }
             const Looked now = look(m_demo, from);
             if (!stages::evaluate(p, to))

@@ -51,7 +51,8 @@ private slots:
     void defaultPlaceOfAnM2Drive() {
         QFETCH(QString, drive);
         Project p = blank();
-        auto shelf = store::readShelfJson(support::jsonFile(support::sourcePath("data/shelf/standard.json")).dump(), "shelf");
+        auto shelf =
+            store::readShelfJson(support::jsonFile(support::sourcePath("data/shelf/standard.json")).dump(), "shelf");
         QVERIFY2(shelf, shelf ? "" : shelf.error().text().c_str());
         std::string board;
         for (const Part& part : *shelf)
@@ -65,14 +66,16 @@ private slots:
         QVERIFY2(before, before ? "" : before.error().text().c_str());
         std::string place;
         for (const MountChoice& m : mountsOf(before->build))
-            if (place.empty() && m.path.starts_with("tray/") && std::find(m.accepts.begin(), m.accepts.end(), PartKind::Drive) != m.accepts.end())
+            if (place.empty() && m.path.starts_with("tray/") &&
+                std::find(m.accepts.begin(), m.accepts.end(), PartKind::Drive) != m.accepts.end())
                 place = m.path;
         QVERIFY(!place.empty());
         p.revisions[0].changes.push_back(PlacePart{drive.toStdString(), place});
         const auto after = stages::evaluate(p, "R1");
         QVERIFY2(after, after ? "" : after.error().text().c_str());
         for (const auto& f : after->findings) {
-            const bool known = std::any_of(before->findings.begin(), before->findings.end(), [&](const auto& b) { return b.id == f.id; });
+            const bool known = std::any_of(before->findings.begin(), before->findings.end(),
+                                           [&](const auto& b) { return b.id == f.id; });
             const bool ofTheDrive = f.subject == place || f.text.find("Store M.2") != std::string::npos;
             if (f.station == rules::Station::Air)
                 continue; // how warm a bare drive gets in a case without a fan is no matter of its place

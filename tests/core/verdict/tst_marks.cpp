@@ -11,7 +11,6 @@ namespace tst_marks {
 using namespace core;
 using verdict::Basis;
 
-
 /// One number, one mark: what list, tab, rail, findings and verdict say of the same thing.
 class MarksTest : public QObject {
     Q_OBJECT
@@ -27,9 +26,13 @@ class MarksTest : public QObject {
             gaps = worse(gaps, gap.mark);
             for (const auto& f : e->findings)
                 if (f.subject == gap.id && f.station == rules::Station::Fit && f.severity != rules::Severity::Note)
-                    QVERIFY2(rules::markOf(f.severity) == gap.mark, (id + ": " + f.text + ": " + std::string(markWord(gap.mark))).c_str());
+                    QVERIFY2(rules::markOf(f.severity) == gap.mark,
+                             (id + ": " + f.text + ": " + std::string(markWord(gap.mark))).c_str());
             if (gap.mark == Mark::Open || gap.mark == Mark::Crossed) // and nothing that is not kept is left unsaid
-                QVERIFY2(std::any_of(e->findings.begin(), e->findings.end(), [&](const auto& f) { return f.subject == gap.id && f.severity != rules::Severity::Note; }), (id + ": " + gap.id).c_str());
+                QVERIFY2(std::any_of(
+                             e->findings.begin(), e->findings.end(),
+                             [&](const auto& f) { return f.subject == gap.id && f.severity != rules::Severity::Note; }),
+                         (id + ": " + gap.id).c_str());
         }
         QVERIFY(worse(verdict::markOfFit(*e), gaps) == verdict::markOfFit(*e));
         QCOMPARE(verdict::markOfStation(*e, v, rules::Station::Fit), verdict::markOfFit(*e));
@@ -46,8 +49,10 @@ class MarksTest : public QObject {
                     QCOMPARE(d.mark, t.state);
             }
             if (t.kind == TargetKind::Gap && t.basis == Basis::Computed && t.limit == 0) {
-                // Never better than the figure beside it, nor than any gap that touches or clashes; short of air is another matter.
-                QVERIFY2((t.state == Mark::Holds) == (t.value >= 0), (id + ": " + std::to_string(t.value) + " " + std::string(markWord(t.state))).c_str());
+                // Never better than the figure beside it, nor than any gap that touches or clashes; short of air is
+                // another matter.
+                QVERIFY2((t.state == Mark::Holds) == (t.value >= 0),
+                         (id + ": " + std::to_string(t.value) + " " + std::string(markWord(t.state))).c_str());
                 Mark touching = t.value < 0 ? Mark::Open : Mark::Holds;
                 for (const auto& gap : e->fit.gaps)
                     if (!gap.breathing || gap.state == fit::GapState::Clash)
@@ -58,7 +63,8 @@ class MarksTest : public QObject {
                 QVERIFY(!v.canBeValidated);
         }
         QVERIFY(worse(verdict::markOfHeat(*e, v), heat) == verdict::markOfHeat(*e, v));
-        QVERIFY(worse(verdict::markOfStation(*e, v, rules::Station::Air), verdict::markOfHeat(*e, v)) == verdict::markOfStation(*e, v, rules::Station::Air));
+        QVERIFY(worse(verdict::markOfStation(*e, v, rules::Station::Air), verdict::markOfHeat(*e, v)) ==
+                verdict::markOfStation(*e, v, rules::Station::Air));
         if (v.blockers > 0)
             QCOMPARE(verdict::markOfStation(*e, v, rules::Station::Verdict), Mark::Crossed);
     }
@@ -66,7 +72,8 @@ class MarksTest : public QObject {
         verdict::RunAnalyses all;
         for (const Run& run : p.runs) {
             const auto build = resolve(p, run.revision);
-            all[run.id] = std::make_shared<bench::RunAnalysis>(bench::analyse(run, stages::benchOptions(p, build ? &*build : nullptr)));
+            all[run.id] = std::make_shared<bench::RunAnalysis>(
+                bench::analyse(run, stages::benchOptions(p, build ? &*build : nullptr)));
         }
         return all;
     }
@@ -84,7 +91,9 @@ private slots:
     /// The same boxes with sizes, limits and places bent at random.
     void randomBoxesAgree() {
         std::mt19937 random(5);
-        const auto any = [&](double a, double b) { return a + (b - a) * std::uniform_real_distribution<double>()(random); };
+        const auto any = [&](double a, double b) {
+            return a + (b - a) * std::uniform_real_distribution<double>()(random);
+        };
         for (int round = 0; round < 150; ++round) {
             Project p = round % 2 ? support::demoProject() : support::project();
             p.runs.clear();
@@ -94,7 +103,8 @@ private slots:
                         size.value += Length::fromMm(any(-4, 4));
             if (p.brief.targets.empty()) {
                 p.brief.targets.push_back({.id = "g", .name = "Gaps", .kind = TargetKind::Gap, .limit = 0});
-                p.brief.targets.push_back({.id = "t", .name = "CPU", .kind = TargetKind::Temperature, .subject = "tray/cpu", .limit = 80});
+                p.brief.targets.push_back(
+                    {.id = "t", .name = "CPU", .kind = TargetKind::Temperature, .subject = "tray/cpu", .limit = 80});
             }
             for (Target& t : p.brief.targets)
                 if (t.kind == TargetKind::Temperature)
@@ -129,7 +139,8 @@ private slots:
         QVERIFY(e);
         double surely = 1e9; // the most that the tightest gap can be
         for (const auto& gap : e->fit.gaps)
-            surely = std::min(surely, gap.nominal.mm() - (gap.breathing ? gap.touchMm : gap.requiredMm) + gap.worstBandMm);
+            surely =
+                std::min(surely, gap.nominal.mm() - (gap.breathing ? gap.touchMm : gap.requiredMm) + gap.worstBandMm);
         const auto stateAt = [&](double limit) {
             p.brief.targets[0].limit = limit;
             return verdict::judge(p, *e, {}).targets[0].state;
@@ -140,7 +151,9 @@ private slots:
     void nothingIsNoData() {
         Project p = support::project();
         p.revisions[0].changes = {SetCase{"box"}};
-        p.brief.targets = {{.id = "g", .name = "Gaps", .kind = TargetKind::Gap, .limit = 0}, {.id = "n", .name = "Noise", .kind = TargetKind::Noise, .limit = 38}, {.id = "m", .name = "Mass", .kind = TargetKind::Mass, .limit = 9000}};
+        p.brief.targets = {{.id = "g", .name = "Gaps", .kind = TargetKind::Gap, .limit = 0},
+                           {.id = "n", .name = "Noise", .kind = TargetKind::Noise, .limit = 38},
+                           {.id = "m", .name = "Mass", .kind = TargetKind::Mass, .limit = 9000}};
         const auto e = stages::evaluate(p, "R1");
         QVERIFY(e);
         const auto v = verdict::judge(p, *e, {});
@@ -149,7 +162,8 @@ private slots:
             QCOMPARE(t.basis, Basis::Missing);
             QCOMPARE(t.state, Mark::None);
         }
-        for (const auto station : {rules::Station::Fit, rules::Station::Air, rules::Station::Make, rules::Station::Verdict})
+        for (const auto station :
+             {rules::Station::Fit, rules::Station::Air, rules::Station::Make, rules::Station::Verdict})
             QCOMPARE(verdict::markOfStation(*e, v, station), Mark::None);
     }
     /// A fan without a header stands still, and what it cooled is warmer; a card without its plug is cold.
@@ -158,22 +172,30 @@ private slots:
         const auto with = stages::evaluate(p, "R1");
         QVERIFY(with && with->air.conditions.idle.empty());
         Project noHeader = p;
-        std::find_if(noHeader.shelf.begin(), noHeader.shelf.end(), [](const Part& part) { return part.id == "board"; })->gives.erase("fan");
+        std::find_if(noHeader.shelf.begin(), noHeader.shelf.end(), [](const Part& part) {
+            return part.id == "board";
+        })->gives.erase("fan");
         const auto still = stages::evaluate(noHeader, "R1");
         QVERIFY(still);
         QVERIFY(!still->air.conditions.idle.empty());
         for (const auto& fan : still->air.fans)
-            if (std::find(still->air.conditions.idle.begin(), still->air.conditions.idle.end(), fan.id) != still->air.conditions.idle.end())
+            if (std::find(still->air.conditions.idle.begin(), still->air.conditions.idle.end(), fan.id) !=
+                still->air.conditions.idle.end())
                 QCOMPARE(fan.rpm, 0.0);
-        QVERIFY(still->air.part("tray/cpu")->temperatureC > with->air.part("tray/cpu")->temperatureC + 5 || still->air.part("tray/cpu")->throttled);
-        QVERIFY(std::any_of(still->air.notes.begin(), still->air.notes.end(), [](const std::string& n) { return n.find("finds no plug") != std::string::npos; }));
+        QVERIFY(still->air.part("tray/cpu")->temperatureC > with->air.part("tray/cpu")->temperatureC + 5 ||
+                still->air.part("tray/cpu")->throttled);
+        QVERIFY(std::any_of(still->air.notes.begin(), still->air.notes.end(),
+                            [](const std::string& n) { return n.find("finds no plug") != std::string::npos; }));
         Project noPlug = p;
-        std::find_if(noPlug.shelf.begin(), noPlug.shelf.end(), [](const Part& part) { return part.id == "supply"; })->gives.erase("card-8");
+        std::find_if(noPlug.shelf.begin(), noPlug.shelf.end(), [](const Part& part) {
+            return part.id == "supply";
+        })->gives.erase("card-8");
         const auto cold = stages::evaluate(noPlug, "R1");
         QVERIFY(cold->air.part("card")->temperatureC < with->air.part("card")->temperatureC - 10);
         const auto v = verdict::judge(noPlug, *cold, {});
         QVERIFY(v.blockers > 0);
-        QCOMPARE(verdict::markOfStation(*cold, v, rules::Station::Verdict), v.targets.empty() ? Mark::None : Mark::Crossed);
+        QCOMPARE(verdict::markOfStation(*cold, v, rules::Station::Verdict),
+                 v.targets.empty() ? Mark::None : Mark::Crossed);
     }
 };
 } // namespace tst_marks

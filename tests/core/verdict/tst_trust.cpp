@@ -19,16 +19,26 @@ struct Bench {
     verdict::RunAnalyses analyses;
 
     explicit Bench(double capC = 85) {
-        project.brief.targets = {{.id = "cpu", .name = "CPU", .kind = TargetKind::Temperature, .subject = "tray/cpu", .limit = capC},
-                                 {.id = "noise", .name = "Noise", .kind = TargetKind::Noise, .limit = 45}};
+        project.brief.targets = {
+            {.id = "cpu", .name = "CPU", .kind = TargetKind::Temperature, .subject = "tray/cpu", .limit = capC},
+            {.id = "noise", .name = "Noise", .kind = TargetKind::Noise, .limit = 45}};
     }
-    bench::RunAnalysis& add(double settled, double half, SettleState state = SettleState::Settled, bool simulated = false) {
+    bench::RunAnalysis& add(double settled, double half, SettleState state = SettleState::Settled,
+                            bool simulated = false) {
         const std::string id = "run" + std::to_string(project.runs.size());
         project.runs.push_back({.id = id, .name = id, .revision = "R1", .load = "full", .simulated = simulated});
         auto a = std::make_shared<bench::RunAnalysis>();
         a->load = bench::LoadInterval{60, 1800};
         a->roomC = project.brief.roomC;
-        bench::ChannelResult c{.name = "cpu_c", .kind = ChannelKind::Temperature, .subject = "tray/cpu", .state = state, .why = "made up", .settled = settled, .low = settled - half, .high = settled + half, .sustainedMax = settled};
+        bench::ChannelResult c{.name = "cpu_c",
+                               .kind = ChannelKind::Temperature,
+                               .subject = "tray/cpu",
+                               .state = state,
+                               .why = "made up",
+                               .settled = settled,
+                               .low = settled - half,
+                               .high = settled + half,
+                               .sustainedMax = settled};
         if (state == SettleState::Refused)
             c.settled = c.low = c.high = std::nan("");
         else
@@ -80,10 +90,22 @@ private slots:
     void onlyTheChannelOfThePart() {
         Bench b;
         auto& a = b.add(92, 0.5);
-        a.channels.insert(a.channels.begin(), {.name = "board", .kind = ChannelKind::Temperature, .subject = "", .state = SettleState::Settled, .settled = 44, .low = 43, .high = 45});
+        a.channels.insert(a.channels.begin(), {.name = "board",
+                                               .kind = ChannelKind::Temperature,
+                                               .subject = "",
+                                               .state = SettleState::Settled,
+                                               .settled = 44,
+                                               .low = 43,
+                                               .high = 45});
         QCOMPARE(b.cpu().value, 92.0);
         QCOMPARE(b.cpu().state, Mark::Crossed);
-        a.channels.insert(a.channels.begin(), {.name = "cpu_2", .kind = ChannelKind::Temperature, .subject = "tray/cpu", .state = SettleState::Settled, .settled = 60, .low = 59, .high = 61});
+        a.channels.insert(a.channels.begin(), {.name = "cpu_2",
+                                               .kind = ChannelKind::Temperature,
+                                               .subject = "tray/cpu",
+                                               .state = SettleState::Settled,
+                                               .settled = 60,
+                                               .low = 59,
+                                               .high = 61});
         QCOMPARE(b.cpu().value, 92.0);
     }
     void aRefusedRunCanRefute_data() {
@@ -107,8 +129,8 @@ private slots:
         if (refutes)
             QVERIFY(t.headroom < 0 && t.why.find("passed the limit") != std::string::npos);
     }
-    /// Three runs of 70, 72 and 74 ±1: mean 72, scatter 2; t(0.975, 2) = 4.303 (Student's t), 4.303 * 2 / sqrt(3) = 4.97,
-    /// and hypot with the ±1 they share.
+    /// Three runs of 70, 72 and 74 ±1: mean 72, scatter 2; t(0.975, 2) = 4.303 (Student's t), 4.303 * 2 / sqrt(3)
+    /// = 4.97, and hypot with the ±1 they share.
     void runsCountTogether() {
         Bench b;
         for (const double t : {70.0, 72.0, 74.0})

@@ -15,30 +15,46 @@ namespace {
 
 Project judged() {
     Project p = project();
-    p.brief.targets = {{.id = "cpu", .name = "CPU", .kind = TargetKind::Temperature, .subject = "tray/cpu", .limit = 85},
-                       {.id = "noise", .name = "Noise", .kind = TargetKind::Noise, .limit = 45},
-                       {.id = "clock", .name = "Clock", .kind = TargetKind::Clock, .subject = "tray/cpu", .limit = 3000},
-                       {.id = "volume", .name = "Volume", .kind = TargetKind::Volume, .limit = 7},
-                       {.id = "cost", .name = "Cost", .kind = TargetKind::Cost, .limit = 5000}};
+    p.brief.targets = {
+        {.id = "cpu", .name = "CPU", .kind = TargetKind::Temperature, .subject = "tray/cpu", .limit = 85},
+        {.id = "noise", .name = "Noise", .kind = TargetKind::Noise, .limit = 45},
+        {.id = "clock", .name = "Clock", .kind = TargetKind::Clock, .subject = "tray/cpu", .limit = 3000},
+        {.id = "volume", .name = "Volume", .kind = TargetKind::Volume, .limit = 7},
+        {.id = "cost", .name = "Cost", .kind = TargetKind::Cost, .limit = 5000}};
     return p;
 }
 
 /// A made-up analysis: the processor settled at a temperature.
-std::shared_ptr<const bench::RunAnalysis> analysis(double settled, double half, bench::SettleState state = bench::SettleState::Settled) {
+std::shared_ptr<const bench::RunAnalysis> analysis(double settled, double half,
+                                                   bench::SettleState state = bench::SettleState::Settled) {
     auto a = std::make_shared<bench::RunAnalysis>();
     a->load = bench::LoadInterval{60, 1800};
-    bench::ChannelResult c{.name = "cpu_c", .kind = ChannelKind::Temperature, .subject = "tray/cpu", .state = state, .why = "made up", .settled = settled, .low = settled - half, .high = settled + half};
+    bench::ChannelResult c{.name = "cpu_c",
+                           .kind = ChannelKind::Temperature,
+                           .subject = "tray/cpu",
+                           .state = state,
+                           .why = "made up",
+                           .settled = settled,
+                           .low = settled - half,
+                           .high = settled + half};
     if (state == bench::SettleState::Refused)
         c.settled = std::nan("");
     else
         c.atReference = bench::Normalised{settled, half / 1.96};
     a->channels.push_back(c);
-    bench::ChannelResult level{.name = "level_dba", .kind = ChannelKind::Level, .state = bench::SettleState::Settled, .settled = 36, .low = 35.8, .high = 36.2};
+    bench::ChannelResult level{.name = "level_dba",
+                               .kind = ChannelKind::Level,
+                               .state = bench::SettleState::Settled,
+                               .settled = 36,
+                               .low = 35.8,
+                               .high = 36.2};
     a->channels.push_back(level);
     return a;
 }
 
-const verdict::TargetResult& of(const verdict::RevisionVerdict& v, const std::string& id) { return *std::find_if(v.targets.begin(), v.targets.end(), [&](const auto& t) { return t.id == id; }); }
+const verdict::TargetResult& of(const verdict::RevisionVerdict& v, const std::string& id) {
+    return *std::find_if(v.targets.begin(), v.targets.end(), [&](const auto& t) { return t.id == id; });
+}
 
 } // namespace
 
@@ -48,13 +64,14 @@ private slots:
     /// Screws 31 down to 19 is 39 % less: common practice, no source.
     void againstTheBaseline() {
         const verdict::Difference screws{.id = "screws", .name = "Screws", .now = 19, .then = 31};
-        QCOMPARE(QString::fromStdString(verdict::textOf(screws, Show())), QString::fromUtf8("31 to 19, \u221212 (\u221239 %)"));
+        QCOMPARE(QString::fromStdString(verdict::textOf(screws, Show())),
+                 QString::fromUtf8("31 to 19, \u221212 (\u221239 %)"));
         const Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-47"}, RemovePart{"side"}});
         const auto now = stages::evaluate(p, "R2"), then = stages::evaluate(p, "R1");
         QVERIFY(now && then);
         const auto all = verdict::against(*now, *then);
         QCOMPARE(all.size(), std::size_t{4});
-        QCOMPARE(all[0].by(), -4.0);              // the screws of the side fan
+        QCOMPARE(all[0].by(), -4.0);                   // the screws of the side fan
         QCOMPARE_LE(std::abs(all[2].by() + 15), 1e-9); // and its price
         QCOMPARE(all[3].by(), 0.0);
         QCOMPARE_LE(std::abs(all[2].percent() + 100 * 15 / then->price), 1e-9);
@@ -71,8 +88,10 @@ private slots:
         QCOMPARE(there.size(), back.size());
         QVERIFY(there.front().after == Mark::Crossed || there.front().after == Mark::Open); // worse first
         for (const auto& change : there)
-            QVERIFY(std::any_of(back.begin(), back.end(), [&](const auto& b) { return b.before == change.after && b.after == change.before; }));
-        QCOMPARE(verdict::textOf(verdict::MarkChange{"A to B", Mark::Holds, Mark::Crossed}), std::string("A to B: holds to crossed"));
+            QVERIFY(std::any_of(back.begin(), back.end(),
+                                [&](const auto& b) { return b.before == change.after && b.after == change.before; }));
+        QCOMPARE(verdict::textOf(verdict::MarkChange{"A to B", Mark::Holds, Mark::Crossed}),
+                 std::string("A to B: holds to crossed"));
         QCOMPARE(verdict::textOf(verdict::MarkChange{"x", Mark::None, Mark::Open}), std::string("new: x, open"));
         QCOMPARE(verdict::textOf(verdict::MarkChange{"x", Mark::Open, Mark::None}), std::string("gone: x, was open"));
     }
@@ -97,7 +116,8 @@ private slots:
         p.brief.carryBoxMm = {a, b, c};
         const auto e = stages::evaluate(p, "R1");
         QVERIFY(e);
-        const bool found = std::any_of(e->findings.begin(), e->findings.end(), [](const auto& f) { return f.rule == "carry-box"; });
+        const bool found =
+            std::any_of(e->findings.begin(), e->findings.end(), [](const auto& f) { return f.rule == "carry-box"; });
         QCOMPARE(found, told);
     }
     void withoutRunsAllIsPredicted() {
@@ -158,8 +178,12 @@ private slots:
         QFETCH(QString, why);
         const QString tag = QString::fromLatin1(QTest::currentDataTag());
         Project p = with(judged(), {});
-        p.runs.push_back({.id = "run", .name = "run", .revision = tag == "other revision" ? "R2" : "R1", .load = tag == "other load" ? "idle" : "full"});
-        auto a = std::make_shared<bench::RunAnalysis>(*analysis(71, 0.5, tag == "refused" ? bench::SettleState::Refused : bench::SettleState::Settled));
+        p.runs.push_back({.id = "run",
+                          .name = "run",
+                          .revision = tag == "other revision" ? "R2" : "R1",
+                          .load = tag == "other load" ? "idle" : "full"});
+        auto a = std::make_shared<bench::RunAnalysis>(
+            *analysis(71, 0.5, tag == "refused" ? bench::SettleState::Refused : bench::SettleState::Settled));
         a->stepped = tag == "stepped";
         const auto e = stages::evaluate(p, "R1");
         const auto t = of(verdict::judge(p, *e, {{"run", a}}), "cpu");
@@ -182,7 +206,8 @@ private slots:
 
     void missingIsSaidAsMissing() {
         Project p = judged();
-        p.brief.targets.push_back({.id = "drive", .name = "Drive", .kind = TargetKind::Temperature, .subject = "nowhere", .limit = 70});
+        p.brief.targets.push_back(
+            {.id = "drive", .name = "Drive", .kind = TargetKind::Temperature, .subject = "nowhere", .limit = 70});
         const auto e = stages::evaluate(p, "R1");
         const auto v = verdict::judge(p, *e, {});
         QCOMPARE(of(v, "drive").basis, Basis::Missing);
@@ -192,19 +217,25 @@ private slots:
 
     void floorsAndCaps() {
         Project p = judged();
-        p.brief.targets = {{.id = "clock", .name = "Clock", .kind = TargetKind::Clock, .subject = "tray/cpu", .limit = 9000}, {.id = "gap", .name = "Gap", .kind = TargetKind::Gap, .limit = 0}};
+        p.brief.targets = {
+            {.id = "clock", .name = "Clock", .kind = TargetKind::Clock, .subject = "tray/cpu", .limit = 9000},
+            {.id = "gap", .name = "Gap", .kind = TargetKind::Gap, .limit = 0}};
         const auto e = stages::evaluate(p, "R1");
         const auto v = verdict::judge(p, *e, {});
         double tightest = 1e9; // of what must not touch; air is no matter of a gap
         for (const auto& gap : e->fit.gaps)
-            tightest = std::min(tightest, gap.nominal.mm() - gap.worstBandMm - (gap.breathing ? gap.touchMm : gap.requiredMm));
+            tightest =
+                std::min(tightest, gap.nominal.mm() - gap.worstBandMm - (gap.breathing ? gap.touchMm : gap.requiredMm));
         QVERIFY(of(v, "clock").headroom < 0); // a floor of 9 GHz is not met
         QCOMPARE_LE(std::abs(of(v, "gap").value - tightest), 1e-12);
     }
 
     void briefLimitsBecomeFindings() {
         Project p = judged();
-        p.brief.targets = {{.id = "volume", .name = "Volume", .kind = TargetKind::Volume, .limit = 1}, {.id = "mass", .name = "Mass", .kind = TargetKind::Mass, .limit = 10}, {.id = "cost", .name = "Cost", .kind = TargetKind::Cost, .limit = 10}, {.id = "power", .name = "Power", .kind = TargetKind::Power, .limit = 10}};
+        p.brief.targets = {{.id = "volume", .name = "Volume", .kind = TargetKind::Volume, .limit = 1},
+                           {.id = "mass", .name = "Mass", .kind = TargetKind::Mass, .limit = 10},
+                           {.id = "cost", .name = "Cost", .kind = TargetKind::Cost, .limit = 10},
+                           {.id = "power", .name = "Power", .kind = TargetKind::Power, .limit = 10}};
         const auto e = stages::evaluate(p, "R1");
         int found = 0;
         for (const auto& f : e->findings)

@@ -44,7 +44,8 @@ const core::Placed* AirPage::fanSelected() const {
 
 void AirPage::changeSpeed(double by) {
     if (const core::Placed* p = fanSelected())
-        change(core::SetFan{p->mount, core::FanMode::Fixed, std::clamp(std::round((p->duty + by) * 100) / 100, 0.0, 1.0)});
+        change(
+            core::SetFan{p->mount, core::FanMode::Fixed, std::clamp(std::round((p->duty + by) * 100) / 100, 0.0, 1.0)});
 }
 
 void AirPage::keyPressEvent(QKeyEvent* event) {
@@ -53,9 +54,12 @@ void AirPage::keyPressEvent(QKeyEvent* event) {
         if (const core::Placed* p = fanSelected())
             change(core::FlipFan{p->mount});
         return;
-    case Qt::Key_Left: return changeSpeed(-0.05);
-    case Qt::Key_Right: return changeSpeed(0.05);
-    default: StationPage::keyPressEvent(event);
+    case Qt::Key_Left:
+        return changeSpeed(-0.05);
+    case Qt::Key_Right:
+        return changeSpeed(0.05);
+    default:
+        StationPage::keyPressEvent(event);
     }
 }
 

@@ -16,13 +16,17 @@ namespace {
 void paintScale(Canvas& c, const QRectF& r, const View& v) {
     const auto& air = v.evaluation()->air;
     const double room = air.conditions.roomC;
-    c.second({r.left(), r.top(), 60, 14}, QObject::tr("air, %1").arg(v.unit(Quantity::Temperature)), Qt::AlignLeft | Qt::AlignVCenter, 11);
+    c.second({r.left(), r.top(), 60, 14}, QObject::tr("air, %1").arg(v.unit(Quantity::Temperature)),
+             Qt::AlignLeft | Qt::AlignVCenter, 11);
     const QRectF bar(r.left() + 64, r.top() + 3, r.width() - 74, 8);
     for (int i = 0; i < 128; ++i)
-        c.p.fillRect(QRectF(bar.left() + bar.width() * i / 128, bar.top(), bar.width() / 128 + 1, 8), c.t.tintOf(18.0 * i / 127));
+        c.p.fillRect(QRectF(bar.left() + bar.width() * i / 128, bar.top(), bar.width() / 128 + 1, 8),
+                     c.t.tintOf(18.0 * i / 127));
     c.box(bar, {}, c.t.ink, 1);
     for (int k = 0; k <= 18; k += 3)
-        c.text({bar.left() + bar.width() * k / 18 - 25, bar.bottom() + 1, 50, 14}, qs(core::fixed(v.show.value(Quantity::Temperature, room + k), 0)), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+        c.text({bar.left() + bar.width() * k / 18 - 25, bar.bottom() + 1, 50, 14},
+               qs(core::fixed(v.show.value(Quantity::Temperature, room + k), 0)), 11, Weight::Regular, c.t.ink2,
+               Qt::AlignCenter);
     for (const auto& ch : air.chambers) {
         const double x = bar.left() + bar.width() * std::clamp((ch.airC - room) / 18, 0.0, 1.0);
         c.p.setPen(Qt::NoPen);
@@ -35,7 +39,8 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Fans"));
     const double rpmX = r.right() - 190, flowX = r.right() - 120, dbX = r.right() - 66;
-    for (const auto& [x, word] : {std::pair{rpmX, QObject::tr("rpm")}, std::pair{flowX, v.unit(Quantity::Flow)}, std::pair{dbX, QObject::tr("dB(A)")}, std::pair{r.right(), QObject::tr("driven by")}})
+    for (const auto& [x, word] : {std::pair{rpmX, QObject::tr("rpm")}, std::pair{flowX, v.unit(Quantity::Flow)},
+                                  std::pair{dbX, QObject::tr("dB(A)")}, std::pair{r.right(), QObject::tr("driven by")}})
         c.second({x - 80, r.top(), 80, 20}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
     double y = r.top() + 26;
     for (const auto& fan : e.air.fans) {
@@ -67,18 +72,27 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
         const double at = from + (to - from) * std::clamp(fan.share, 0.0, 1.0);
         c.hline(from, at, y + 13, c.t.ink, 3);
         c.box({at - 5, y + 5, 10, 15}, c.isSelected(key) ? c.t.marker : c.t.sheet, c.t.ink, 1.4);
-        c.text({rpmX - 60, y, 60, 26}, v.number(Quantity::Speed, fan.rpm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({flowX - 60, y, 60, 26}, v.number(Quantity::Flow, fan.flowM3h), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({rpmX - 60, y, 60, 26}, v.number(Quantity::Speed, fan.rpm), 12.5, Weight::SemiBold, c.t.ink,
+               Qt::AlignRight | Qt::AlignVCenter);
+        c.text({flowX - 60, y, 60, 26}, v.number(Quantity::Flow, fan.flowM3h), 12.5, Weight::SemiBold, c.t.ink,
+               Qt::AlignRight | Qt::AlignVCenter);
         for (const auto& n : e.noise.sources)
             if (n.id == fan.id)
-                c.text({dbX - 50, y, 50, 26}, v.number(Quantity::Level, n.levelDba), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        const QString driven = p->part->kind == PartKind::PowerSupply ? QObject::tr("load") : p->mode == core::FanMode::Fixed ? QObject::tr("fixed") : p->mode == core::FanMode::Processor ? QObject::tr("CPU") : QObject::tr("card");
+                c.text({dbX - 50, y, 50, 26}, v.number(Quantity::Level, n.levelDba), 12.5, Weight::SemiBold, c.t.ink,
+                       Qt::AlignRight | Qt::AlignVCenter);
+        const QString driven = p->part->kind == PartKind::PowerSupply ? QObject::tr("load")
+                               : p->mode == core::FanMode::Fixed      ? QObject::tr("fixed")
+                               : p->mode == core::FanMode::Processor  ? QObject::tr("CPU")
+                                                                      : QObject::tr("card");
         c.second({r.right() - 60, y, 60, 26}, driven, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 26, c.t.hair);
-        c.hit({r.left(), y, r.width(), 26}, key, QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h)));
+        c.hit({r.left(), y, r.width(), 26}, key,
+              QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h)));
         if (p->part->kind == PartKind::Fan) {
-            c.hit({ax - 3, y, 24, 26}, Handle{.act = Act::TurnFan, .of = core::FanRef{fan.id}}, QObject::tr("Turn %1 round (R)").arg(qs(fan.name)));
-            c.hit({from, y + 1, to - from, 24}, Handle{.act = Act::SetSpeed, .of = core::FanRef{fan.id}}, QObject::tr("Set the speed of %1 (left and right arrow)").arg(qs(fan.name)));
+            c.hit({ax - 3, y, 24, 26}, Handle{.act = Act::TurnFan, .of = core::FanRef{fan.id}},
+                  QObject::tr("Turn %1 round (R)").arg(qs(fan.name)));
+            c.hit({from, y + 1, to - from, 24}, Handle{.act = Act::SetSpeed, .of = core::FanRef{fan.id}},
+                  QObject::tr("Set the speed of %1 (left and right arrow)").arg(qs(fan.name)));
         }
         y += 26;
     }
@@ -96,17 +110,22 @@ QString dustSentence(const core::stages::Evaluation& e, const View& v) {
     }
     if (passive < 0.5)
         return QObject::tr("No dust comes in but through the fans.");
-    return QObject::tr("%1 come in by openings, %2 of it past no screen.").arg(v.text(Quantity::Flow, passive), v.number(Quantity::Flow, bare));
+    return QObject::tr("%1 come in by openings, %2 of it past no screen.")
+        .arg(v.text(Quantity::Flow, passive), v.number(Quantity::Flow, bare));
 }
 
 void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     const auto& b = e.air.balance;
     const core::Thing key = core::TotalRef{core::Total::Balance};
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Pressure beam"), QObject::tr("%1 by fans").arg(v.unit(Quantity::Flow)));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Pressure beam"),
+              QObject::tr("%1 by fans").arg(v.unit(Quantity::Flow)));
     double in = 0, out = 0;
     for (const auto& fan : e.air.fans)
-        (fan.direction == core::air::FanDirection::In ? in : fan.direction == core::air::FanDirection::Out ? out : in) += fan.direction == core::air::FanDirection::Inside ? 0 : std::abs(fan.flowM3h);
+        (fan.direction == core::air::FanDirection::In    ? in
+         : fan.direction == core::air::FanDirection::Out ? out
+                                                         : in) +=
+            fan.direction == core::air::FanDirection::Inside ? 0 : std::abs(fan.flowM3h);
     const QPointF pivot(r.center().x(), r.top() + 104);
     const double tilt = std::clamp(2.2 * (in - out), -8.0, 8.0);
     c.p.save();
@@ -119,8 +138,10 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
         if (fan.direction == core::air::FanDirection::Inside)
             continue;
         const bool isIn = fan.direction == core::air::FanDirection::In;
-        const QString label = c.elided(qs(fan.name), 70, 11.5, Weight::Medium) + QLatin1Char(' ') + v.number(Quantity::Flow, std::abs(fan.flowM3h));
-        const double w = std::clamp(c.width(label, 11.5, Weight::Medium) + 10, 40.0, half - 8), h = std::clamp(std::abs(fan.flowM3h) * 1.1, 16.0, 48.0);
+        const QString label = c.elided(qs(fan.name), 70, 11.5, Weight::Medium) + QLatin1Char(' ') +
+                              v.number(Quantity::Flow, std::abs(fan.flowM3h));
+        const double w = std::clamp(c.width(label, 11.5, Weight::Medium) + 10, 40.0, half - 8),
+                     h = std::clamp(std::abs(fan.flowM3h) * 1.1, 16.0, 48.0);
         const QRectF block(isIn ? left : right - w, -2 - h, w, h);
         c.box(block, c.t.sheet, isIn ? c.t.cool : c.t.warm, 1.6);
         c.text(block, c.elided(label, w - 4, 11.5, Weight::Medium), 11.5, Weight::Medium, c.t.ink, Qt::AlignCenter);
@@ -131,8 +152,10 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     c.p.setBrush(c.t.sheet);
     c.p.drawPolygon(QPolygonF{pivot, pivot + QPointF(-9, 16), pivot + QPointF(9, 16)});
     const double scaleY = pivot.y() + 26;
-    c.text({r.left(), scaleY - 10, 90, 20}, QObject::tr("in %1").arg(v.number(Quantity::Flow, in)), 12.5, Weight::SemiBold, c.t.ink);
-    c.text({r.right() - 90, scaleY - 10, 90, 20}, QObject::tr("out %1").arg(v.number(Quantity::Flow, out)), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.text({r.left(), scaleY - 10, 90, 20}, QObject::tr("in %1").arg(v.number(Quantity::Flow, in)), 12.5,
+           Weight::SemiBold, c.t.ink);
+    c.text({r.right() - 90, scaleY - 10, 90, 20}, QObject::tr("out %1").arg(v.number(Quantity::Flow, out)), 12.5,
+           Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     c.hline(pivot.x() - 60, pivot.x() + 60, scaleY, c.t.ink2, 1);
     for (int i = -2; i <= 2; ++i)
         c.vline(pivot.x() + i * 30, scaleY - 3, scaleY + 3, c.t.ink2, 1);
@@ -140,20 +163,28 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     c.p.setPen(Qt::NoPen);
     c.p.setBrush(c.t.ink);
     c.p.drawPolygon(QPolygonF{{at, scaleY - 2}, {at - 4, scaleY - 9}, {at + 4, scaleY - 9}});
-    const QString sentence = QObject::tr("%1 by fans, %2 over the room. %3")
-                                 .arg(v.signedNumber(Quantity::Flow, in - out) + QLatin1Char(' ') + v.unit(Quantity::Flow), v.signedNumber(Quantity::Pressure, b.pressurePa) + QStringLiteral(" Pa"),
-                                      dustSentence(e, v));
+    const QString sentence =
+        QObject::tr("%1 by fans, %2 over the room. %3")
+            .arg(v.signedNumber(Quantity::Flow, in - out) + QLatin1Char(' ') + v.unit(Quantity::Flow),
+                 v.signedNumber(Quantity::Pressure, b.pressurePa) + QStringLiteral(" Pa"), dustSentence(e, v));
     c.washIfSelected({r.left() - 4, scaleY + 12, r.width() + 8, 48}, key);
-    c.paragraph({r.left(), scaleY + 14, r.width(), 50}, sentence + QObject::tr(" Rated: %1 in, %2 out.").arg(v.text(Quantity::Flow, b.ratedInM3h), v.text(Quantity::Flow, b.ratedOutM3h)), 12, Weight::Regular, c.t.ink, 3);
-    c.hit({r.left(), r.top() + 26, r.width(), scaleY + 40 - r.top()}, key, QObject::tr("Pressure %1").arg(v.text(Quantity::Pressure, b.pressurePa)));
+    c.paragraph({r.left(), scaleY + 14, r.width(), 50},
+                sentence + QObject::tr(" Rated: %1 in, %2 out.")
+                               .arg(v.text(Quantity::Flow, b.ratedInM3h), v.text(Quantity::Flow, b.ratedOutM3h)),
+                12, Weight::Regular, c.t.ink, 3);
+    c.hit({r.left(), r.top() + 26, r.width(), scaleY + 40 - r.top()}, key,
+          QObject::tr("Pressure %1").arg(v.text(Quantity::Pressure, b.pressurePa)));
 }
 
 void paintNoise(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     const auto* target = targetOf(v.result(), core::TargetKind::Noise);
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Noise at %1 m").arg(qs(core::fixed(e.noise.distanceM, 1))));
-    const QString total = v.number(Quantity::Level, e.noise.totalDba) + (target ? QObject::tr(" of %1 dB(A)").arg(v.number(Quantity::Level, target->limit)) : QStringLiteral(" dB(A)"));
-    c.text({r.left(), r.top(), r.width(), 20}, total, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    const QString total =
+        v.number(Quantity::Level, e.noise.totalDba) +
+        (target ? QObject::tr(" of %1 dB(A)").arg(v.number(Quantity::Level, target->limit)) : QStringLiteral(" dB(A)"));
+    c.text({r.left(), r.top(), r.width(), 20}, total, 12.5, Weight::SemiBold, c.t.ink,
+           Qt::AlignRight | Qt::AlignVCenter);
     // Shares of sound power; the cap in the same scale.
     const double cap = target ? std::pow(10.0, (target->limit - e.noise.totalDba) / 10) : 1.0;
     const double full = std::max(1.0, std::min(cap, 3.0)), scale = (r.width() - 2) / full;
@@ -170,16 +201,20 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v) {
             c.box({x, r.top() + 32, std::max(0.0, r.left() + std::min(cap, 3.0) * scale - x), 22}, {}, c.t.line, 1);
         c.vline(r.left() + std::min(cap, full) * scale, r.top() + 28, r.top() + 58, c.t.ink, 2.5);
     }
-    c.hit({r.left(), r.top() + 26, r.width(), 32}, key, QObject::tr("Noise %1").arg(v.text(Quantity::Level, e.noise.totalDba)));
+    c.hit({r.left(), r.top() + 26, r.width(), 32}, key,
+          QObject::tr("Noise %1").arg(v.text(Quantity::Level, e.noise.totalDba)));
     double y = r.top() + 62;
     for (const auto& s : e.noise.sources) {
         if (y + 20 > r.bottom() + 4)
             break;
         const core::Placed* p = e.build.at(s.id);
         c.hatch({r.left() + 2, y + 4, 16, 12}, p->part->kind, c.t.sheet, c.t.ink, 1);
-        c.text({r.left() + 26, y, r.width() - 130, 20}, c.elided(qs(s.name), r.width() - 134, 12.5), 12.5, Weight::Regular);
-        c.text({r.right() - 110, y, 62, 20}, v.number(Quantity::Level, s.levelDba) + QStringLiteral(" dB"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({r.right() - 46, y, 46, 20}, v.number(Quantity::Share, s.powerShare) + QStringLiteral(" %"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.left() + 26, y, r.width() - 130, 20}, c.elided(qs(s.name), r.width() - 134, 12.5), 12.5,
+               Weight::Regular);
+        c.text({r.right() - 110, y, 62, 20}, v.number(Quantity::Level, s.levelDba) + QStringLiteral(" dB"), 12.5,
+               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.right() - 46, y, 46, 20}, v.number(Quantity::Share, s.powerShare) + QStringLiteral(" %"), 12.5,
+               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += 20;
     }
 }
@@ -192,15 +227,27 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
     for (const auto& part : e.air.parts)
         parts.emplace_back(&part, core::verdict::temperatureOf(e, v.result().verdict, part.id));
     const auto headroom = [](const auto& row) { return row.second.mark != Mark::None ? row.second.headroom : 1e9; };
-    std::stable_sort(parts.begin(), parts.end(), [&](const auto& a, const auto& b) { return headroom(a) < headroom(b); });
-    const double room = r.bottom() + 4 - (r.top() + 46), height = std::clamp(room / std::max<double>(1, static_cast<double>(parts.size())), 18.0, 22.0), right = r.right() - 14;
+    std::stable_sort(parts.begin(), parts.end(),
+                     [&](const auto& a, const auto& b) { return headroom(a) < headroom(b); });
+    const double room = r.bottom() + 4 - (r.top() + 46),
+                 height = std::clamp(room / std::max<double>(1, static_cast<double>(parts.size())), 18.0, 22.0),
+                 right = r.right() - 14;
     const bool bands = r.width() > 300;
-    PaintedList list(c, QStringLiteral("warm"), r.adjusted(0, 26, 0, 4), parts.size(), height,
-                     {{QObject::tr("part"), r.left() + 24, r.left() + 96}, {QObject::tr("now"), r.left() + 96, r.left() + 134, Qt::AlignRight}, {QObject::tr("limit"), right - 100, right - 40, Qt::AlignRight}, {QObject::tr("left, %1").arg(v.unit(Quantity::TemperatureDifference)), right - 40, right, Qt::AlignRight}});
-    list.filter(c.headingRoom(r, QObject::tr("Parts, settled"), v.unit(Quantity::Temperature)), [&](std::size_t i) { return qs(parts[i].first->name); });
+    PaintedList list(
+        c, QStringLiteral("warm"), r.adjusted(0, 26, 0, 4), parts.size(), height,
+        {{QObject::tr("part"), r.left() + 24, r.left() + 96},
+         {QObject::tr("now"), r.left() + 96, r.left() + 134, Qt::AlignRight},
+         {QObject::tr("limit"), right - 100, right - 40, Qt::AlignRight},
+         {QObject::tr("left, %1").arg(v.unit(Quantity::TemperatureDifference)), right - 40, right, Qt::AlignRight}});
+    list.filter(c.headingRoom(r, QObject::tr("Parts, settled"), v.unit(Quantity::Temperature)),
+                [&](std::size_t i) { return qs(parts[i].first->name); });
     list.sort([&](std::size_t i, int column) -> SortKey {
         const auto& d = parts[i].second;
-        return column == 0 ? SortKey(qs(parts[i].first->name)) : SortKey(column == 1 ? d.value : d.mark == Mark::None ? 1e9 : column == 2 ? d.limit : d.headroom);
+        return column == 0 ? SortKey(qs(parts[i].first->name))
+                           : SortKey(column == 1            ? d.value
+                                     : d.mark == Mark::None ? 1e9
+                                     : column == 2          ? d.limit
+                                                            : d.headroom);
     });
     list.follow([&](std::size_t i) { return core::Thing(core::PartRef{parts[i].first->id}); });
     list.paint([&](std::size_t i, const QRectF& row) {
@@ -211,19 +258,30 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
         c.washIfSelected(row, key);
         c.mark({r.left() + 2, y + h / 2 - 6}, limit.mark);
         c.text({r.left() + 24, y, 78, h}, c.elided(qs(part.name), 74, 12.5), 12.5, Weight::Regular);
-        c.text({r.left() + 92, y, 42, h}, v.number(Quantity::Temperature, limit.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.left() + 92, y, 42, h}, v.number(Quantity::Temperature, limit.value), 12.5, Weight::SemiBold, c.t.ink,
+               Qt::AlignRight | Qt::AlignVCenter);
         c.stamp({r.left() + 137, y + h / 2 - 6.5}, core::explain::stampOf(limit.basis, limit.simulated));
         const QString band = QStringLiteral("±") + v.number(Quantity::TemperatureDifference, limit.band);
         if (bands || limit.mark == Mark::None)
             c.second({r.left() + 154, y, 36, h}, band);
         if (limit.mark != Mark::None) {
-            const QString name = limit.slowsDown ? QObject::tr("slows at") : limit.name == "its maker's limit" ? QObject::tr("max") : QObject::tr("cap");
+            const QString name = limit.slowsDown                     ? QObject::tr("slows at")
+                                 : limit.name == "its maker's limit" ? QObject::tr("max")
+                                                                     : QObject::tr("cap");
             const double from = r.left() + (bands ? 190 : 152);
-            c.second({from, y, right - 40 - from, h}, name + QLatin1Char(' ') + v.number(Quantity::Temperature, limit.limit), Qt::AlignRight | Qt::AlignVCenter);
-            c.text({right - 40, y, 40, h}, v.signedNumber(Quantity::TemperatureDifference, limit.headroom), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.second({from, y, right - 40 - from, h},
+                     name + QLatin1Char(' ') + v.number(Quantity::Temperature, limit.limit),
+                     Qt::AlignRight | Qt::AlignVCenter);
+            c.text({right - 40, y, 40, h}, v.signedNumber(Quantity::TemperatureDifference, limit.headroom), 12.5,
+                   Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         }
         c.hline(row.left(), row.right(), row.bottom(), c.t.hair);
-        c.hit(row, key, QObject::tr("%1, %2 %3, %4; %5 %6").arg(qs(part.name), v.text(Quantity::Temperature, limit.value), band, limit.simulated ? QObject::tr("measured, simulated") : qs(core::verdict::basisWord(limit.basis)), qs(limit.name), limit.mark == Mark::None ? QObject::tr("not stated") : qs(core::markWord(limit.mark))));
+        c.hit(row, key,
+              QObject::tr("%1, %2 %3, %4; %5 %6")
+                  .arg(qs(part.name), v.text(Quantity::Temperature, limit.value), band,
+                       limit.simulated ? QObject::tr("measured, simulated") : qs(core::verdict::basisWord(limit.basis)),
+                       qs(limit.name),
+                       limit.mark == Mark::None ? QObject::tr("not stated") : qs(core::markWord(limit.mark))));
     });
 }
 
@@ -233,11 +291,17 @@ void paintAir(Canvas& c, const QRectF& r, const View& v) {
     const auto* e = v.evaluation();
     if (!e) {
         stageHead(c, r, question::air);
-        return emptyStage(c, r, v.project().revisions.empty() ? QObject::tr("No parts yet. Air needs a case with a chamber, and a part that gives off heat.") : qs(v.result().problem));
+        return emptyStage(
+            c, r,
+            v.project().revisions.empty()
+                ? QObject::tr("No parts yet. Air needs a case with a chamber, and a part that gives off heat.")
+                : qs(v.result().problem));
     }
     const core::Load* load = v.project().load(v.project().brief.load);
     stageHead(c, r, question::air,
-              QObject::tr("%1, %2, room %3").arg(load ? qs(load->name) : QObject::tr("full load"), v.text(Quantity::Power, e->air.totalPowerW), v.text(Quantity::Temperature, e->air.conditions.roomC)));
+              QObject::tr("%1, %2, room %3")
+                  .arg(load ? qs(load->name) : QObject::tr("full load"), v.text(Quantity::Power, e->air.totalPowerW),
+                       v.text(Quantity::Temperature, e->air.conditions.roomC)));
     const double rightW = std::clamp(r.width() * 0.32, 240.0, 360.0);
     const QRectF left(r.left(), r.top() + 32, r.width() - rightW - 26, r.height() - 32);
     const QRectF right(r.right() - rightW, left.top(), rightW, left.height());
@@ -254,7 +318,8 @@ void paintAir(Canvas& c, const QRectF& r, const View& v) {
     paintBeam(c, {right.left(), right.top(), right.width(), 190}, v);
     const double noiseH = 70 + 20.0 * static_cast<double>(e->noise.sources.size());
     paintNoise(c, {right.left(), right.top() + 206, right.width(), noiseH}, v);
-    paintTable(c, {right.left(), right.top() + 218 + noiseH, right.width(), right.bottom() - right.top() - 218 - noiseH}, v);
+    paintTable(
+        c, {right.left(), right.top() + 218 + noiseH, right.width(), right.bottom() - right.top() - 218 - noiseH}, v);
 }
 
 } // namespace app

@@ -91,14 +91,23 @@ QPainterPath curve(const QPointF& a, const QPointF& da, const QPointF& b, const 
 }
 
 /// Where a side meets the paper and which way is out; left and right stand towards and away from the viewer.
-struct Gate { QPointF wall; QPointF out; bool facesViewer = false; };
+struct Gate {
+    QPointF wall;
+    QPointF out;
+    bool facesViewer = false;
+};
 Gate gateOf(const SideView& s, core::Side side, double y, double z) {
     switch (side) {
-    case core::Side::Front: return {{s.paper.left(), s.at(0, z).y()}, {-1, 0}};
-    case core::Side::Rear: return {{s.paper.right(), s.at(0, z).y()}, {1, 0}};
-    case core::Side::Top: return {{s.at(y, 0).x(), s.paper.top()}, {0, -1}};
-    case core::Side::Bottom: return {{s.at(y, 0).x(), s.paper.bottom()}, {0, 1}};
-    default: return {s.at(y, z), {0, 0}, true};
+    case core::Side::Front:
+        return {{s.paper.left(), s.at(0, z).y()}, {-1, 0}};
+    case core::Side::Rear:
+        return {{s.paper.right(), s.at(0, z).y()}, {1, 0}};
+    case core::Side::Top:
+        return {{s.at(y, 0).x(), s.paper.top()}, {0, -1}};
+    case core::Side::Bottom:
+        return {{s.at(y, 0).x(), s.paper.bottom()}, {0, 1}};
+    default:
+        return {s.at(y, z), {0, 0}, true};
     }
 }
 
@@ -169,14 +178,18 @@ void wallOpening(Canvas& c, const SideView& s, const core::Opening& o, QRectF& b
     const double centre = o.centreMm[1], size = o.sizeMm[1];
     const double from = centre - size / 2, to = centre + size / 2;
     if (level)
-        bar = QRectF(s.at(from, 0).x(), o.side == core::Side::Top ? s.paper.top() - 4 : s.paper.bottom(), (to - from) * s.scale, 4);
+        bar = QRectF(s.at(from, 0).x(), o.side == core::Side::Top ? s.paper.top() - 4 : s.paper.bottom(),
+                     (to - from) * s.scale, 4);
     else
-        bar = QRectF(o.side == core::Side::Front ? s.paper.left() - 4 : s.paper.right(), s.at(0, to).y(), 4, (to - from) * s.scale);
+        bar = QRectF(o.side == core::Side::Front ? s.paper.left() - 4 : s.paper.right(), s.at(0, to).y(), 4,
+                     (to - from) * s.scale);
     c.p.fillRect(bar, c.t.paper);
     const double solid = o.style == core::OpeningStyle::Plain ? 0.02 : 1 - o.perforation;
     const double length = level ? bar.width() : bar.height();
     for (double x = 0; x < length; x += 9)
-        c.p.fillRect(level ? QRectF(bar.left() + x, bar.top(), std::min(9 * solid, length - x), 4) : QRectF(bar.left(), bar.top() + x, 4, std::min(9 * solid, length - x)), c.t.ink);
+        c.p.fillRect(level ? QRectF(bar.left() + x, bar.top(), std::min(9 * solid, length - x), 4)
+                           : QRectF(bar.left(), bar.top() + x, 4, std::min(9 * solid, length - x)),
+                     c.t.ink);
 }
 
 /// A reading on a plate; placed when all are known, so that none covers another or a fan.
@@ -187,19 +200,29 @@ struct Plate {
     QString spoken;
     QColor edge;
     bool strong = true;
-    QPointF way = {};   ///< of a stream: which way it goes on the paper, drawn before its figure
+    QPointF way = {};     ///< of a stream: which way it goes on the paper, drawn before its figure
     QPointF beside = {};  ///< from the end of the stream to its figure
     bool outside = false; ///< stands beside the case, not in it
 };
 
 /// The figure of a stream, beside its outer end.
-Plate streamFigure(const View& v, const Gate& gate, double flowM3h, bool out, const core::Thing& key, const QString& spoken, const QString& words) {
+Plate streamFigure(const View& v, const Gate& gate, double flowM3h, bool out, const core::Thing& key,
+                   const QString& spoken, const QString& words) {
     const bool level = gate.out.y() != 0;
     const QPointF beside = level ? QPointF(64, 0) : QPointF(0, -30);
-    return {gate.wall + gate.out * (level ? 20 : 26) + beside, v.number(Quantity::Flow, std::abs(flowM3h)) + QLatin1Char(' ') + v.unit(Quantity::Flow) + words, key, spoken, {}, false, out ? gate.out : -gate.out, beside, true};
+    return {gate.wall + gate.out * (level ? 20 : 26) + beside,
+            v.number(Quantity::Flow, std::abs(flowM3h)) + QLatin1Char(' ') + v.unit(Quantity::Flow) + words,
+            key,
+            spoken,
+            {},
+            false,
+            out ? gate.out : -gate.out,
+            beside,
+            true};
 }
 
-void openingRibbon(Canvas& c, const core::Opening& o, const Gate& gate, const core::air::OpeningFlow& flow, const core::air::Prediction& air) {
+void openingRibbon(Canvas& c, const core::Opening& o, const Gate& gate, const core::air::OpeningFlow& flow,
+                   const core::air::Prediction& air) {
     const double net = flow.flowM3h, k = flow.airC - air.conditions.roomC;
     if (std::abs(net) <= 0.5)
         return;
@@ -223,16 +246,24 @@ void paintOpenings(Canvas& c, const SideView& s, const View& v, std::vector<Plat
         const Gate gate = gateOf(s, o->side, upright ? o->centreMm[0] : o->centreMm[1], o->centreMm[1]);
         const core::Thing key = core::OpeningRef{flow.id};
         const double net = flow.flowM3h;
-        const QString words = v.number(Quantity::Flow, std::abs(net)) + QLatin1Char(' ') + v.unit(Quantity::Flow) + (net >= 0 ? QObject::tr(" out") : QObject::tr(" in"));
+        const QString words = v.number(Quantity::Flow, std::abs(net)) + QLatin1Char(' ') + v.unit(Quantity::Flow) +
+                              (net >= 0 ? QObject::tr(" out") : QObject::tr(" in"));
         const QString spoken = QObject::tr("Opening %1, %2").arg(qs(o->name), words);
         if (gate.facesViewer) {
-            const QRectF r = QRectF(s.at(o->centreMm[0] - o->sizeMm[0] / 2, o->centreMm[1] - o->sizeMm[1] / 2), s.at(o->centreMm[0] + o->sizeMm[0] / 2, o->centreMm[1] + o->sizeMm[1] / 2)).normalized();
+            const QRectF r = QRectF(s.at(o->centreMm[0] - o->sizeMm[0] / 2, o->centreMm[1] - o->sizeMm[1] / 2),
+                                    s.at(o->centreMm[0] + o->sizeMm[0] / 2, o->centreMm[1] + o->sizeMm[1] / 2))
+                                 .normalized();
             QPen pen(c.t.ink, 1);
             pen.setDashPattern({9, 3, 2, 3});
             c.p.setPen(pen);
             c.p.setBrush(Qt::NoBrush);
             c.p.drawRect(r);
-            plates.push_back({{r.center().x(), r.bottom() - 12}, qs(o->name) + QStringLiteral(": ") + words, key, spoken, net >= 0 ? c.t.warm : c.t.cool, false});
+            plates.push_back({{r.center().x(), r.bottom() - 12},
+                              qs(o->name) + QStringLiteral(": ") + words,
+                              key,
+                              spoken,
+                              net >= 0 ? c.t.warm : c.t.cool,
+                              false});
             continue;
         }
         openingRibbon(c, *o, gate, flow, e.air);
@@ -243,21 +274,28 @@ void paintOpenings(Canvas& c, const SideView& s, const View& v, std::vector<Plat
         });
         c.hit(bar, key, spoken);
         if (std::abs(net) > 0.5)
-            plates.push_back(streamFigure(v, gate, net, net >= 0, key, spoken, beside ? QObject::tr(" beside the fan") : QString()));
+            plates.push_back(
+                streamFigure(v, gate, net, net >= 0, key, spoken, beside ? QObject::tr(" beside the fan") : QString()));
     }
 }
 
-/// Where the glyph of a fan stands: case fans at their true place, the fans of parts a little aside, so that the part's reading has room.
+/// Where the glyph of a fan stands: case fans at their true place, the fans of parts a little aside, so that the part's
+/// reading has room.
 QPointF glyphAt(const core::Placed& p, const QRectF& r) {
     switch (p.part->kind) {
-    case PartKind::Card: return r.center() + QPointF(-r.width() * 0.3, 0);
-    case PartKind::PowerSupply: return r.center() + QPointF(r.width() * 0.2, 0);
-    case PartKind::Cooler: return r.center() + QPointF(-r.width() * 0.3, r.height() * 0.3);
-    default: return r.center();
+    case PartKind::Card:
+        return r.center() + QPointF(-r.width() * 0.3, 0);
+    case PartKind::PowerSupply:
+        return r.center() + QPointF(r.width() * 0.2, 0);
+    case PartKind::Cooler:
+        return r.center() + QPointF(-r.width() * 0.3, r.height() * 0.3);
+    default:
+        return r.center();
     }
 }
 
-void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::FanResult& fan, const core::Placed& p, const QPointF& at, std::vector<Plate>& plates) {
+void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::FanResult& fan, const core::Placed& p,
+               const QPointF& at, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
     const core::Thing key = core::FanRef{fan.id};
     const QString spoken = QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h));
@@ -265,8 +303,11 @@ void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::Fan
     const double k = fan.airC - e.air.conditions.roomC;
     if (p.part->kind == PartKind::Fan && !facesViewer) {
         const bool level = p.facing().axis == Axis::Z;
-        const core::Side side = level ? (p.facing().sign > 0 ? core::Side::Top : core::Side::Bottom) : p.facing().sign > 0 ? core::Side::Rear : core::Side::Front;
-        const Gate gate = gateOf(s, side, 0.5 * (p.lowAt[1].mm() + p.highAt[1].mm()), 0.5 * (p.lowAt[2].mm() + p.highAt[2].mm()));
+        const core::Side side = level                 ? (p.facing().sign > 0 ? core::Side::Top : core::Side::Bottom)
+                                : p.facing().sign > 0 ? core::Side::Rear
+                                                      : core::Side::Front;
+        const Gate gate =
+            gateOf(s, side, 0.5 * (p.lowAt[1].mm() + p.highAt[1].mm()), 0.5 * (p.lowAt[2].mm() + p.highAt[2].mm()));
         const QPointF inside = gate.wall - gate.out * 60, outside = gate.wall + gate.out * 22;
         QPainterPath path(out ? inside : outside);
         path.lineTo(out ? outside : inside);
@@ -275,13 +316,17 @@ void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::Fan
     } else if (p.part->kind == PartKind::Fan) {
         // Blows through the panel that faces the viewer, on towards the board behind it.
         const double inside = chamberK(e.air, chamberOf(e.build, p));
-        ribbon(c, curve(at, {1, 0}, at + QPointF(52, -60), {0.2, -1}), std::abs(fan.flowM3h), out ? inside : 0, out ? k : inside, false);
+        ribbon(c, curve(at, {1, 0}, at + QPointF(52, -60), {0.2, -1}), std::abs(fan.flowM3h), out ? inside : 0,
+               out ? k : inside, false);
     } else if (out) {
         // What the supply loses warms the air that it moves.
         const Gate gate = gateOf(s, core::Side::Front, 0, 0.5 * (p.lowAt[2].mm() + p.highAt[2].mm()));
         const auto* supply = e.air.part(fan.id);
-        const double outK = k + (supply && std::abs(fan.flowM3h) > 0.1 ? supply->powerW / (1.2 * 1006 * std::abs(fan.flowM3h) / 3600) : 0.0);
-        ribbon(c, curve(at + QPointF(20, 0), {-1, 0}, gate.wall + gate.out * 26, {-1, 0}), std::abs(fan.flowM3h), k, outK, true);
+        const double outK =
+            k + (supply && std::abs(fan.flowM3h) > 0.1 ? supply->powerW / (1.2 * 1006 * std::abs(fan.flowM3h) / 3600)
+                                                       : 0.0);
+        ribbon(c, curve(at + QPointF(20, 0), {-1, 0}, gate.wall + gate.out * 26, {-1, 0}), std::abs(fan.flowM3h), k,
+               outK, true);
         plates.push_back(streamFigure(v, gate, fan.flowM3h, true, key, spoken, {}));
     }
 }
@@ -298,7 +343,8 @@ std::vector<QRectF> paintFans(Canvas& c, const SideView& s, const View& v, std::
         const QRectF r = s.rect(*p);
         const QPointF at = glyphAt(*p, r);
         const core::Thing key = core::FanRef{fan.id};
-        const double most = p->part->kind == PartKind::Fan ? 20.0 : 14.0, radius = std::clamp(std::min(r.width(), r.height()) * 0.26, 11.0, most);
+        const double most = p->part->kind == PartKind::Fan ? 20.0 : 14.0,
+                     radius = std::clamp(std::min(r.width(), r.height()) * 0.26, 11.0, most);
         c.fanGlyph(at, radius, fan.direction != core::air::FanDirection::Out);
         if (c.isSelected(key)) {
             c.p.setPen(QPen(c.t.medge, 2));
@@ -314,14 +360,23 @@ std::vector<QRectF> paintFans(Canvas& c, const SideView& s, const View& v, std::
 
 void readings(const Canvas& c, const SideView& s, const View& v, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
-    const auto degrees = [&](double celsius) { return qs(core::fixed(v.show.value(Quantity::Temperature, celsius), 0)) + QLatin1Char(' ') + v.unit(Quantity::Temperature); };
+    const auto degrees = [&](double celsius) {
+        return qs(core::fixed(v.show.value(Quantity::Temperature, celsius), 0)) + QLatin1Char(' ') +
+               v.unit(Quantity::Temperature);
+    };
     for (const auto& part : e.air.parts) {
         const core::Placed* p = e.build.at(part.id);
         if (!p || p->part->kind == PartKind::Board)
             continue;
-        const QString word = p->part->kind == PartKind::Processor ? QObject::tr("CPU") : p->part->kind == PartKind::Card ? QObject::tr("Card") : p->part->kind == PartKind::PowerSupply ? QObject::tr("Supply") : QObject::tr("Store");
+        const QString word = p->part->kind == PartKind::Processor     ? QObject::tr("CPU")
+                             : p->part->kind == PartKind::Card        ? QObject::tr("Card")
+                             : p->part->kind == PartKind::PowerSupply ? QObject::tr("Supply")
+                                                                      : QObject::tr("Store");
         const QRectF r = s.rect(*p);
-        const QPointF at = r.center() + QPointF(p->part->kind == PartKind::Card ? r.width() * 0.2 : 0, p->part->kind == PartKind::PowerSupply ? -r.height() * 0.25 : p->part->kind == PartKind::Processor ? -30 : -6);
+        const QPointF at = r.center() + QPointF(p->part->kind == PartKind::Card ? r.width() * 0.2 : 0,
+                                                p->part->kind == PartKind::PowerSupply ? -r.height() * 0.25
+                                                : p->part->kind == PartKind::Processor ? -30
+                                                                                       : -6);
         const core::verdict::Deciding limit = core::verdict::temperatureOf(e, v.result().verdict, part.id);
         const Mark mark = limit.mark;
         const QString text = word + QLatin1Char(' ') + degrees(limit.value);
@@ -330,9 +385,14 @@ void readings(const Canvas& c, const SideView& s, const View& v, std::vector<Pla
     for (const auto& ch : e.air.chambers)
         for (const core::Chamber& spec : e.build.caseSpec().chambers)
             if (spec.id == ch.id) {
-                const QRectF r = QRectF(s.at(spec.lowMm[1], spec.lowMm[2]), s.at(spec.highMm[1], spec.highMm[2])).normalized();
+                const QRectF r =
+                    QRectF(s.at(spec.lowMm[1], spec.lowMm[2]), s.at(spec.highMm[1], spec.highMm[2])).normalized();
                 const QString text = degrees(ch.airC) + QStringLiteral("  ") + qs(ch.name);
-                plates.push_back({{r.center().x(), r.top() + 30}, text, core::ChamberRef{ch.id}, text, c.t.flowOf(ch.airC - e.air.conditions.roomC)});
+                plates.push_back({{r.center().x(), r.top() + 30},
+                                  text,
+                                  core::ChamberRef{ch.id},
+                                  text,
+                                  c.t.flowOf(ch.airC - e.air.conditions.roomC)});
             }
 }
 
@@ -346,7 +406,8 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
             outside.keepOff(QRectF(p.at - p.beside - QPointF(26, 26), QSizeF(52, 52)));
     for (const Plate& p : plates) {
         const double px = p.strong ? 13 : 11.5, arrow = p.way.isNull() ? 0 : 18;
-        const QSizeF size(c.width(p.text, px, p.strong ? Weight::SemiBold : Weight::Regular) + 12 + arrow, p.strong ? 20 : 18);
+        const QSizeF size(c.width(p.text, px, p.strong ? Weight::SemiBold : Weight::Regular) + 12 + arrow,
+                          p.strong ? 20 : 18);
         // Beside the case where a stream enters or leaves it, in the case where something is warm.
         const QRectF room = p.outside ? s.paper.adjusted(-120, -44, 120, 44) : s.paper.adjusted(2, 2, -2, -2);
         const auto at = (p.outside ? outside : inside).place(size, p.at, 220, room);
@@ -354,12 +415,21 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
             continue; // the tables name it
         const QRectF r = *at;
         const bool selected = c.isSelected(p.thing);
-        c.box(r, selected ? c.t.marker : p.outside ? c.t.paper : c.t.sheet, selected ? c.t.medge : p.edge.isValid() ? p.edge : QColor(Qt::transparent), selected ? 2 : 1);
+        c.box(r,
+              selected    ? c.t.marker
+              : p.outside ? c.t.paper
+                          : c.t.sheet,
+              selected           ? c.t.medge
+              : p.edge.isValid() ? p.edge
+                                 : QColor(Qt::transparent),
+              selected ? 2 : 1);
         if (p.strong)
             c.p.fillRect(QRectF(r.left(), r.top(), 4, r.height()), p.edge);
         if (arrow > 0)
-            c.arrow(QPointF(r.left() + 11, r.center().y()) - p.way * 7, QPointF(r.left() + 11, r.center().y()) + p.way * 7, c.t.ink, 1.4);
-        c.text(r.adjusted(arrow + (p.strong ? 4 : 0), 0, 0, 0), p.text, px, p.strong ? Weight::SemiBold : Weight::Regular, c.t.ink, Qt::AlignCenter);
+            c.arrow(QPointF(r.left() + 11, r.center().y()) - p.way * 7,
+                    QPointF(r.left() + 11, r.center().y()) + p.way * 7, c.t.ink, 1.4);
+        c.text(r.adjusted(arrow + (p.strong ? 4 : 0), 0, 0, 0), p.text, px,
+               p.strong ? Weight::SemiBold : Weight::Regular, c.t.ink, Qt::AlignCenter);
         c.label(r);
         c.hit(r, p.thing, p.spoken);
     }

@@ -8,8 +8,12 @@ namespace app {
 struct SideView {
     QRectF paper;
     double scale = 1;
-    [[nodiscard]] QPointF at(double yMm, double zMm) const { return {paper.left() + yMm * scale, paper.bottom() - zMm * scale}; }
-    [[nodiscard]] QRectF rect(const core::Placed& p) const { return QRectF(at(p.lowAt[1].mm(), p.lowAt[2].mm()), at(p.highAt[1].mm(), p.highAt[2].mm())).normalized(); }
+    [[nodiscard]] QPointF at(double yMm, double zMm) const {
+        return {paper.left() + yMm * scale, paper.bottom() - zMm * scale};
+    }
+    [[nodiscard]] QRectF rect(const core::Placed& p) const {
+        return QRectF(at(p.lowAt[1].mm(), p.lowAt[2].mm()), at(p.highAt[1].mm(), p.highAt[2].mm())).normalized();
+    }
 };
 
 /// Tinted chambers, parts, openings, ribbons, fans and readings.

@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/bench/bench_page.h"
 
+#include "app/stations/bench/bench_trace.h"
 #include "app/stations/bench/live_trace.h"
 #include "app/ui/recording/recorder.h"
-#include "app/stations/bench/bench_trace.h"
 #include "core/base/text.h"
 
 #include <qcustomplot.h>
@@ -32,7 +32,8 @@ void dress(QCustomPlot* plot, const Theme& t) {
 } // namespace
 
 BenchPage::BenchPage(Context& context, const Recorder& recorder, QWidget* parent)
-    : StationPage(context, tr("Bench"), {}, parent), m_recorder(recorder), m_trace(new QCustomPlot(this)), m_level(new QCustomPlot(this)), m_clock(new QCustomPlot(this)) {
+    : StationPage(context, tr("Bench"), {}, parent), m_recorder(recorder), m_trace(new QCustomPlot(this)),
+      m_level(new QCustomPlot(this)), m_clock(new QCustomPlot(this)) {
     m_trace->setObjectName(QStringLiteral("trace"));
     for (QCustomPlot* plot : {m_trace, m_level, m_clock}) {
         plot->setInteractions(QCP::iRangeDrag | QCP::iRangeZoom);
@@ -123,7 +124,8 @@ const core::Channel* BenchPage::channelOf(const core::Run& run, ChannelKind kind
     return first;
 }
 
-void BenchPage::plotChannel(QCustomPlot* plot, const core::Run& run, ChannelKind kind, const std::string& subject, const QString& unit) {
+void BenchPage::plotChannel(QCustomPlot* plot, const core::Run& run, ChannelKind kind, const std::string& subject,
+                            const QString& unit) {
     plot->clearPlottables();
     plot->clearItems();
     const Theme& t = m_context.theme;
@@ -192,7 +194,8 @@ void BenchPage::paintInside(Canvas& c, const QRectF& r) const {
     double y = left.top();
     for (const auto& [plot, share] : {std::pair{m_trace, 0.58}, std::pair{m_level, 0.21}, std::pair{m_clock, 0.21}}) {
         const QRectF place(left.right() + 20, y, r.right() - left.right() - 20, left.height() * share - 6);
-        c.p.drawPixmap(place, plot->toPixmap(static_cast<int>(place.width()), static_cast<int>(place.height()), 3), QRectF(0, 0, static_cast<int>(place.width()) * 3, static_cast<int>(place.height()) * 3));
+        c.p.drawPixmap(place, plot->toPixmap(static_cast<int>(place.width()), static_cast<int>(place.height()), 3),
+                       QRectF(0, 0, static_cast<int>(place.width()) * 3, static_cast<int>(place.height()) * 3));
         y += left.height() * share;
     }
 }
@@ -206,7 +209,8 @@ void BenchPage::paintContent(Canvas& c) {
     QRectF left(r.left(), r.top() + 34, leftW, r.height() - 34);
     if (m_recorder.isRecording()) {
         const QRectF right(left.right() + 20, r.top() + 70, r.right() - left.right() - 20, r.bottom() - r.top() - 70);
-        paintLiveHead(c, {right.left(), right.top(), right.width(), 80}, v, {m_recorder.live(), m_recorder.revision(), m_recorder.simulated(), m_recorder.lastNote()});
+        paintLiveHead(c, {right.left(), right.top(), right.width(), 80}, v,
+                      {m_recorder.live(), m_recorder.revision(), m_recorder.simulated(), m_recorder.lastNote()});
         paintLiveTraces(c, right.adjusted(0, 106, 0, 0), v, m_recorder.live(), m_recorder.revision());
     }
     paintBench(c, left, v, m_run);
@@ -216,9 +220,19 @@ void BenchPage::paintContent(Canvas& c) {
         const auto* channel = plotted();
         const auto* analysis = v.document.analysis(m_run);
         const bool early = analysis && !analysis->unsettled.empty();
-        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20, qs(run->name) + (run->simulated ? tr(", simulated") : QString()) + (channel ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name) : QString()), early ? qs(analysis->unsettled) : channel ? qs(channel->why) : QString());
+        c.heading(left.right() + 20, r.top() + 34, r.right() - left.right() - 20,
+                  qs(run->name) + (run->simulated ? tr(", simulated") : QString()) +
+                      (channel
+                           ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name)
+                           : QString()),
+                  early     ? qs(analysis->unsettled)
+                  : channel ? qs(channel->why)
+                            : QString());
     } else if (!m_recorder.isRecording()) {
-        c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80}, tr("No run to show. Read in a log with Ctrl+I, or record with Ctrl+R: without sensors the simulated rig plays this revision."), 13, Weight::Medium, c.t.ink);
+        c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80},
+                    tr("No run to show. Read in a log with Ctrl+I, or record with Ctrl+R: without sensors the "
+                       "simulated rig plays this revision."),
+                    13, Weight::Medium, c.t.ink);
     }
 }
 

@@ -33,8 +33,10 @@ protected:
 
 private:
     void plot();
-    void plotChannel(QCustomPlot* plot, const core::Run& run, core::ChannelKind kind, const std::string& subject, const QString& unit);
-    [[nodiscard]] static const core::Channel* channelOf(const core::Run& run, core::ChannelKind kind, const std::string& subject);
+    void plotChannel(QCustomPlot* plot, const core::Run& run, core::ChannelKind kind, const std::string& subject,
+                     const QString& unit);
+    [[nodiscard]] static const core::Channel* channelOf(const core::Run& run, core::ChannelKind kind,
+                                                        const std::string& subject);
     void chooseRunOfRevision();
     [[nodiscard]] const core::bench::ChannelResult* plotted() const;
 

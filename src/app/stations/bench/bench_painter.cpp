@@ -14,7 +14,8 @@ const core::bench::ChannelResult* cpuOf(const core::bench::RunAnalysis* a) {
     if (!a)
         return nullptr;
     for (const auto& c : a->channels)
-        if (c.kind == core::ChannelKind::Temperature && (c.name.starts_with("cpu") || c.subject.find("cpu") != std::string::npos))
+        if (c.kind == core::ChannelKind::Temperature &&
+            (c.name.starts_with("cpu") || c.subject.find("cpu") != std::string::npos))
             return &c;
     for (const auto& c : a->channels)
         if (c.kind == core::ChannelKind::Temperature)
@@ -23,11 +24,14 @@ const core::bench::ChannelResult* cpuOf(const core::bench::RunAnalysis* a) {
 }
 
 double coverage(Canvas& c, const QRectF& r, const View& v) {
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Coverage"), QObject::tr("settled CPU, %1 at %2 room").arg(v.unit(Quantity::Temperature), v.number(Quantity::Temperature, v.project().brief.roomC)));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Coverage"),
+              QObject::tr("settled CPU, %1 at %2 room")
+                  .arg(v.unit(Quantity::Temperature), v.number(Quantity::Temperature, v.project().brief.roomC)));
     const auto& loads = v.project().loads;
     const double column = (r.width() - 44) / share(loads.size());
     for (std::size_t i = 0; i < loads.size(); ++i)
-        c.second({r.left() + 44 + column * static_cast<double>(i), r.top() + 26, column - 4, 18}, c.elided(qs(loads[i].name), column - 6, 12), Qt::AlignCenter);
+        c.second({r.left() + 44 + column * static_cast<double>(i), r.top() + 26, column - 4, 18},
+                 c.elided(qs(loads[i].name), column - 6, 12), Qt::AlignCenter);
     double y = r.top() + 46;
     const double rowH = std::clamp((r.height() - 50) / share(v.project().revisions.size()), 18.0, 28.0);
     for (const core::Revision& revision : v.project().revisions) {
@@ -61,10 +65,15 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
                 continue;
             }
             const core::Thing key = core::RunRef{best->id};
-            c.box(cell, c.isSelected(key) ? c.t.marker : c.t.sheet, c.isSelected(key) ? c.t.medge : c.t.ink, c.isSelected(key) ? 2 : 1);
+            c.box(cell, c.isSelected(key) ? c.t.marker : c.t.sheet, c.isSelected(key) ? c.t.medge : c.t.ink,
+                  c.isSelected(key) ? 2 : 1);
             c.settleSign({cell.left() + 4, cell.center().y() - 6}, value ? value->state : SettleState::Refused);
-            const QString text = value && value->atReference ? qs(core::fixed(v.show.value(Quantity::Temperature, value->atReference->value), 0)) : QStringLiteral("–");
-            c.text(cell.adjusted(0, 0, -6, 0), text, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            const QString text =
+                value && value->atReference
+                    ? qs(core::fixed(v.show.value(Quantity::Temperature, value->atReference->value), 0))
+                    : QStringLiteral("–");
+            c.text(cell.adjusted(0, 0, -6, 0), text, 12.5, Weight::SemiBold, c.t.ink,
+                   Qt::AlignRight | Qt::AlignVCenter);
             c.hit(cell, key, QObject::tr("Run %1, %2").arg(qs(best->name), text));
         }
         y += rowH;
@@ -82,9 +91,11 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
     // Said once where it is true of all, so that the rows have room for what differs.
     const bool allSimulated = count > 0 && simulated == count;
     const QString many = counted(count, QObject::tr("1 run"), QObject::tr("%1 runs"));
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Runs of %1").arg(qs(v.document.revision())), allSimulated ? QObject::tr("%1, simulated").arg(many) : many);
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Runs of %1").arg(qs(v.document.revision())),
+              allSimulated ? QObject::tr("%1, simulated").arg(many) : many);
     const double settledX = r.right() - 4, roomX = r.right() - 96, lengthX = r.right() - 140;
-    for (const auto& [x, word] : {std::pair{lengthX, QObject::tr("length")}, std::pair{roomX, QObject::tr("room")}, std::pair{settledX, QObject::tr("CPU settled")}})
+    for (const auto& [x, word] : {std::pair{lengthX, QObject::tr("length")}, std::pair{roomX, QObject::tr("room")},
+                                  std::pair{settledX, QObject::tr("CPU settled")}})
         c.second({x - 80, r.top() + 26, 80, 18}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
     const double none = r.top() + 46;
     std::vector<const core::Run*> runs;
@@ -104,7 +115,9 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         if (v.document.isAnalysing(run.id))
             c.mark({r.left() + 4, y + 6}, Mark::Running);
         else
-            c.settleSign({r.left() + 4, y + 6}, !cpu ? SettleState::Refused : a->stepped ? std::max(SettleState::Rough, cpu->state) : cpu->state);
+            c.settleSign({r.left() + 4, y + 6}, !cpu         ? SettleState::Refused
+                                                : a->stepped ? std::max(SettleState::Rough, cpu->state)
+                                                             : cpu->state);
         c.text({r.left() + 26, y, 120, 24}, c.elided(qs(run.name), 118, 12.5, Weight::Medium), 12.5, Weight::Medium);
         // What must be said of a run stands in its row.
         QStringList said;
@@ -115,19 +128,32 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         QStringList shown = said;
         if (allSimulated)
             shown.removeLast();
-        const double from = r.left() + 34 + std::min(118.0, c.width(qs(run.name), 12.5, Weight::Medium)), room = lengthX - 42 - from;
-        c.second({from, y, room, 24}, c.elided(shown.join(QStringLiteral(", ")), room, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        const double from = r.left() + 34 + std::min(118.0, c.width(qs(run.name), 12.5, Weight::Medium)),
+                     room = lengthX - 42 - from;
+        c.second({from, y, room, 24}, c.elided(shown.join(QStringLiteral(", ")), room, 11.5),
+                 Qt::AlignLeft | Qt::AlignVCenter, 11.5);
         if (a && a->load) {
-            c.text({lengthX - 60, y, 60, 24}, qs(core::fixed((a->load->endS - a->load->startS) / 60, 0)) + QStringLiteral(" min"), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-            c.text({roomX - 40, y, 40, 24}, v.number(Quantity::Temperature, a->roomC), 12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.text({lengthX - 60, y, 60, 24},
+                   qs(core::fixed((a->load->endS - a->load->startS) / 60, 0)) + QStringLiteral(" min"), 12.5,
+                   Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.text({roomX - 40, y, 40, 24}, v.number(Quantity::Temperature, a->roomC), 12.5, Weight::Regular, c.t.ink,
+                   Qt::AlignRight | Qt::AlignVCenter);
         }
-        const QString value = cpu && cpu->atReference ? v.number(Quantity::Temperature, cpu->atReference->value) + QStringLiteral(" ±") + v.number(Quantity::TemperatureDifference, 1.96 * cpu->atReference->u) : QObject::tr("not yet");
+        const QString value = cpu && cpu->atReference
+                                  ? v.number(Quantity::Temperature, cpu->atReference->value) + QStringLiteral(" ±") +
+                                        v.number(Quantity::TemperatureDifference, 1.96 * cpu->atReference->u)
+                                  : QObject::tr("not yet");
         c.text({settledX - 92, y, 92, 24}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 24, c.t.hair);
-        c.hit(row, key, said.isEmpty() ? QObject::tr("Run %1, CPU %2").arg(qs(run.name), value) : QObject::tr("Run %1 (%3), CPU %2").arg(qs(run.name), value, said.join(QStringLiteral(", "))));
+        c.hit(row, key,
+              said.isEmpty()
+                  ? QObject::tr("Run %1, CPU %2").arg(qs(run.name), value)
+                  : QObject::tr("Run %1 (%3), CPU %2").arg(qs(run.name), value, said.join(QStringLiteral(", "))));
     });
     if (count == 0)
-        c.paragraph({r.left(), none + 4, r.width(), 60}, QObject::tr("No runs yet. Read in a log, or record from the rig."), 12.5, Weight::Regular, c.t.ink2);
+        c.paragraph({r.left(), none + 4, r.width(), 60},
+                    QObject::tr("No runs yet. Read in a log, or record from the rig."), 12.5, Weight::Regular,
+                    c.t.ink2);
 }
 
 /// The channels of the chosen run with what each settled at, or why it did not.
@@ -136,13 +162,15 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
     const core::Run* run = v.project().run(chosen);
     if (!a || !run)
         return;
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not"));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Channels of %1").arg(qs(run->name)),
+              QObject::tr("settled, or why not"));
     PaintedList list(c, QStringLiteral("channels"), r.adjusted(0, 26, 0, 2), a->channels.size(), 20);
     const auto keyOf = [&](std::size_t i) { return core::Thing(core::ChannelRef{run->id, a->channels[i].name}); };
-    list.filter(c.headingRoom(r, QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not")), [&](std::size_t i) {
-        const auto& ch = a->channels[i];
-        return channelName(v, *run, ch.kind, ch.subject, ch.name) + QLatin1Char(' ') + qs(ch.name);
-    });
+    list.filter(c.headingRoom(r, QObject::tr("Channels of %1").arg(qs(run->name)), QObject::tr("settled, or why not")),
+                [&](std::size_t i) {
+                    const auto& ch = a->channels[i];
+                    return channelName(v, *run, ch.kind, ch.subject, ch.name) + QLatin1Char(' ') + qs(ch.name);
+                });
     list.follow(keyOf);
     list.paint([&](std::size_t i, const QRectF& row) {
         const auto& ch = a->channels[i];
@@ -153,8 +181,12 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
         const QString name = channelName(v, *run, ch.kind, ch.subject, ch.name);
         c.text({r.left() + 26, y, r.width() - 130, 20}, c.elided(name, r.width() - 130, 12.5), 12.5, Weight::Regular);
         const bool thermal = ch.kind == core::ChannelKind::Temperature || ch.kind == core::ChannelKind::Ambient;
-        const QString value = !std::isfinite(ch.settled) ? QObject::tr("refused") : thermal ? v.text(Quantity::Temperature, ch.settled) : qs(core::fixed(ch.settled, ch.kind == core::ChannelKind::Level ? 1 : 0)) + QLatin1Char(' ') + qs(ch.unit);
-        c.text({r.left() + 120, y, right - r.left() - 122, 20}, value, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        const QString value = !std::isfinite(ch.settled) ? QObject::tr("refused")
+                              : thermal                  ? v.text(Quantity::Temperature, ch.settled)
+                                        : qs(core::fixed(ch.settled, ch.kind == core::ChannelKind::Level ? 1 : 0)) +
+                                              QLatin1Char(' ') + qs(ch.unit);
+        c.text({r.left() + 120, y, right - r.left() - 122, 20}, value, 12.5, Weight::SemiBold, c.t.ink,
+               Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), right, y + 20, c.t.hair);
         c.hit(row, key, QObject::tr("Channel %1 (%2), %3, %4").arg(name, qs(ch.name), value, settleText(ch.state)));
     });
@@ -164,7 +196,8 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
 
 void paintBench(Canvas& c, const QRectF& r, const View& v, const std::string& run) {
     if (v.project().revisions.empty())
-        return emptyStage(c, r, QObject::tr("No revisions yet. A run belongs to a revision: add the case and parts first."));
+        return emptyStage(c, r,
+                          QObject::tr("No revisions yet. A run belongs to a revision: add the case and parts first."));
     const double coverageH = std::min(r.height() * 0.52, 52 + 28.0 * static_cast<double>(v.project().revisions.size()));
     const double y = coverage(c, {r.left(), r.top(), r.width(), coverageH}, v) + 10;
     int count = 0;

@@ -8,7 +8,8 @@
 namespace app {
 using core::Quantity;
 
-BenchTrace::BenchTrace(QCustomPlot& plot, const View& view, const Theme& theme, const core::Run& run, const core::bench::RunAnalysis* analysis, const core::bench::ChannelResult* channel)
+BenchTrace::BenchTrace(QCustomPlot& plot, const View& view, const Theme& theme, const core::Run& run,
+                       const core::bench::RunAnalysis* analysis, const core::bench::ChannelResult* channel)
     : m_plot(plot), m_view(view), m_run(run), m_analysis(analysis), m_channel(channel), m_theme(theme) {}
 
 bool BenchTrace::hasFit() const { return m_channel && m_channel->fit && m_channel->fit->bins > 0; }
@@ -37,7 +38,11 @@ void BenchTrace::draw() {
     steadyRegion();
     timeConstant();
     saidOfTheRun();
-    m_plot.yAxis->setLabel((m_channel ? channelName(m_view, m_run, m_channel->kind, m_channel->subject, m_channel->name) + QStringLiteral(", ") : QString()) + m_view.unit(Quantity::Temperature));
+    m_plot.yAxis->setLabel(
+        (m_channel
+             ? channelName(m_view, m_run, m_channel->kind, m_channel->subject, m_channel->name) + QStringLiteral(", ")
+             : QString()) +
+        m_view.unit(Quantity::Temperature));
     m_plot.xAxis->setLabel(QObject::tr("minutes"));
     if (m_high > m_low)
         m_plot.yAxis->setRange(m_low - 3, m_high + 4);
@@ -107,12 +112,17 @@ void BenchTrace::settledAndCaps() {
     const auto& c = *m_channel;
     if (std::isfinite(c.settled)) {
         level(degrees(c.settled), m_theme.medge, 1.6, Qt::SolidLine,
-              QObject::tr("%1 %2 ±%3").arg(c.state == core::bench::SettleState::Settled ? QObject::tr("settles to") : QObject::tr("would settle to"), m_view.text(Quantity::Temperature, c.settled), m_view.number(Quantity::TemperatureDifference, 0.5 * (c.high - c.low))));
+              QObject::tr("%1 %2 ±%3")
+                  .arg(c.state == core::bench::SettleState::Settled ? QObject::tr("settles to")
+                                                                    : QObject::tr("would settle to"),
+                       m_view.text(Quantity::Temperature, c.settled),
+                       m_view.number(Quantity::TemperatureDifference, 0.5 * (c.high - c.low))));
         m_high = std::max(m_high, degrees(c.settled));
     }
     for (const core::Target& target : m_view.project().brief.targets)
         if (target.kind == core::TargetKind::Temperature && target.subject == c.subject) {
-            level(degrees(target.limit), m_theme.ink, 1.4, Qt::DashLine, QObject::tr("cap %1").arg(m_view.number(Quantity::Temperature, target.limit)));
+            level(degrees(target.limit), m_theme.ink, 1.4, Qt::DashLine,
+                  QObject::tr("cap %1").arg(m_view.number(Quantity::Temperature, target.limit)));
             m_high = std::max(m_high, degrees(target.limit));
         }
 }
@@ -121,7 +131,8 @@ void BenchTrace::loadMarks() {
     if (!m_analysis || !m_analysis->load)
         return;
     const auto& load = *m_analysis->load;
-    for (const auto& [at, text] : {std::pair{load.startS, QObject::tr("load")}, std::pair{load.endS, QObject::tr("end")}}) {
+    for (const auto& [at, text] :
+         {std::pair{load.startS, QObject::tr("load")}, std::pair{load.endS, QObject::tr("end")}}) {
         auto* line = new QCPItemLine(&m_plot);
         line->start->setTypeY(QCPItemPosition::ptAxisRectRatio);
         line->end->setTypeY(QCPItemPosition::ptAxisRectRatio);
@@ -131,7 +142,8 @@ void BenchTrace::loadMarks() {
         auto* label = new QCPItemText(&m_plot);
         label->position->setTypeY(QCPItemPosition::ptAxisRectRatio);
         label->position->setCoords(at / 60, 0.97);
-        label->setPositionAlignment(at == load.startS ? Qt::AlignLeft | Qt::AlignBottom : Qt::AlignRight | Qt::AlignBottom);
+        label->setPositionAlignment(at == load.startS ? Qt::AlignLeft | Qt::AlignBottom
+                                                      : Qt::AlignRight | Qt::AlignBottom);
         label->setFont(m_theme.font(11));
         label->setColor(m_theme.ink2);
         label->setText(text);
@@ -140,7 +152,8 @@ void BenchTrace::loadMarks() {
 
 /// From here nothing rises any more: hatched to the end of the load, with its own line.
 void BenchTrace::steadyRegion() {
-    if (!m_analysis || !m_analysis->steadyFromS || !m_analysis->load || !m_channel || m_channel->state == core::bench::SettleState::Refused)
+    if (!m_analysis || !m_analysis->steadyFromS || !m_analysis->load || !m_channel ||
+        m_channel->state == core::bench::SettleState::Refused)
         return;
     auto* region = new QCPItemRect(&m_plot);
     region->topLeft->setTypeY(QCPItemPosition::ptAxisRectRatio);
@@ -151,14 +164,19 @@ void BenchTrace::steadyRegion() {
     QColor wash = m_theme.ok;
     wash.setAlphaF(0.25F);
     region->setBrush(QBrush(wash, Qt::BDiagPattern));
-    QCPItemText* label = words(0, 0.62, Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("steady from %1 min").arg(qs(core::fixed((*m_analysis->steadyFromS - m_analysis->load->startS) / 60, 0))), m_theme.ok, true);
+    QCPItemText* label = words(0, 0.62, Qt::AlignLeft | Qt::AlignVCenter,
+                               QObject::tr("steady from %1 min")
+                                   .arg(qs(core::fixed((*m_analysis->steadyFromS - m_analysis->load->startS) / 60, 0))),
+                               m_theme.ok, true);
     label->position->setTypeX(QCPItemPosition::ptPlotCoords);
     label->position->setCoords(*m_analysis->steadyFromS / 60, 0.62);
 }
 
 void BenchTrace::timeConstant() {
     if (hasFit() && m_channel->tauS > 0)
-        words(0.98, 0.80, Qt::AlignRight | Qt::AlignVCenter, QObject::tr("slow time constant %1 min").arg(qs(core::fixed(m_channel->tauS / 60, 1))), m_theme.ink2, false);
+        words(0.98, 0.80, Qt::AlignRight | Qt::AlignVCenter,
+              QObject::tr("slow time constant %1 min").arg(qs(core::fixed(m_channel->tauS / 60, 1))), m_theme.ink2,
+              false);
 }
 
 /// What must be said of the whole run stands in its plot as well, also on paper.
@@ -170,10 +188,13 @@ void BenchTrace::saidOfTheRun() {
     if (unsettled)
         said << qs(m_analysis->unsettled);
     if (!said.isEmpty())
-        words(0.5, 0.03, Qt::AlignHCenter | Qt::AlignTop, said.join(QStringLiteral("; ")), unsettled ? m_theme.block : m_theme.ink2, true)->setObjectName(QStringLiteral("said"));
+        words(0.5, 0.03, Qt::AlignHCenter | Qt::AlignTop, said.join(QStringLiteral("; ")),
+              unsettled ? m_theme.block : m_theme.ink2, true)
+            ->setObjectName(QStringLiteral("said"));
 }
 
-QCPItemText* BenchTrace::words(double x, double y, Qt::Alignment alignment, const QString& text, const QColor& colour, bool strong) {
+QCPItemText* BenchTrace::words(double x, double y, Qt::Alignment alignment, const QString& text, const QColor& colour,
+                               bool strong) {
     auto* label = new QCPItemText(&m_plot);
     label->position->setTypeX(QCPItemPosition::ptAxisRectRatio);
     label->position->setTypeY(QCPItemPosition::ptAxisRectRatio);

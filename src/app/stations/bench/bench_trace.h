@@ -12,7 +12,8 @@ namespace app {
 class BenchTrace {
 public:
     /// @p analysis and @p channel may be null: the readings are shown alone then.
-    BenchTrace(QCustomPlot& plot, const View& view, const Theme& theme, const core::Run& run, const core::bench::RunAnalysis* analysis, const core::bench::ChannelResult* channel);
+    BenchTrace(QCustomPlot& plot, const View& view, const Theme& theme, const core::Run& run,
+               const core::bench::RunAnalysis* analysis, const core::bench::ChannelResult* channel);
     /// Draws everything anew.
     void draw();
 
@@ -26,9 +27,12 @@ private:
     void saidOfTheRun();
     void level(double value, const QColor& colour, double width, Qt::PenStyle style, const QString& text);
     /// Words on paper that stay at a place of the plot, in shares of it.
-    QCPItemText* words(double x, double y, Qt::Alignment alignment, const QString& text, const QColor& colour, bool strong);
+    QCPItemText* words(double x, double y, Qt::Alignment alignment, const QString& text, const QColor& colour,
+                       bool strong);
     void spread(double value);
-    [[nodiscard]] double degrees(double celsius) const { return m_view.show.value(core::Quantity::Temperature, celsius); }
+    [[nodiscard]] double degrees(double celsius) const {
+        return m_view.show.value(core::Quantity::Temperature, celsius);
+    }
     [[nodiscard]] bool hasFit() const;
 
     QCustomPlot& m_plot;

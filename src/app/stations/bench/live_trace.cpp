@@ -12,13 +12,20 @@ using core::TargetKind;
 
 namespace {
 
-struct Cap { double value = 0; QString name; };
-struct Trace { const core::Channel* channel; QString name; };
+struct Cap {
+    double value = 0;
+    QString name;
+};
+struct Trace {
+    const core::Channel* channel;
+    QString name;
+};
 
 /// One plot: its values against the minutes since the start, with a scale of its own.
 class Plot {
 public:
-    Plot(Canvas& c, const QRectF& r, const std::vector<double>& timeS) : m_c(c), m_in(r.adjusted(44, 8, -96, -20)), m_time(timeS) {
+    Plot(Canvas& c, const QRectF& r, const std::vector<double>& timeS)
+        : m_c(c), m_in(r.adjusted(44, 8, -96, -20)), m_time(timeS) {
         m_start = timeS.empty() ? 0 : timeS.front();
         m_span = timeS.empty() ? 60 : std::max(60.0, timeS.back() - m_start);
     }
@@ -38,9 +45,12 @@ public:
         m_high += spare;
         m_c.box(m_in, m_c.t.field, m_c.t.line, 1);
         for (const double v : {m_low + spare, m_high - spare})
-            m_c.text({m_in.left() - 46, y(v) - 9, 40, 18}, word(v), 11.5, Weight::Regular, m_c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
-        m_c.text({m_in.left() - 46, m_in.center().y() - 9, 40, 18}, unit, 11.5, Weight::Regular, m_c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
-        m_c.second({m_in.left(), m_in.bottom() + 2, m_in.width(), 18}, QObject::tr("%1 min").arg(qs(core::fixed(m_span / 60, 1))), Qt::AlignRight | Qt::AlignVCenter, 11.5);
+            m_c.text({m_in.left() - 46, y(v) - 9, 40, 18}, word(v), 11.5, Weight::Regular, m_c.t.ink2,
+                     Qt::AlignRight | Qt::AlignVCenter);
+        m_c.text({m_in.left() - 46, m_in.center().y() - 9, 40, 18}, unit, 11.5, Weight::Regular, m_c.t.ink2,
+                 Qt::AlignRight | Qt::AlignVCenter);
+        m_c.second({m_in.left(), m_in.bottom() + 2, m_in.width(), 18},
+                   QObject::tr("%1 min").arg(qs(core::fixed(m_span / 60, 1))), Qt::AlignRight | Qt::AlignVCenter, 11.5);
     }
     /// Drawn at the grain of the screen: the extremes of what falls into one pixel.
     void trace(const std::vector<double>& values, const std::function<double(double)>& shown) {
@@ -50,7 +60,9 @@ public:
             const double x = m_in.left() + (m_time[i] - m_start) / m_span * m_in.width();
             double low = 1e300, high = -1e300;
             std::size_t k = i;
-            for (; k < values.size() && k < m_time.size() && m_in.left() + (m_time[k] - m_start) / m_span * m_in.width() < x + 1; ++k)
+            for (; k < values.size() && k < m_time.size() &&
+                   m_in.left() + (m_time[k] - m_start) / m_span * m_in.width() < x + 1;
+                 ++k)
                 if (std::isfinite(values[k])) {
                     low = std::min(low, values[k]);
                     high = std::max(high, values[k]);
@@ -85,13 +97,18 @@ public:
         for (std::size_t i = 0; i < m_taken.size(); ++i) {
             const double below = 16.0 * static_cast<double>(m_taken.size() - 1 - i); // room for those that follow
             at = std::clamp(m_taken[i].y - 9, at + 16, std::max(at + 16, m_in.bottom() - 12 - below));
-            m_c.text({m_in.right() + 6, at, 90, 18}, m_c.elided(m_taken[i].words, 90, 11.5, Weight::Medium), 11.5, Weight::Medium, m_taken[i].colour);
+            m_c.text({m_in.right() + 6, at, 90, 18}, m_c.elided(m_taken[i].words, 90, 11.5, Weight::Medium), 11.5,
+                     Weight::Medium, m_taken[i].colour);
         }
     }
 
 private:
     [[nodiscard]] double y(double v) const { return m_in.bottom() - (v - m_low) / (m_high - m_low) * m_in.height(); }
-    struct Name { double y; QString words; QColor colour; };
+    struct Name {
+        double y;
+        QString words;
+        QColor colour;
+    };
     Canvas& m_c;
     QRectF m_in;
     const std::vector<double>& m_time;
@@ -99,7 +116,8 @@ private:
     std::vector<Name> m_taken;
 };
 
-std::vector<Trace> tracesOf(const View& v, const core::Samples& samples, const std::string& revision, ChannelKind kind) {
+std::vector<Trace> tracesOf(const View& v, const core::Samples& samples, const std::string& revision,
+                            ChannelKind kind) {
     const core::Run live{.revision = revision};
     std::vector<Trace> traces;
     for (const core::Channel& ch : samples.channels)
@@ -114,13 +132,16 @@ std::vector<Cap> capsOf(const View& v, const std::vector<Trace>& traces, TargetK
         for (const Trace& trace : traces)
             if (t.kind == kind && (kind == TargetKind::Noise || t.subject == trace.channel->subject)) {
                 const Quantity q = kind == TargetKind::Noise ? Quantity::Level : Quantity::Temperature;
-                caps.push_back({v.show.value(q, t.limit), QObject::tr("cap %1").arg(v.number(q, t.limit)) + (kind == TargetKind::Noise ? QString() : QStringLiteral(", ") + trace.name)});
+                caps.push_back({v.show.value(q, t.limit),
+                                QObject::tr("cap %1").arg(v.number(q, t.limit)) +
+                                    (kind == TargetKind::Noise ? QString() : QStringLiteral(", ") + trace.name)});
                 break;
             }
     return caps;
 }
 
-void paintPlot(Canvas& c, const QRectF& r, const View& v, const core::Samples& samples, const std::vector<Trace>& traces, const std::vector<Cap>& caps, Quantity quantity) {
+void paintPlot(Canvas& c, const QRectF& r, const View& v, const core::Samples& samples,
+               const std::vector<Trace>& traces, const std::vector<Cap>& caps, Quantity quantity) {
     Plot plot(c, r, samples.timeS);
     const auto shown = [&](double value) { return v.show.value(quantity, value); };
     for (const Trace& t : traces)
@@ -141,13 +162,19 @@ void paintPlot(Canvas& c, const QRectF& r, const View& v, const core::Samples& s
 
 } // namespace
 
-void paintLiveTraces(Canvas& c, const QRectF& r, const View& v, const core::Samples& samples, const std::string& revision) {
-    const auto heat = tracesOf(v, samples, revision, ChannelKind::Temperature), noise = tracesOf(v, samples, revision, ChannelKind::Level);
+void paintLiveTraces(Canvas& c, const QRectF& r, const View& v, const core::Samples& samples,
+                     const std::string& revision) {
+    const auto heat = tracesOf(v, samples, revision, ChannelKind::Temperature),
+               noise = tracesOf(v, samples, revision, ChannelKind::Level);
     const double share = noise.empty() ? 1.0 : 0.66;
     if (!heat.empty())
-        paintPlot(c, {r.left(), r.top(), r.width(), r.height() * share}, v, samples, heat, capsOf(v, heat, TargetKind::Temperature), Quantity::Temperature);
+        paintPlot(c, {r.left(), r.top(), r.width(), r.height() * share}, v, samples, heat,
+                  capsOf(v, heat, TargetKind::Temperature), Quantity::Temperature);
     if (!noise.empty())
-        paintPlot(c, {r.left(), r.top() + (heat.empty() ? 0 : r.height() * share), r.width(), heat.empty() ? r.height() : r.height() * (1 - share)}, v, samples, noise, capsOf(v, noise, TargetKind::Noise), Quantity::Level);
+        paintPlot(c,
+                  {r.left(), r.top() + (heat.empty() ? 0 : r.height() * share), r.width(),
+                   heat.empty() ? r.height() : r.height() * (1 - share)},
+                  v, samples, noise, capsOf(v, noise, TargetKind::Noise), Quantity::Level);
 }
 
 namespace {
@@ -164,16 +191,23 @@ void paintLiveNumbers(Canvas& c, const QRectF& r, const View& v, const LiveLook&
     for (std::size_t i = 0; i < shown.size(); ++i) {
         const core::Channel& ch = *shown[i];
         const double x = r.left() + w * static_cast<double>(i) + 10;
-        c.second({x, r.top() + 8, w - 14, 18}, c.elided(channelName(v, live, ch.kind, ch.subject, ch.name), w - 16, 12));
+        c.second({x, r.top() + 8, w - 14, 18},
+                 c.elided(channelName(v, live, ch.kind, ch.subject, ch.name), w - 16, 12));
         const double value = ch.values.empty() ? std::nan("") : ch.values.back();
         if (!std::isfinite(value)) {
             c.text({x, r.top() + 28, w - 14, 38}, QObject::tr("lost"), 20, Weight::SemiBold, c.t.block);
             continue;
         }
         const bool thermal = ch.kind == ChannelKind::Temperature || ch.kind == ChannelKind::Ambient;
-        const QString number = thermal ? qs(v.show.number(Quantity::Temperature, value)) : ch.kind == ChannelKind::Clock ? qs(core::fixed(value / 1000, 2)) : qs(core::fixed(value, ch.kind == ChannelKind::Level ? 1 : 0));
+        const QString number = thermal ? qs(v.show.number(Quantity::Temperature, value))
+                               : ch.kind == ChannelKind::Clock
+                                   ? qs(core::fixed(value / 1000, 2))
+                                   : qs(core::fixed(value, ch.kind == ChannelKind::Level ? 1 : 0));
         c.text({x, r.top() + 26, w, 40}, number, large, Weight::SemiBold, c.t.ink);
-        c.second({x + c.width(number, large, Weight::SemiBold) + 5, r.top() + 38, 50, 24}, thermal ? qs(v.show.unit(Quantity::Temperature)) : ch.kind == ChannelKind::Clock ? QStringLiteral("GHz") : qs(ch.unit));
+        c.second({x + c.width(number, large, Weight::SemiBold) + 5, r.top() + 38, 50, 24},
+                 thermal                         ? qs(v.show.unit(Quantity::Temperature))
+                 : ch.kind == ChannelKind::Clock ? QStringLiteral("GHz")
+                                                 : qs(ch.unit));
     }
 }
 
@@ -189,11 +223,17 @@ void paintLiveHead(Canvas& c, const QRectF& r, const View& v, const LiveLook& lo
     c.text({head.left() + 30, head.top() + 8, 80, 20}, QObject::tr("Recording"), 13, Weight::SemiBold, c.t.paper);
     c.text({head.left() + 12, head.top() + 30, 96, 18}, qs(look.revision), 12, Weight::Regular, c.t.paper);
     const double seconds = look.samples.timeS.empty() ? 0 : look.samples.timeS.back() - look.samples.timeS.front();
-    c.text({head.left() + 12, head.top() + 48, 96, 22}, QTime(0, 0).addSecs(static_cast<int>(std::clamp(seconds, 0.0, 86399.0))).toString(QStringLiteral("hh:mm:ss")), 16, Weight::SemiBold, c.t.paper);
+    c.text(
+        {head.left() + 12, head.top() + 48, 96, 22},
+        QTime(0, 0).addSecs(static_cast<int>(std::clamp(seconds, 0.0, 86399.0))).toString(QStringLiteral("hh:mm:ss")),
+        16, Weight::SemiBold, c.t.paper);
     if (look.simulated)
-        c.text({r.left(), r.bottom() + 4, head.width(), 18}, QObject::tr("simulated readings"), 11.5, Weight::SemiBold, c.t.ink2);
+        c.text({r.left(), r.bottom() + 4, head.width(), 18}, QObject::tr("simulated readings"), 11.5, Weight::SemiBold,
+               c.t.ink2);
     if (look.samples.timeS.empty() || !look.note.isEmpty()) // the source said something, or nothing at all yet
-        c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 20, 18}, c.elided(look.note.isEmpty() ? QObject::tr("waiting for the first reading") : look.note, r.width() - head.width() - 24, 12));
+        c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 20, 18},
+                 c.elided(look.note.isEmpty() ? QObject::tr("waiting for the first reading") : look.note,
+                          r.width() - head.width() - 24, 12));
     paintLiveNumbers(c, r.adjusted(head.width(), 0, 0, 0), v, look);
 }
 

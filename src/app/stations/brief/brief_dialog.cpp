@@ -10,7 +10,8 @@ namespace app {
 using core::Quantity;
 using core::TargetKind;
 
-BriefDialog::BriefDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Brief"), parent), m_rows(*this, [this](core::Names) { return loads(); }) {
+BriefDialog::BriefDialog(Context& context, QWidget* parent)
+    : FormDialog(context, tr("Brief"), parent), m_rows(*this, [this](core::Names) { return loads(); }) {
     const core::Brief& brief = context.document.project().brief;
     m_rows.add(brief);
     m_table = new QTableWidget(0, 4, this);
@@ -30,7 +31,8 @@ BriefDialog::BriefDialog(Context& context, QWidget* parent) : FormDialog(context
     row->addWidget(less);
     row->addStretch();
     m_layout->insertLayout(2, row);
-    connect(more, &QPushButton::clicked, this, [this] { addRow({.name = tr("New target").toStdString(), .kind = TargetKind::Noise, .limit = 35}); });
+    connect(more, &QPushButton::clicked, this,
+            [this] { addRow({.name = tr("New target").toStdString(), .kind = TargetKind::Noise, .limit = 35}); });
     connect(less, &QPushButton::clicked, this, [this] { m_table->removeRow(m_table->currentRow()); });
     resize(640, 520);
 }
@@ -84,15 +86,20 @@ core::Result<std::vector<core::Target>> BriefDialog::targets() const {
         const auto* kind = static_cast<QComboBox*>(m_table->cellWidget(row, 1));
         const auto* subject = static_cast<QComboBox*>(m_table->cellWidget(row, 2));
         const auto* limit = static_cast<QDoubleSpinBox*>(m_table->cellWidget(row, 3));
-        core::Target t{.id = m_table->item(row, 0)->data(Qt::UserRole).toString().toStdString(), .name = m_table->item(row, 0)->text().trimmed().toStdString(), .kind = static_cast<TargetKind>(kind->currentData().toInt()),
+        core::Target t{.id = m_table->item(row, 0)->data(Qt::UserRole).toString().toStdString(),
+                       .name = m_table->item(row, 0)->text().trimmed().toStdString(),
+                       .kind = static_cast<TargetKind>(kind->currentData().toInt()),
                        .subject = subject->currentData().toString().toStdString()};
         t.limit = m_context.show().stored(core::explain::quantityOf(t.kind), limit->value());
         const bool needsPart = t.kind == TargetKind::Temperature || t.kind == TargetKind::Clock;
         if (t.name.empty())
             return core::problem("Target " + std::to_string(row + 1), "has no name", "a name");
         if (needsPart && t.subject.empty())
-            return core::problem(t.name, "says no part", "choose the part whose " + std::string(core::targetWord(t.kind)) + " is meant");
-        for (int n = 1; t.id.empty() || std::any_of(out.begin(), out.end(), [&](const core::Target& o) { return o.id == t.id; }); ++n)
+            return core::problem(t.name, "says no part",
+                                 "choose the part whose " + std::string(core::targetWord(t.kind)) + " is meant");
+        for (int n = 1;
+             t.id.empty() || std::any_of(out.begin(), out.end(), [&](const core::Target& o) { return o.id == t.id; });
+             ++n)
             t.id = std::string(core::targetWord(t.kind)) + "-" + std::to_string(n);
         out.push_back(std::move(t));
     }

@@ -15,12 +15,16 @@ struct Node {
     QString name;
     core::Thing thing;
     core::PartKind kind = core::PartKind::Board;
-    struct Row { QString kind; std::vector<int> index; }; ///< into sockets (givers) or needs (takers)
+    struct Row {
+        QString kind;
+        std::vector<int> index;
+    }; ///< into sockets (givers) or needs (takers)
     std::vector<Row> plugs;
 };
 
 /// @p together: plugs of one kind share a row, where there is little room.
-template <class Items, class Holder> std::vector<Node> nodesOf(const core::Build& build, const Items& items, bool together, Holder&& holder) {
+template <class Items, class Holder>
+std::vector<Node> nodesOf(const core::Build& build, const Items& items, bool together, Holder&& holder) {
     std::vector<Node> nodes;
     for (std::size_t i = 0; i < items.size(); ++i) {
         const core::rules::Holder& h = holder(items[i]);
@@ -39,9 +43,13 @@ template <class Items, class Holder> std::vector<Node> nodesOf(const core::Build
 constexpr double boxPadding = 3, boxApart = 3, leastLine = 12;
 
 /// Where each plug of a column leaves its box.
-struct Column { std::vector<QPointF> at; double bottom = 0; };
+struct Column {
+    std::vector<QPointF> at;
+    double bottom = 0;
+};
 
-Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, std::size_t count, bool givers, double line, const std::vector<bool>& shorts) {
+Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, std::size_t count, bool givers,
+                   double line, const std::vector<bool>& shorts) {
     Column column;
     column.at.resize(count);
     double y = r.top();
@@ -50,9 +58,11 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
         const QRectF box(r.left(), y, r.width(), height);
         c.box(box, c.fillOf(node.thing, c.t.sheet), c.isSelected(node.thing) ? c.t.medge : c.t.ink, 1);
         const double edge = givers ? box.left() : box.right() - 10;
-        c.hatch({edge, box.top(), 10, box.height()}, node.kind, node.kind == core::PartKind::Case ? c.t.ink : c.t.sheet, c.t.ink, 1);
+        c.hatch({edge, box.top(), 10, box.height()}, node.kind, node.kind == core::PartKind::Case ? c.t.ink : c.t.sheet,
+                c.t.ink, 1);
         const double textLeft = box.left() + (givers ? 14 : 66), textWidth = box.width() - 82;
-        c.text({textLeft, box.top() + 2, textWidth, line}, c.elided(node.name, textWidth, 12, Weight::Medium), 12, Weight::Medium, c.t.ink, givers ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter);
+        c.text({textLeft, box.top() + 2, textWidth, line}, c.elided(node.name, textWidth, 12, Weight::Medium), 12,
+               Weight::Medium, c.t.ink, givers ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter);
         for (std::size_t i = 0; i < node.plugs.size(); ++i) {
             const double middle = box.top() + boxPadding / 2 + line * (static_cast<double>(i) + 0.5);
             const QPointF at(givers ? box.right() : box.left(), middle);
@@ -61,8 +71,13 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
                 column.at[static_cast<std::size_t>(k)] = at;
                 isShort = isShort || (!givers && shorts[static_cast<std::size_t>(k)]);
             }
-            const QString plug = node.plugs[i].index.size() == 1 ? node.plugs[i].kind : QStringLiteral("%1 × %2").arg(node.plugs[i].index.size()).arg(node.plugs[i].kind);
-            c.text({givers ? box.right() - 76 : box.left() + 6, middle - line / 2, 70, line}, c.elided(plug, 70, 11), 11, Weight::Regular, isShort ? c.t.block : c.t.ink2, givers ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
+            const QString plug =
+                node.plugs[i].index.size() == 1
+                    ? node.plugs[i].kind
+                    : QStringLiteral("%1 × %2").arg(node.plugs[i].index.size()).arg(node.plugs[i].kind);
+            c.text({givers ? box.right() - 76 : box.left() + 6, middle - line / 2, 70, line}, c.elided(plug, 70, 11),
+                   11, Weight::Regular, isShort ? c.t.block : c.t.ink2,
+                   givers ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
         }
         c.hit(box, node.thing, node.name);
         y += height + boxApart;
@@ -85,12 +100,15 @@ Wire wireOf(const QPointF& from, const QPointF& bendFrom, const QPointF& bendTo,
 
 /// How many of the other wires a name would lie over.
 std::ptrdiff_t wiresUnder(const QRectF& name, const std::vector<Wire>& wires, std::size_t own) {
-    const auto touches = [&](const Wire& wire) { return std::any_of(wire.begin(), wire.end(), [&](const QPointF& at) { return name.contains(at); }); };
+    const auto touches = [&](const Wire& wire) {
+        return std::any_of(wire.begin(), wire.end(), [&](const QPointF& at) { return name.contains(at); });
+    };
     return std::count_if(wires.begin(), wires.end(), touches) - (touches(wires[own]) ? 1 : 0);
 }
 
 /// Names of leads, each on its own wire: off each other, and over as few other wires as can be.
-void paintLeadNames(Canvas& c, const std::vector<Wire>& wires, const std::vector<std::pair<std::size_t, QString>>& named) {
+void paintLeadNames(Canvas& c, const std::vector<Wire>& wires,
+                    const std::vector<std::pair<std::size_t, QString>>& named) {
     std::vector<QRectF> taken;
     for (const auto& [own, name] : named) {
         std::optional<QPointF> best;
@@ -101,7 +119,9 @@ void paintLeadNames(Canvas& c, const std::vector<Wire>& wires, const std::vector
             const QRectF probe(at.x() - wide / 2, at.y() - 10, wide, 20);
             if (std::any_of(taken.begin(), taken.end(), [&](const QRectF& t) { return t.intersects(probe); }))
                 continue;
-            if (const double cost = static_cast<double>(wiresUnder(probe, wires, own)) + std::abs(static_cast<double>(i) / 50 - 0.5); cost < least) {
+            if (const double cost =
+                    static_cast<double>(wiresUnder(probe, wires, own)) + std::abs(static_cast<double>(i) / 50 - 0.5);
+                cost < least) {
                 least = cost;
                 best = at;
             }
@@ -165,11 +185,13 @@ void paintOffers(Canvas& c, const QRectF& r, const PortMap& map, const View& v) 
         c.box(box, c.t.sheet, c.t.line, 1);
         c.text(box, words, 12, Weight::Medium, offer.canBeFed ? c.t.ink : c.t.ink2, Qt::AlignCenter);
         if (offer.canBeFed)
-            c.hit(box, Handle{.act = Act::UseAdapter, .of = core::LeadRef{offer.part, {}}}, QObject::tr("Use %1 for the missing %2").arg(qs(offer.name), qs(offer.kind)));
+            c.hit(box, Handle{.act = Act::UseAdapter, .of = core::LeadRef{offer.part, {}}},
+                  QObject::tr("Use %1 for the missing %2").arg(qs(offer.name), qs(offer.kind)));
         x += w + 8;
     }
     if (map.offers.empty()) {
-        const QString words = QObject::tr("no adapter on the shelf gives it"), next = QObject::tr("Put one on the shelf ...");
+        const QString words = QObject::tr("no adapter on the shelf gives it"),
+                      next = QObject::tr("Put one on the shelf ...");
         c.second({x, r.top(), r.right() - x, 24}, words);
         const QRectF box(x + c.width(words, 12) + 12, r.top(), c.width(next, 12, Weight::Medium) + 16, 24);
         c.box(box, c.t.sheet, c.t.line, 1);
@@ -190,7 +212,8 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     }
     for (const auto& socket : map.sockets)
         spare += socket.takenBy < 0 ? 1 : 0;
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("What plugs into what"), QObject::tr("%1 short, %2 free").arg(shortOf).arg(spare));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("What plugs into what"),
+              QObject::tr("%1 short, %2 free").arg(shortOf).arg(spare));
     if (map.needs.empty() && map.sockets.empty())
         return c.second({r.left(), r.top() + 30, r.width(), 22}, QObject::tr("No plugs are stated on the parts."));
     const double offers = shortOf > 0 ? 30 : 0, room = r.height() - 30 - offers;
@@ -200,8 +223,10 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     for (const bool together : {false, true}) {
         if (line >= 13)
             break;
-        givers = nodesOf(v.evaluation()->build, map.sockets, together, [](const auto& socket) -> const core::rules::Holder& { return socket.giver; });
-        takers = nodesOf(v.evaluation()->build, map.needs, together, [](const auto& need) -> const core::rules::Holder& { return need.taker; });
+        givers = nodesOf(v.evaluation()->build, map.sockets, together,
+                         [](const auto& socket) -> const core::rules::Holder& { return socket.giver; });
+        takers = nodesOf(v.evaluation()->build, map.needs, together,
+                         [](const auto& need) -> const core::rules::Holder& { return need.taker; });
         const auto lineOf = [&](const std::vector<Node>& nodes) {
             std::size_t rows = 0;
             for (const Node& node : nodes)
@@ -213,15 +238,19 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     line = std::max(line, leastLine);
     const double width = std::min(250.0, r.width() * 0.34);
     c.p.save();
-    c.p.setClipRect(r, Qt::IntersectClip); // a sheet that is too low scrolls; what is beyond it is not half drawn over others
+    c.p.setClipRect(
+        r, Qt::IntersectClip); // a sheet that is too low scrolls; what is beyond it is not half drawn over others
     c.window = r;
-    const Column left = paintColumn(c, {r.left(), r.top() + 30, width, room}, givers, map.sockets.size(), true, line, {});
-    const Column right = paintColumn(c, {r.right() - width, r.top() + 30, width, room}, takers, map.needs.size(), false, line, shorts);
+    const Column left =
+        paintColumn(c, {r.left(), r.top() + 30, width, room}, givers, map.sockets.size(), true, line, {});
+    const Column right =
+        paintColumn(c, {r.right() - width, r.top() + 30, width, room}, takers, map.needs.size(), false, line, shorts);
     paintWires(c, map, left, right);
     c.p.restore();
     c.window = {};
     if (shortOf > 0)
-        paintOffers(c, {r.left(), std::min(r.bottom() - 24, std::max(left.bottom, right.bottom) + 2), r.width(), 24}, map, v);
+        paintOffers(c, {r.left(), std::min(r.bottom() - 24, std::max(left.bottom, right.bottom) + 2), r.width(), 24},
+                    map, v);
 }
 
 double portMapHeight(const core::stages::Evaluation& e) {
@@ -232,11 +261,17 @@ double portMapHeight(const core::stages::Evaluation& e) {
             h += boxPadding + boxApart + leastLine * static_cast<double>(node.plugs.size());
         return h;
     };
-    const bool isShort = std::any_of(map.needs.begin(), map.needs.end(), [](const auto& need) { return need.socket < 0; });
-    return 32 + (isShort ? 30 : 0) + std::max(heightOf(nodesOf(e.build, map.sockets, true, [](const auto& s) -> const core::rules::Holder& { return s.giver; })), heightOf(nodesOf(e.build, map.needs, true, [](const auto& n) -> const core::rules::Holder& { return n.taker; })));
+    const bool isShort =
+        std::any_of(map.needs.begin(), map.needs.end(), [](const auto& need) { return need.socket < 0; });
+    return 32 + (isShort ? 30 : 0) +
+           std::max(heightOf(nodesOf(e.build, map.sockets, true,
+                                     [](const auto& s) -> const core::rules::Holder& { return s.giver; })),
+                    heightOf(nodesOf(e.build, map.needs, true,
+                                     [](const auto& n) -> const core::rules::Holder& { return n.taker; })));
 }
 
-std::optional<core::Connect> connectionOf(const PortMap& map, const std::string& adapter, const core::Project& project) {
+std::optional<core::Connect> connectionOf(const PortMap& map, const std::string& adapter,
+                                          const core::Project& project) {
     const core::Part* part = project.part(adapter);
     if (!part)
         return std::nullopt;

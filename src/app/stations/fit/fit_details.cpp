@@ -9,7 +9,8 @@ namespace app {
 using core::Axis;
 using core::Quantity;
 
-void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<core::fit::PlacedBody>& bodies, Axis axis, double atMm, const StripPlace& place) {
+void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<core::fit::PlacedBody>& bodies,
+                   Axis axis, double atMm, const StripPlace& place) {
     const auto& build = v.evaluation()->build;
     const std::size_t k = core::index(axis);
     const double size = build.insideAt[k].mm();
@@ -17,7 +18,8 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     const bool along = axis == Axis::Y;
     const double leftX = place.leftX, scale = along ? place.scale : (r.right() - leftX) / size;
     double zeroX = along ? place.zeroX : leftX;
-    double from = std::clamp((leftX - zeroX) / scale, 0.0, size), to = std::clamp((r.right() - zeroX) / scale, 0.0, size);
+    double from = std::clamp((leftX - zeroX) / scale, 0.0, size),
+           to = std::clamp((r.right() - zeroX) / scale, 0.0, size);
     if (to - from < 1) { // the drawing is moved quite out of sight: the strip shows where one would find it
         zeroX = leftX;
         from = 0;
@@ -26,7 +28,9 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     const bool whole = from <= 0 && to >= size;
     c.text({r.left(), r.top(), 90, 20}, QObject::tr("Move a cut"), 12.5, Weight::SemiBold);
     double x = r.left();
-    for (const auto& [letter, which] : {std::pair{QStringLiteral("A"), Axis::Y}, std::pair{QStringLiteral("B"), Axis::X}, std::pair{QStringLiteral("C"), Axis::Z}}) {
+    for (const auto& [letter, which] :
+         {std::pair{QStringLiteral("A"), Axis::Y}, std::pair{QStringLiteral("B"), Axis::X},
+          std::pair{QStringLiteral("C"), Axis::Z}}) {
         const QRectF button(x, r.top() + 22, 26, 24);
         const bool on = which == axis;
         c.box(button, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
@@ -34,13 +38,21 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
         c.hit(button, Handle{.act = Act::ChooseCut, .axis = which}, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
         x += 26;
     }
-    c.text({r.left() + 60, r.top(), leftX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-    c.paragraph({r.left(), r.top() + 50, leftX - r.left() - 14, 40}, v.show.units().inch ? QObject::tr("arrows %1, Shift %2, End next part").arg(v.text(Quantity::Length, 1), v.text(Quantity::Length, 10)) : QObject::tr("arrows 1 mm, Shift 10, End next part"), 11, Weight::Regular, c.t.ink2, 2);
+    c.text({r.left() + 60, r.top(), leftX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold,
+           c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    c.paragraph({r.left(), r.top() + 50, leftX - r.left() - 14, 40},
+                v.show.units().inch ? QObject::tr("arrows %1, Shift %2, End next part")
+                                          .arg(v.text(Quantity::Length, 1), v.text(Quantity::Length, 10))
+                                    : QObject::tr("arrows 1 mm, Shift 10, End next part"),
+                11, Weight::Regular, c.t.ink2, 2);
     c.p.save();
     if (!whole)
         c.p.setClipRect(QRectF(leftX - 8, r.top() - 12, r.right() - leftX + 16, r.height() + 24), Qt::IntersectClip);
     // As many lanes of extents as it takes for every part to be there.
-    struct Extent { const core::fit::PlacedBody* body; std::size_t lane; };
+    struct Extent {
+        const core::fit::PlacedBody* body;
+        std::size_t lane;
+    };
     std::vector<double> laneEnd;
     std::vector<Extent> extents;
     for (const auto& b : bodies) {
@@ -54,7 +66,9 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     }
     const double laneH = std::min(13.0, 42.0 / share(laneEnd.size()));
     for (const auto& [b, lane] : extents)
-        c.hatch({zeroX + b->low[k].mm() * scale, r.top() + 2 + laneH * static_cast<double>(lane), std::max(3.0, (b->high[k].mm() - b->low[k].mm()) * scale), std::max(3.0, laneH - 3)}, build.placed[b->placed].part->kind, c.t.sheet, c.t.ink, 1);
+        c.hatch({zeroX + b->low[k].mm() * scale, r.top() + 2 + laneH * static_cast<double>(lane),
+                 std::max(3.0, (b->high[k].mm() - b->low[k].mm()) * scale), std::max(3.0, laneH - 3)},
+                build.placed[b->placed].part->kind, c.t.sheet, c.t.ink, 1);
     const double axisY = r.top() + 50, at = zeroX + atMm * scale;
     c.hline(zeroX, zeroX + size * scale, axisY, c.t.ink, 1.4);
     const bool inch = v.show.units().inch;
@@ -62,18 +76,22 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     for (double mm = 0; mm <= size; mm += step / (inch ? 4 : 5))
         c.vline(zeroX + mm * scale, axisY, axisY + (std::fmod(mm, step) < 0.01 ? 8 : 4), c.t.line);
     for (double mm = 0; mm <= size; mm += step)
-        c.text({zeroX + mm * scale - 25, axisY + 8, 50, 14}, QString::number(std::lround(v.show.value(Quantity::Length, mm))), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+        c.text({zeroX + mm * scale - 25, axisY + 8, 50, 14},
+               QString::number(std::lround(v.show.value(Quantity::Length, mm))), 11, Weight::Regular, c.t.ink2,
+               Qt::AlignCenter);
     QPen dash(c.t.medge, 1);
     dash.setDashPattern({12, 3, 3, 3});
     c.p.setPen(dash);
     c.p.drawLine(QPointF(at, r.top() - 4), QPointF(at, axisY));
     c.p.setPen(QPen(c.t.medge, 1.4));
     c.p.setBrush(c.t.marker);
-    c.p.drawPolygon(QPolygonF{{at - 6, axisY + 9}, {at - 6, axisY - 3}, {at, axisY - 9}, {at + 6, axisY - 3}, {at + 6, axisY + 9}});
+    c.p.drawPolygon(
+        QPolygonF{{at - 6, axisY + 9}, {at - 6, axisY - 3}, {at, axisY - 9}, {at + 6, axisY - 3}, {at + 6, axisY + 9}});
     c.p.restore();
     // What part of the case the strip shows goes with its key, for who drags on it.
     const Handle key{.act = Act::SlideCut, .fromMm = whole ? 0 : from, .toMm = whole ? 0 : to};
-    c.hit({zeroX + from * scale, r.top(), (to - from) * scale, axisY + 10 - r.top()}, key, QObject::tr("Drag or click to move the cut"));
+    c.hit({zeroX + from * scale, r.top(), (to - from) * scale, axisY + 10 - r.top()}, key,
+          QObject::tr("Drag or click to move the cut"));
 }
 
 void paintGapLens(Canvas& c, const QRectF& r, const View& v) {
@@ -108,7 +126,8 @@ void paintGapLens(Canvas& c, const QRectF& r, const View& v) {
     face(gap.between[0], centre.x() - radius - 2, left);
     face(gap.between[1], right, centre.x() + radius + 2);
     if (mm < 0)
-        c.pattern(QRectF(QPointF(right, centre.y() - radius), QPointF(left, centre.y() + radius)), Canvas::Pattern::Over);
+        c.pattern(QRectF(QPointF(right, centre.y() - radius), QPointF(left, centre.y() + radius)),
+                  Canvas::Pattern::Over);
     c.p.restore();
     c.p.setPen(QPen(c.t.ink, 2));
     c.p.setBrush(Qt::NoBrush);
@@ -118,12 +137,17 @@ void paintGapLens(Canvas& c, const QRectF& r, const View& v) {
         c.arrow(centre + QPointF(0, -4), {right, centre.y() - 4}, c.t.ink);
     }
     c.plate(centre + QPointF(0, -20), v.number(Quantity::Length, mm), 12.5, Weight::SemiBold, c.t.medge);
-    c.plate(centre + QPointF(0, 16), QObject::tr("needs %1").arg(v.number(Quantity::Length, gap.requiredMm)), 11, Weight::Regular);
+    c.plate(centre + QPointF(0, 16), QObject::tr("needs %1").arg(v.number(Quantity::Length, gap.requiredMm)), 11,
+            Weight::Regular);
     // Larger or smaller than life, with a digit where it matters.
     const double times = scale * 25.4 / 96;
-    const auto digits = [](double x) { return QString::number(x, 'f', x < 9.95 && std::abs(x - std::round(x)) > 0.05 ? 1 : 0); };
-    const QString words = times >= 1 ? QObject::tr("Gap %1, %2 : 1").arg(rung + 1).arg(digits(times)) : QObject::tr("Gap %1, 1 : %2").arg(rung + 1).arg(digits(1 / times));
-    c.text({r.left() - 10, centre.y() + radius + 3, r.width() + 20, 16}, words, 11.5, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+    const auto digits = [](double x) {
+        return QString::number(x, 'f', x < 9.95 && std::abs(x - std::round(x)) > 0.05 ? 1 : 0);
+    };
+    const QString words = times >= 1 ? QObject::tr("Gap %1, %2 : 1").arg(rung + 1).arg(digits(times))
+                                     : QObject::tr("Gap %1, 1 : %2").arg(rung + 1).arg(digits(1 / times));
+    c.text({r.left() - 10, centre.y() + radius + 3, r.width() + 20, 16}, words, 11.5, Weight::SemiBold, c.t.ink,
+           Qt::AlignCenter);
 }
 
 void paintChain(Canvas& c, const QRectF& r, const core::fit::Gap& gap, const View& v) {
@@ -131,7 +155,8 @@ void paintChain(Canvas& c, const QRectF& r, const core::fit::Gap& gap, const Vie
     for (const auto& item : gap.chain)
         if (item.sign > 0)
             positive += item.factor * item.valueMm;
-    const double whole = std::max(positive, 1e-6), scale = (r.width() - 16) / std::max(whole, whole - std::min(0.0, gap.nominal.mm()));
+    const double whole = std::max(positive, 1e-6),
+                 scale = (r.width() - 16) / std::max(whole, whole - std::min(0.0, gap.nominal.mm()));
     double x = r.left() + 8;
     c.box({r.left() + 8, r.top() + 2, whole * scale, 6}, {}, c.t.ink, 1);
     const double y = r.top() + 14;
@@ -153,12 +178,17 @@ void paintChain(Canvas& c, const QRectF& r, const core::fit::Gap& gap, const Vie
     for (const auto& item : gap.chain) {
         // One sign before each size: a size that is itself negative turns it.
         const double term = (item.sign > 0 ? 1 : -1) * item.factor * item.valueMm;
-        sum += (sum.isEmpty() ? (term >= 0 ? QString() : QStringLiteral("\u2212 ")) : term >= 0 ? QStringLiteral(" + ") : QStringLiteral(" \u2212 ")) + v.number(Quantity::Length, std::abs(term));
+        sum += (sum.isEmpty() ? (term >= 0 ? QString() : QStringLiteral("\u2212 "))
+                : term >= 0   ? QStringLiteral(" + ")
+                              : QStringLiteral(" \u2212 ")) +
+               v.number(Quantity::Length, std::abs(term));
     }
-    sum += QStringLiteral(" = ") + v.number(Quantity::Length, gap.nominal.mm()) + QStringLiteral(" ±") + v.number(Quantity::Length, gap.worstBandMm);
+    sum += QStringLiteral(" = ") + v.number(Quantity::Length, gap.nominal.mm()) + QStringLiteral(" ±") +
+           v.number(Quantity::Length, gap.worstBandMm);
     if (c.width(sum, 12, Weight::SemiBold) > r.width() - 16) // what it comes to is never cut off
         sum = QObject::tr("%1 sizes").arg(gap.chain.size()) + sum.mid(sum.lastIndexOf(QStringLiteral(" = ")));
-    c.text({r.left() + 8, y + 22, r.width() - 16, 18}, c.elided(sum, r.width() - 16, 12, Weight::SemiBold), 12, Weight::SemiBold);
+    c.text({r.left() + 8, y + 22, r.width() - 16, 18}, c.elided(sum, r.width() - 16, 12, Weight::SemiBold), 12,
+           Weight::SemiBold);
 }
 
 } // namespace app

@@ -11,13 +11,16 @@ namespace app {
 using core::Axis;
 using List = FitLook::List;
 
-namespace {
-} // namespace
+namespace {} // namespace
 
-FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("Fit"), [this](Canvas& c, const QRectF& r, const View& v) {
-    answer();
-    paintFit(c, r, v, m_look);
-}, parent) {
+FitPage::FitPage(Context& context, QWidget* parent)
+    : StationPage(
+          context, tr("Fit"),
+          [this](Canvas& c, const QRectF& r, const View& v) {
+              answer();
+              paintFit(c, r, v, m_look);
+          },
+          parent) {
     connect(&context.document, &Document::pathChanged, this, [this] { m_look = {}; });
     connect(&context.selection, &Selection::ghostChanged, this, &FitPage::makeGhost);
     connect(&context.selection, &Selection::changed, this, [this] { m_drawFirstWay = false; });
@@ -27,7 +30,9 @@ FitPage::FitPage(Context& context, QWidget* parent) : StationPage(context, tr("F
     });
 }
 
-double& FitPage::cut(Axis axis) { return axis == Axis::Y ? m_look.cuts.a : axis == Axis::X ? m_look.cuts.b : m_look.cuts.c; }
+double& FitPage::cut(Axis axis) {
+    return axis == Axis::Y ? m_look.cuts.a : axis == Axis::X ? m_look.cuts.b : m_look.cuts.c;
+}
 
 /// Asks for what the list shows; never waits. What is not there yet follows with Document::changed().
 void FitPage::answer() const {
@@ -41,14 +46,19 @@ void FitPage::answer() const {
         return;
     const Document& d = m_context.document;
     switch (m_look.list) {
-    case List::Gaps: return;
+    case List::Gaps:
+        return;
     case List::Change:
-        if (const auto* gap = gapToMend(v.evaluation()->fit, m_context.selection.thing())) // a row of the list is about the same gap
+        if (const auto* gap =
+                gapToMend(v.evaluation()->fit, m_context.selection.thing())) // a row of the list is about the same gap
             m_answers.mends = d.mends(gap->ref);
         return;
-    case List::Measure: return void(m_answers.measure = d.measures());
-    case List::Room: return void(m_answers.rooms = d.rooms());
-    case List::GoingIn: return void(m_answers.ways = d.ways());
+    case List::Measure:
+        return void(m_answers.measure = d.measures());
+    case List::Room:
+        return void(m_answers.rooms = d.rooms());
+    case List::GoingIn:
+        return void(m_answers.ways = d.ways());
     }
 }
 
@@ -79,7 +89,8 @@ void FitPage::makeGhost() {
         core::Part part = ghost->part;
         part.id = core::freePartId(trial, part.id);
         trial.shelf.push_back(part);
-        const auto build = core::resolveWith(trial, m_context.document.revision(), {core::PlacePart{part.id, ghost->mount, core::FanFlow::In}});
+        const auto build = core::resolveWith(trial, m_context.document.revision(),
+                                             {core::PlacePart{part.id, ghost->mount, core::FanFlow::In}});
         for (std::size_t i = 0; build && i < build->placed.size(); ++i)
             if (build->placed[i].mount == ghost->mount) {
                 m_ghost = core::fit::bodiesOf(*build, i);
@@ -133,7 +144,8 @@ void FitPage::showAll() {
 void FitPage::mousePressEvent(QMouseEvent* event) {
     m_press = event->position();
     const Hit* hit = hitAt(event->position());
-    m_drag = hit && (hit->is(Act::SlideCut) || hit->is(Act::DragCut) || hit->is(Act::MoveSheet)) ? hit->handle : Handle{};
+    m_drag =
+        hit && (hit->is(Act::SlideCut) || hit->is(Act::DragCut) || hit->is(Act::MoveSheet)) ? hit->handle : Handle{};
     StationPage::mousePressEvent(event);
 }
 
@@ -186,20 +198,31 @@ void FitPage::dragTo(const Handle& handle, double x) {
 void FitPage::clicked(const Hit& hit) {
     switch (hit.handle.act) {
     case Act::SlideCut:
-    case Act::DragCut: return dragTo(hit.handle, m_press.x());
-    case Act::ChooseCut: return chooseCut(hit.handle.axis);
-    case Act::ChooseList: return choose(static_cast<List>(hit.handle.row));
-    case Act::NextSort: return nextSort();
-    case Act::NextFilter: return nextFilter();
-    case Act::ShowAll: return showAll();
+    case Act::DragCut:
+        return dragTo(hit.handle, m_press.x());
+    case Act::ChooseCut:
+        return chooseCut(hit.handle.axis);
+    case Act::ChooseList:
+        return choose(static_cast<List>(hit.handle.row));
+    case Act::NextSort:
+        return nextSort();
+    case Act::NextFilter:
+        return nextFilter();
+    case Act::ShowAll:
+        return showAll();
     case Act::ShowHarm:
         m_look.unfolded = !m_look.unfolded;
         return update();
-    case Act::ApplyMend: return apply(static_cast<std::size_t>(hit.handle.row));
-    case Act::AddPart: return Q_EMIT addPartWanted();
-    case Act::FillIn: return Q_EMIT fillInWanted();
-    case Act::PrintSheet: return Q_EMIT sheetWanted();
-    default: StationPage::clicked(hit);
+    case Act::ApplyMend:
+        return apply(static_cast<std::size_t>(hit.handle.row));
+    case Act::AddPart:
+        return Q_EMIT addPartWanted();
+    case Act::FillIn:
+        return Q_EMIT fillInWanted();
+    case Act::PrintSheet:
+        return Q_EMIT sheetWanted();
+    default:
+        StationPage::clicked(hit);
     }
 }
 
@@ -249,7 +272,8 @@ void FitPage::nudgePart(Axis axis, double mm) {
     const auto* e = m_context.view().evaluation();
     if (!part || !e || !e->build.at(part->mount))
         return;
-    if (const auto done = m_context.document.addChange(core::MovePart{part->mount, axis, core::Length::fromMm(mm)}); !done)
+    if (const auto done = m_context.document.addChange(core::MovePart{part->mount, axis, core::Length::fromMm(mm)});
+        !done)
         Q_EMIT refused(done.error());
 }
 
@@ -258,23 +282,39 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
     const double step = nudge ? (shift ? 5 : 0.5) : shift ? 10 : 1;
     const QPointF middle = inside().center();
     switch (event->key()) {
-    case Qt::Key_A: return chooseCut(Axis::Y);
-    case Qt::Key_B: return chooseCut(Axis::X);
-    case Qt::Key_C: return chooseCut(Axis::Z);
-    case Qt::Key_G: return choose(List::Gaps);
-    case Qt::Key_M: return choose(List::Change);
-    case Qt::Key_T: return choose(List::Measure);
-    case Qt::Key_R: return choose(List::Room);
-    case Qt::Key_I: return choose(List::GoingIn);
-    case Qt::Key_S: return nextSort();
-    case Qt::Key_D: return nextFilter();
+    case Qt::Key_A:
+        return chooseCut(Axis::Y);
+    case Qt::Key_B:
+        return chooseCut(Axis::X);
+    case Qt::Key_C:
+        return chooseCut(Axis::Z);
+    case Qt::Key_G:
+        return choose(List::Gaps);
+    case Qt::Key_M:
+        return choose(List::Change);
+    case Qt::Key_T:
+        return choose(List::Measure);
+    case Qt::Key_R:
+        return choose(List::Room);
+    case Qt::Key_I:
+        return choose(List::GoingIn);
+    case Qt::Key_S:
+        return nextSort();
+    case Qt::Key_D:
+        return nextFilter();
     case Qt::Key_Plus:
-    case Qt::Key_Equal: return zoomBy(1.25, middle);
-    case Qt::Key_Minus: return zoomBy(0.8, middle);
-    case Qt::Key_0: return showAll();
-    case Qt::Key_PageDown: return nudge ? nudgePart(Axis::X, -step) : scrollList(5);
-    case Qt::Key_PageUp: return nudge ? nudgePart(Axis::X, step) : scrollList(-5);
-    case Qt::Key_End: return moveToNextEdge();
+    case Qt::Key_Equal:
+        return zoomBy(1.25, middle);
+    case Qt::Key_Minus:
+        return zoomBy(0.8, middle);
+    case Qt::Key_0:
+        return showAll();
+    case Qt::Key_PageDown:
+        return nudge ? nudgePart(Axis::X, -step) : scrollList(5);
+    case Qt::Key_PageUp:
+        return nudge ? nudgePart(Axis::X, step) : scrollList(-5);
+    case Qt::Key_End:
+        return moveToNextEdge();
     case Qt::Key_Left:
     case Qt::Key_Right: {
         const double mm = event->key() == Qt::Key_Left ? -step : step;
@@ -285,7 +325,8 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
         const double mm = event->key() == Qt::Key_Down ? -step : step;
         return nudge ? nudgePart(Axis::Z, mm) : moveCut(mm);
     }
-    default: StationPage::keyPressEvent(event);
+    default:
+        StationPage::keyPressEvent(event);
     }
 }
 

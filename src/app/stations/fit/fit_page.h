@@ -11,7 +11,10 @@ public:
     FitPage(Context& context, QWidget* parent = nullptr);
     [[nodiscard]] const Cuts& cuts() const { return m_look.cuts; }
     [[nodiscard]] const FitLook& look() const { return m_look; }
-    void chooseCut(core::Axis axis) { m_look.cuts.moved = axis; update(); }
+    void chooseCut(core::Axis axis) {
+        m_look.cuts.moved = axis;
+        update();
+    }
     void moveCut(double mm);
     void choose(FitLook::List list);
     void zoomBy(double factor, const QPointF& about);
@@ -47,7 +50,7 @@ private:
     void scrollToTop();
     mutable FitLook m_look;
     mutable FitAnswers m_answers;
-    bool m_drawFirstWay = false; ///< as soon as it is known
+    bool m_drawFirstWay = false;                ///< as soon as it is known
     mutable const void* m_answeredOf = nullptr; ///< the result they are of
     std::vector<core::fit::PlacedBody> m_ghost;
     QPointF m_press;

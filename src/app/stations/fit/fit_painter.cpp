@@ -10,11 +10,20 @@ using core::Quantity;
 namespace {
 
 /// What the hatches of this build mean; a hatch that is drawn is in the key.
-void paintLegend(Canvas& c, const QRectF& r, const core::Build& build, const std::vector<core::fit::PlacedBody>& bodies) {
-    struct Row { PartKind kind; QString name; };
-    const Row rows[] = {{PartKind::Board, QObject::tr("board")}, {PartKind::Card, QObject::tr("card")}, {PartKind::Cooler, QObject::tr("cooler")}, {PartKind::PowerSupply, QObject::tr("supply")},
-                        {PartKind::Fan, QObject::tr("fan")}, {PartKind::Radiator, QObject::tr("radiator")}, {PartKind::Memory, QObject::tr("memory")}, {PartKind::Drive, QObject::tr("store")}, {PartKind::Made, QObject::tr("made")}};
-    const auto word = [&](const QString& text, double x) { c.second({x + 20, r.top(), 90, 20}, text, Qt::AlignLeft | Qt::AlignVCenter, 11.5); };
+void paintLegend(Canvas& c, const QRectF& r, const core::Build& build,
+                 const std::vector<core::fit::PlacedBody>& bodies) {
+    struct Row {
+        PartKind kind;
+        QString name;
+    };
+    const Row rows[] = {{PartKind::Board, QObject::tr("board")},   {PartKind::Card, QObject::tr("card")},
+                        {PartKind::Cooler, QObject::tr("cooler")}, {PartKind::PowerSupply, QObject::tr("supply")},
+                        {PartKind::Fan, QObject::tr("fan")},       {PartKind::Radiator, QObject::tr("radiator")},
+                        {PartKind::Memory, QObject::tr("memory")}, {PartKind::Drive, QObject::tr("store")},
+                        {PartKind::Made, QObject::tr("made")}};
+    const auto word = [&](const QString& text, double x) {
+        c.second({x + 20, r.top(), 90, 20}, text, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    };
     double x = r.left();
     // First what is read wrongly without a word.
     if (std::any_of(bodies.begin(), bodies.end(), [](const auto& b) { return b.role == core::BodyRole::KeepOut; })) {
@@ -34,8 +43,10 @@ void paintLegend(Canvas& c, const QRectF& r, const core::Build& build, const std
     }
 }
 
-/// A zoomed drawing keeps what tells where one is: names of the sections in sight, the factor, a bar of 50 mm, the way back.
-void paintZoomed(Canvas& c, const QRectF& shown, const View& v, const FitLook& look, const std::vector<const Section*>& sections) {
+/// A zoomed drawing keeps what tells where one is: names of the sections in sight, the factor, a bar of 50 mm, the way
+/// back.
+void paintZoomed(Canvas& c, const QRectF& shown, const View& v, const FitLook& look,
+                 const std::vector<const Section*>& sections) {
     for (const Section* s : sections) {
         const QRectF seen = s->paper.intersected(shown.adjusted(4, 4, -4, -4));
         if (seen.width() > 40 && seen.height() > 30 && s->titleY < shown.top())
@@ -47,7 +58,8 @@ void paintZoomed(Canvas& c, const QRectF& shown, const View& v, const FitLook& l
         mm /= 2;
     const QRectF note(shown.right() - 212, shown.bottom() - 46, 204, 40);
     c.box(note, c.t.sheet, c.t.ink, 1);
-    c.text({note.left() + 8, note.top() + 2, 190, 18}, QObject::tr("%1 × as large").arg(QString::number(look.zoom, 'f', 1)), 12, Weight::SemiBold);
+    c.text({note.left() + 8, note.top() + 2, 190, 18},
+           QObject::tr("%1 × as large").arg(QString::number(look.zoom, 'f', 1)), 12, Weight::SemiBold);
     const double bar = std::min(mm * scale, 110.0), length = bar / scale;
     c.hline(note.left() + 8, note.left() + 8 + bar, note.top() + 30, c.t.ink, 3);
     c.second({note.left() + 14 + bar, note.top() + 21, 74, 18}, v.text(Quantity::Length, length));
@@ -142,20 +154,24 @@ std::array<Labels, 3> ticksOf(const View& v, const FitLook& look, const Sheet& s
 /// At the right of the stage's head.
 void paintAddPart(Canvas& c, const QRectF& r) {
     const QString words = QObject::tr("Add a part");
-    const QRectF box(r.right() - c.width(words, 12, Weight::Medium) - 16, r.top(), c.width(words, 12, Weight::Medium) + 16, 24);
+    const QRectF box(r.right() - c.width(words, 12, Weight::Medium) - 16, r.top(),
+                     c.width(words, 12, Weight::Medium) + 16, 24);
     c.box(box, c.t.sheet, c.t.line, 1);
     c.text(box, words, 12, Weight::Medium, c.t.ink, Qt::AlignCenter);
-    c.hit(box, Handle{.act = Act::AddPart}, QObject::tr("Add a part from the shelf, or one of your own (Ctrl+Shift+A)"));
+    c.hit(box, Handle{.act = Act::AddPart},
+          QObject::tr("Add a part from the shelf, or one of your own (Ctrl+Shift+A)"));
 }
 
 void paintVolume(Canvas& c, const View& v, const QRectF& note) {
     c.washIfSelected(note, core::TotalRef{core::Total::Volume});
-    c.text({note.left() + 4, note.top(), note.width(), 22}, v.text(Quantity::Volume, v.evaluation()->fit.volumeL), 14, Weight::SemiBold);
+    c.text({note.left() + 4, note.top(), note.width(), 22}, v.text(Quantity::Volume, v.evaluation()->fit.volumeL), 14,
+           Weight::SemiBold);
     c.second({note.left() + 4, note.top() + 20, note.width(), 18}, QObject::tr("outside"));
     c.hit(note, core::TotalRef{core::Total::Volume}, QObject::tr("Volume outside"));
 }
 
-void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s, const std::vector<core::fit::PlacedBody>& bodies) {
+void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s,
+                const std::vector<core::fit::PlacedBody>& bodies) {
     auto labels = ticksOf(v, look, s, c.selected());
     paintSection(c, s.front, v, look, bodies, labels[0]);
     paintSection(c, s.side, v, look, bodies, labels[1]);
@@ -168,7 +184,8 @@ void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s, c
 }
 
 /// A way in has the drawing to itself: its positions reach far out of the case, over whatever else would stand there.
-void paintWaySheet(Canvas& c, const View& v, const FitLook& look, const Section& s, const core::fit::Insertion& way, const std::vector<core::fit::PlacedBody>& bodies) {
+void paintWaySheet(Canvas& c, const View& v, const FitLook& look, const Section& s, const core::fit::Insertion& way,
+                   const std::vector<core::fit::PlacedBody>& bodies) {
     Labels labels;
     paintSection(c, s, v, look, bodies, labels);
     paintWayIn(c, s, way);
@@ -177,12 +194,18 @@ void paintWaySheet(Canvas& c, const View& v, const FitLook& look, const Section&
 } // namespace
 
 void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
-    stageHead(c, look.paper ? r : r.adjusted(0, 0, -96, 0), question::fit, QObject::tr("%1 unless said").arg(v.unit(Quantity::Length)));
+    stageHead(c, look.paper ? r : r.adjusted(0, 0, -96, 0), question::fit,
+              QObject::tr("%1 unless said").arg(v.unit(Quantity::Length)));
     const auto* e = v.evaluation();
     if (!look.paper && e)
         paintAddPart(c, r);
     if (!e)
-        return emptyStage(c, r, v.project().revisions.empty() ? QObject::tr("No parts yet. Add the case first, its inner size is what everything is measured against.") : qs(v.result().problem));
+        return emptyStage(
+            c, r,
+            v.project().revisions.empty()
+                ? QObject::tr(
+                      "No parts yet. Add the case first, its inner size is what everything is measured against.")
+                : qs(v.result().problem));
     const double list = std::clamp(r.width() * 0.33, 250.0, 360.0);
     const QRectF drawing(r.left(), r.top() + 34, r.width() - list - 24, r.height() - 34 - 28);
     c.vline(drawing.right() + 12, drawing.top(), r.bottom(), c.t.line);
@@ -206,17 +229,24 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     c.p.restore();
     c.window = {};
     if (zoomed)
-        paintZoomed(c, shown, v, look, way ? std::vector<const Section*>{&wayIn} : std::vector<const Section*>{&sheet.front, &sheet.side, &sheet.above});
+        paintZoomed(c, shown, v, look,
+                    way ? std::vector<const Section*>{&wayIn}
+                        : std::vector<const Section*>{&sheet.front, &sheet.side, &sheet.above});
     c.hit(shown, Handle{.act = Act::MoveSheet}, QObject::tr("Sections. Wheel zooms, drag moves, 0 shows all"));
     const CutPlaces cut = cutPlaces(e->build, look.cuts);
     const double moved = look.cuts.moved == Axis::Y ? cut.y : look.cuts.moved == Axis::X ? cut.x : cut.z;
     const Sheet fitted = zoomed ? sheetOf(drawing, v, FitLook{.cuts = look.cuts}) : sheet;
     if (!look.paper)
-        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, look.cuts.moved, moved, way ? StripPlace{fitted.side.paper.left(), fitted.side.paper.left(), fitted.scale} : StripPlace{fitted.side.paper.left(), sheet.side.paper.left(), sheet.scale});
+        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies,
+                      look.cuts.moved, moved,
+                      way ? StripPlace{fitted.side.paper.left(), fitted.side.paper.left(), fitted.scale}
+                          : StripPlace{fitted.side.paper.left(), sheet.side.paper.left(), sheet.scale});
     // The room left under the front view: volume and where it stands.
     const double noteY = fitted.front.paper.bottom() + 60;
     if (!zoomed && !way && noteY + 50 < drawing.bottom() - cutStripHeight)
-        paintVolume(c, v, {fitted.front.paper.left() - 8, noteY, fitted.side.paper.left() - fitted.front.paper.left() - 24, 60});
+        paintVolume(
+            c, v,
+            {fitted.front.paper.left() - 8, noteY, fitted.side.paper.left() - fitted.front.paper.left() - 24, 60});
     const double lensTop = noteY + 46, lensW = fitted.side.paper.left() - drawing.left() - 44;
     if (!zoomed && !way && drawing.bottom() - 92 - lensTop > 90)
         paintGapLens(c, {drawing.left() + 4, lensTop, lensW, std::min(drawing.bottom() - 92 - lensTop, lensW + 20)}, v);

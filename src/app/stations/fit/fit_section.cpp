@@ -33,17 +33,22 @@ void paintWalls(Canvas& c, const Section& s, const core::Build& build) {
         std::array<double, 3> a{}, b{};
         a[core::index(along)] = from;
         b[core::index(along)] = to;
-        a[core::index(out.axis)] = b[core::index(out.axis)] = out.sign > 0 ? build.insideAt[core::index(out.axis)].mm() : 0.0;
+        a[core::index(out.axis)] = b[core::index(out.axis)] =
+            out.sign > 0 ? build.insideAt[core::index(out.axis)].mm() : 0.0;
         const QPointF p1 = s.point(a), p2 = s.point(b);
         const bool vertical = std::abs(p1.x() - p2.x()) < 0.5;
-        const double shift = vertical ? (p1.x() > in.center().x() ? 0 : -wall) : 0, lift = vertical ? 0 : (p1.y() > in.center().y() ? 0 : -wall);
-        QRectF bar = vertical ? QRectF(p1.x() + shift, std::min(p1.y(), p2.y()), wall, std::abs(p1.y() - p2.y())) : QRectF(std::min(p1.x(), p2.x()), p1.y() + lift, std::abs(p1.x() - p2.x()), wall);
+        const double shift = vertical ? (p1.x() > in.center().x() ? 0 : -wall) : 0,
+                     lift = vertical ? 0 : (p1.y() > in.center().y() ? 0 : -wall);
+        QRectF bar = vertical ? QRectF(p1.x() + shift, std::min(p1.y(), p2.y()), wall, std::abs(p1.y() - p2.y()))
+                              : QRectF(std::min(p1.x(), p2.x()), p1.y() + lift, std::abs(p1.x() - p2.x()), wall);
         c.p.fillRect(bar, c.t.paper);
         const double solid = o.style == core::OpeningStyle::Plain ? 0 : 1 - o.perforation, pitch = 8;
         const double length = vertical ? bar.height() : bar.width();
         for (double x = 0; x < length; x += pitch) {
             const double w = std::min(pitch * solid, length - x);
-            c.p.fillRect(vertical ? QRectF(bar.left(), bar.top() + x, bar.width(), w) : QRectF(bar.left() + x, bar.top(), w, bar.height()), c.t.ink);
+            c.p.fillRect(vertical ? QRectF(bar.left(), bar.top() + x, bar.width(), w)
+                                  : QRectF(bar.left() + x, bar.top(), w, bar.height()),
+                         c.t.ink);
         }
     }
 }
@@ -56,7 +61,13 @@ void paintSlider(Canvas& c, const Section& s, double y, const core::Build& build
     c.p.setPen(QPen(c.t.medge, 1.2));
     c.p.setBrush(c.t.marker);
     c.p.drawPolygon(QPolygonF{{x - 5, y - 5}, {x + 5, y - 5}, {x, y + 4}});
-    c.hit({left, y - 6, width, 12}, Handle{.act = Act::DragCut, .axis = s.through}, QObject::tr("Drag to move cut %1, %2 from %3").arg(s.letter.left(1)).arg(std::lround(s.at)).arg(s.through == Axis::Y ? QObject::tr("the front") : s.through == Axis::X ? QObject::tr("the left") : QObject::tr("the floor")));
+    c.hit({left, y - 6, width, 12}, Handle{.act = Act::DragCut, .axis = s.through},
+          QObject::tr("Drag to move cut %1, %2 from %3")
+              .arg(s.letter.left(1))
+              .arg(std::lround(s.at))
+              .arg(s.through == Axis::Y   ? QObject::tr("the front")
+                   : s.through == Axis::X ? QObject::tr("the left")
+                                          : QObject::tr("the floor")));
 }
 
 void paintBody(Canvas& c, const Section& s, const View& v, const core::fit::PlacedBody& b, bool cut) {
@@ -86,7 +97,8 @@ void paintBody(Canvas& c, const Section& s, const View& v, const core::fit::Plac
         if (c.isSelected(key))
             c.box(r, {}, c.t.medge, 2);
     } else if (cut) {
-        c.hatch(shape, p.part->kind, c.fillOf(key, c.t.sheet), c.isSelected(key) ? c.t.medge : c.t.ink, c.isSelected(key) ? 2 : 1.2);
+        c.hatch(shape, p.part->kind, c.fillOf(key, c.t.sheet), c.isSelected(key) ? c.t.medge : c.t.ink,
+                c.isSelected(key) ? 2 : 1.2);
     } else {
         draw(dashed(c.t.line, {5, 3}));
     }
@@ -110,8 +122,11 @@ void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
             whole |= r;
     }
     if (!whole.isEmpty() && s.through == core::Axis::X) { // said once, on the largest of the three
-        const QString words = look.ghostShort == 0 ? QObject::tr("no gap short here") : counted(look.ghostShort, QObject::tr("1 gap short here"), QObject::tr("%1 gaps short here"));
-        c.plate({whole.center().x(), std::max(whole.top() - 12, s.paper.top() + 10)}, words, 12, Weight::SemiBold, look.ghostShort > 0 ? c.t.block : c.t.ink);
+        const QString words = look.ghostShort == 0 ? QObject::tr("no gap short here")
+                                                   : counted(look.ghostShort, QObject::tr("1 gap short here"),
+                                                             QObject::tr("%1 gaps short here"));
+        c.plate({whole.center().x(), std::max(whole.top() - 12, s.paper.top() + 10)}, words, 12, Weight::SemiBold,
+                look.ghostShort > 0 ? c.t.block : c.t.ink);
     }
 }
 
@@ -140,7 +155,8 @@ bool Section::cuts(const core::fit::PlacedBody& b) const {
     return b.low[k].mm() <= at && b.high[k].mm() >= at;
 }
 
-void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Labels& labels) {
+void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look,
+                  const std::vector<core::fit::PlacedBody>& bodies, Labels& labels) {
     const auto& e = *v.evaluation();
     c.text({s.paper.left() - 4, s.titleY, 60, 18}, s.letter, 12.5, Weight::SemiBold);
     const double room = s.titleRoom > 0 ? s.titleRoom : s.paper.width();
@@ -171,7 +187,8 @@ QRectF tickOf(const Section& s, const core::fit::Gap& gap) {
     return QRectF(s.point(gap.fromMm), s.point(gap.toMm)).normalized().adjusted(-5, -5, 5, 5);
 }
 
-void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Labels& labels) {
+void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v,
+              Labels& labels) {
     const QPointF a = s.point(gap.fromMm), b = s.point(gap.toMm), middle = (a + b) / 2;
     const core::Thing key = gap.ref;
     const bool selected = c.isSelected(key);
@@ -233,7 +250,8 @@ void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way) {
         const QRectF around = corners.boundingRect();
         middles << around.center();
         numbers.emplace_back(around.topLeft() + QPointF(11, 11), QString::number(n)); // the middle is the name's
-        c.hit(around, core::WayRef{way.mount}, QObject::tr("%1, position %2 of %3 on its way in").arg(qs(way.name)).arg(n).arg(way.poses.size()));
+        c.hit(around, core::WayRef{way.mount},
+              QObject::tr("%1, position %2 of %3 on its way in").arg(qs(way.name)).arg(n).arg(way.poses.size()));
     }
     // Which way it moves: through the middles, beside the name that stands in the last of them.
     c.p.setPen(QPen(c.t.medge, 2));

@@ -19,7 +19,8 @@ struct Section {
         return {paper.left() + mm[core::index(across)] * scale, paper.bottom() - mm[core::index(up)] * scale};
     }
     [[nodiscard]] QRectF rect(const std::array<core::Length, 3>& low, const std::array<core::Length, 3>& high) const {
-        const std::array<double, 3> l{low[0].mm(), low[1].mm(), low[2].mm()}, h{high[0].mm(), high[1].mm(), high[2].mm()};
+        const std::array<double, 3> l{low[0].mm(), low[1].mm(), low[2].mm()},
+            h{high[0].mm(), high[1].mm(), high[2].mm()};
         return QRectF(point(l), point(h)).normalized();
     }
     /// What a piece looks like along the cut: the hull of its corners or rims.
@@ -29,11 +30,13 @@ struct Section {
 };
 
 /// Walls, parts behind and in the cut with their names, and the slider of the cut under its title.
-void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look, const std::vector<core::fit::PlacedBody>& bodies, Labels& labels);
+void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& look,
+                  const std::vector<core::fit::PlacedBody>& bodies, Labels& labels);
 /// The place of the tick of a gap, before anything is written.
 [[nodiscard]] QRectF tickOf(const Section& s, const core::fit::Gap& gap);
 /// A thick tick across the gap and its tag; tags keep off each other, off part names and off the ticks of other gaps.
-void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v, Labels& labels);
+void paintPin(Canvas& c, const Section& s, const core::fit::Gap& gap, std::size_t number, const View& v,
+              Labels& labels);
 /// Drawn positions of a part on its way in, on the section whose plane the way lies in.
 void paintWayIn(Canvas& c, const Section& s, const core::fit::Insertion& way);
 

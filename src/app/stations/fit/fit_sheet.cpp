@@ -36,14 +36,17 @@ Section cutThrough(Axis through, double at, const View& v) {
 }
 
 Section placed(Section s, const QPointF& corner, double scale, const core::Build& build) {
-    s.paper = {corner.x(), corner.y(), build.insideAt[core::index(s.across)].mm() * scale, build.insideAt[core::index(s.up)].mm() * scale};
+    s.paper = {corner.x(), corner.y(), build.insideAt[core::index(s.across)].mm() * scale,
+               build.insideAt[core::index(s.up)].mm() * scale};
     s.scale = scale;
     s.titleY = corner.y() - sectionTitles;
     return s;
 }
 
 /// What the case and all positions of a way span along one axis, mm in case axes.
-struct Span { double low = 0, high = 0; };
+struct Span {
+    double low = 0, high = 0;
+};
 Span spanOf(const core::fit::Insertion& way, const core::Build& build, Axis axis) {
     const std::size_t k = core::index(axis);
     Span span{0, build.insideAt[k].mm()};
@@ -58,7 +61,9 @@ Span spanOf(const core::fit::Insertion& way, const core::Build& build, Axis axis
 
 CutPlaces cutPlaces(const core::Build& build, const Cuts& cuts) {
     const core::Placed* cooler = build.firstOf(core::PartKind::Cooler);
-    CutPlaces at{build.insideAt[0].mm() / 2, cooler ? 0.5 * (cooler->lowAt[1].mm() + cooler->highAt[1].mm()) : build.insideAt[1].mm() / 2, build.insideAt[2].mm() / 2};
+    CutPlaces at{build.insideAt[0].mm() / 2,
+                 cooler ? 0.5 * (cooler->lowAt[1].mm() + cooler->highAt[1].mm()) : build.insideAt[1].mm() / 2,
+                 build.insideAt[2].mm() / 2};
     if (cuts.a >= 0)
         at.y = cuts.a;
     if (cuts.b >= 0)
@@ -72,7 +77,8 @@ Sheet sheetOf(const QRectF& drawing, const View& v, const FitLook& look) {
     const core::Build& build = v.evaluation()->build;
     const double w = build.insideAt[0].mm(), d = build.insideAt[1].mm(), h = build.insideAt[2].mm();
     const CutPlaces cut = cutPlaces(build, look.cuts);
-    const double fitted = std::min((drawing.width() - sectionGapX - 36) / (w + d), (drawing.height() - sectionGapY - sectionTitles - 34 - cutStripHeight) / (h + w));
+    const double fitted = std::min((drawing.width() - sectionGapX - 36) / (w + d),
+                                   (drawing.height() - sectionGapY - sectionTitles - 34 - cutStripHeight) / (h + w));
     const double scale = fitted * look.zoom;
     const QPointF origin(drawing.left() + 12 + look.pan.x(), drawing.top() + sectionTitles + look.pan.y());
     Sheet s;
@@ -80,7 +86,8 @@ Sheet sheetOf(const QRectF& drawing, const View& v, const FitLook& look) {
     s.front = placed(cutThrough(Axis::Y, cut.y, v), origin, scale, build);
     s.front.titleRoom = w * scale + sectionGapX - 8;
     s.side = placed(cutThrough(Axis::X, cut.x, v), {s.front.paper.right() + sectionGapX, origin.y()}, scale, build);
-    s.above = placed(cutThrough(Axis::Z, cut.z, v), {s.side.paper.left(), s.side.paper.bottom() + sectionGapY}, scale, build);
+    s.above =
+        placed(cutThrough(Axis::Z, cut.z, v), {s.side.paper.left(), s.side.paper.bottom() + sectionGapY}, scale, build);
     return s;
 }
 
@@ -99,13 +106,16 @@ Section waySection(const QRectF& room, const View& v, const FitLook& look, const
     const Axis axis = static_cast<Axis>(through);
     const double asSet = axis == Axis::Y ? look.cuts.a : axis == Axis::X ? look.cuts.b : look.cuts.c;
     const core::Placed* part = build.at(way.mount);
-    const double at = asSet >= 0 ? asSet : part ? 0.5 * (part->lowAt[through].mm() + part->highAt[through].mm()) : build.insideAt[through].mm() / 2;
+    const double at = asSet >= 0 ? asSet
+                      : part     ? 0.5 * (part->lowAt[through].mm() + part->highAt[through].mm())
+                                 : build.insideAt[through].mm() / 2;
     const Section s = cutThrough(axis, at, v);
     const Span across = spanOf(way, build, s.across), up = spanOf(way, build, s.up);
     // The title stands over the highest position; a wall and its line need a little all round.
     const QRectF free = room.adjusted(16, sectionTitles, -16, -12);
     const double fitted = std::min(free.width() / (across.high - across.low), free.height() / (up.high - up.low));
-    const QPointF corner(free.center().x() - 0.5 * (across.high + across.low) * fitted, free.top() + (up.high - build.insideAt[core::index(s.up)].mm()) * fitted);
+    const QPointF corner(free.center().x() - 0.5 * (across.high + across.low) * fitted,
+                         free.top() + (up.high - build.insideAt[core::index(s.up)].mm()) * fitted);
     // Zoomed about the same point as the three sections, so that the wheel holds what is under it.
     const QPointF fixed(room.left() + 20, room.top() + sectionTitles);
     Section drawn = placed(s, fixed + (corner - fixed) * look.zoom + look.pan, fitted * look.zoom, build);

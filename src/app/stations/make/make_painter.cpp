@@ -22,28 +22,42 @@ void paintBed(Canvas& c, const QRectF& r, const core::make::MadePart& part, cons
     c.p.save();
     c.p.translate(plate.center());
     c.p.rotate(part.turnedDeg);
-    const QRectF foot(-part.footMm[0] * scale / 2, -part.footMm[1] * scale / 2, part.footMm[0] * scale, part.footMm[1] * scale);
+    const QRectF foot(-part.footMm[0] * scale / 2, -part.footMm[1] * scale / 2, part.footMm[0] * scale,
+                      part.footMm[1] * scale);
     c.hatch(foot, core::PartKind::Made, c.fillOf(key, c.t.sheet), part.fits ? c.t.ink : c.t.block, 1.4);
     c.p.restore();
     c.mark({r.left(), plate.bottom() + 8}, part.fits ? core::Mark::Holds : core::Mark::Crossed);
     const QString name = qs(part.name) + (part.count > 1 ? QStringLiteral(" × %1").arg(part.count) : QString());
-    c.text({r.left() + 20, plate.bottom() + 4, r.width() - 20, 18}, c.elided(name, r.width() - 20, 12.5, Weight::Medium), 12.5, Weight::Medium);
-    const QString figures = QObject::tr("%1 h, %2 g").arg(qs(core::fixed(part.hours, 1)), qs(core::fixed(part.massG, 0))) +
-                            (!part.fits ? QObject::tr(", too large") : part.onItsSide ? QObject::tr(", on its side") : part.turnedDeg > 0 ? QObject::tr(", turned %1°").arg(part.turnedDeg) : QString());
+    c.text({r.left() + 20, plate.bottom() + 4, r.width() - 20, 18},
+           c.elided(name, r.width() - 20, 12.5, Weight::Medium), 12.5, Weight::Medium);
+    const QString figures =
+        QObject::tr("%1 h, %2 g").arg(qs(core::fixed(part.hours, 1)), qs(core::fixed(part.massG, 0))) +
+        (!part.fits           ? QObject::tr(", too large")
+         : part.onItsSide     ? QObject::tr(", on its side")
+         : part.turnedDeg > 0 ? QObject::tr(", turned %1°").arg(part.turnedDeg)
+                              : QString());
     c.second({r.left() + 20, plate.bottom() + 20, r.width() - 20, 18}, c.elided(figures, r.width() - 20, 12));
     c.hit({r.left(), r.top(), r.width(), r.height()}, key, QObject::tr("Made part %1, %2").arg(name, figures));
 }
 
 void paintShopping(Canvas& c, const QRectF& r, const core::make::Plan& plan) {
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Screws and inserts"), QObject::tr("%1 in all").arg(plan.screws));
-    PaintedList list(c, QStringLiteral("screws"), r.adjusted(0, 26, 0, 0), plan.shopping.size(), 20, {{QObject::tr("count"), r.left(), r.left() + 44, Qt::AlignRight}, {QObject::tr("kind"), r.left() + 50, r.right() - 14}});
-    list.filter(c.headingRoom(r, QObject::tr("Screws and inserts"), QObject::tr("%1 in all").arg(plan.screws)), [&](std::size_t i) { return qs(plan.shopping[i].kind); });
-    list.sort([&](std::size_t i, int column) { return column == 0 ? SortKey(double(plan.shopping[i].count)) : SortKey(qs(plan.shopping[i].kind)); });
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Screws and inserts"),
+              QObject::tr("%1 in all").arg(plan.screws));
+    PaintedList list(c, QStringLiteral("screws"), r.adjusted(0, 26, 0, 0), plan.shopping.size(), 20,
+                     {{QObject::tr("count"), r.left(), r.left() + 44, Qt::AlignRight},
+                      {QObject::tr("kind"), r.left() + 50, r.right() - 14}});
+    list.filter(c.headingRoom(r, QObject::tr("Screws and inserts"), QObject::tr("%1 in all").arg(plan.screws)),
+                [&](std::size_t i) { return qs(plan.shopping[i].kind); });
+    list.sort([&](std::size_t i, int column) {
+        return column == 0 ? SortKey(double(plan.shopping[i].count)) : SortKey(qs(plan.shopping[i].kind));
+    });
     list.paint([&](std::size_t i, const QRectF& row) {
         const auto& item = plan.shopping[i];
         c.washIfSelected(row, core::ScrewRef{item.kind});
-        c.text({row.left(), row.top(), 40, 20}, QString::number(item.count) + QStringLiteral(" \u00d7"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({row.left() + 50, row.top(), row.width() - 50, 20}, c.elided(qs(item.kind), row.width() - 54, 12.5), 12.5, Weight::Regular);
+        c.text({row.left(), row.top(), 40, 20}, QString::number(item.count) + QStringLiteral(" \u00d7"), 12.5,
+               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({row.left() + 50, row.top(), row.width() - 50, 20}, c.elided(qs(item.kind), row.width() - 54, 12.5),
+               12.5, Weight::Regular);
         c.hline(row.left(), row.right(), row.bottom(), c.t.hair);
         c.hit(row, core::ScrewRef{item.kind}, QObject::tr("%1 × %2").arg(item.count).arg(qs(item.kind)));
     });
@@ -70,11 +84,18 @@ QString reachSentence(const Canvas& c, const core::make::Plan& plan) {
     QStringList numbers;
     for (const std::size_t i : wanted->undo)
         numbers << QString::number(i + 1);
-    return QObject::tr("To reach %1: take back %2. %3 screws, about %4 min.").arg(qs(wanted->text), numbers.join(QStringLiteral(", "))).arg(wanted->undoScrews).arg(qs(core::fixed(wanted->undoMinutes, 0)));
+    return QObject::tr("To reach %1: take back %2. %3 screws, about %4 min.")
+        .arg(qs(wanted->text), numbers.join(QStringLiteral(", ")))
+        .arg(wanted->undoScrews)
+        .arg(qs(core::fixed(wanted->undoMinutes, 0)));
 }
 
 void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, const core::Build& build) {
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Assembly order"), QObject::tr("%1 screws in %2 steps, about %3 min").arg(plan.screws).arg(plan.steps.size()).arg(qs(core::fixed(plan.minutes, 0))));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Assembly order"),
+              QObject::tr("%1 screws in %2 steps, about %3 min")
+                  .arg(plan.screws)
+                  .arg(plan.steps.size())
+                  .arg(qs(core::fixed(plan.minutes, 0))));
     // One lane a place; steps from left to right.
     QStringList lanes;
     for (const auto& s : plan.steps)
@@ -88,7 +109,10 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
         c.hline(r.left(), r.right(), y + laneH, c.t.hair);
         y += laneH;
     }
-    const auto at = [&](std::size_t i) { return QPointF(left + dx * static_cast<double>(i) + 12, r.top() + 32 + laneH * (static_cast<double>(lanes.indexOf(qs(plan.steps[i].place))) + 0.5)); };
+    const auto at = [&](std::size_t i) {
+        return QPointF(left + dx * static_cast<double>(i) + 12,
+                       r.top() + 32 + laneH * (static_cast<double>(lanes.indexOf(qs(plan.steps[i].place))) + 0.5));
+    };
     c.p.setPen(QPen(c.t.ink, 1.6));
     for (std::size_t i = 1; i < plan.steps.size(); ++i) {
         const QPointF a = at(i - 1), b = at(i);
@@ -109,9 +133,11 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
         c.p.setPen(QPen(selected ? c.t.medge : c.t.ink, selected ? 2 : 1.4));
         c.p.setBrush(selected ? c.t.marker : c.t.sheet);
         c.p.drawEllipse(p, 10, 10);
-        c.text({p.x() - 12, p.y() - 10, 24, 20}, QString::number(i + 1), 11.5, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
+        c.text({p.x() - 12, p.y() - 10, 24, 20}, QString::number(i + 1), 11.5, Weight::SemiBold, c.t.ink,
+               Qt::AlignCenter);
         if (s.screws > 0) {
-            c.text({p.x() - 10, base, 40, 22}, QString::number(s.screws) + QStringLiteral(" \u00d7"), 12, Weight::SemiBold, c.t.ink);
+            c.text({p.x() - 10, base, 40, 22}, QString::number(s.screws) + QStringLiteral(" \u00d7"), 12,
+                   Weight::SemiBold, c.t.ink);
         }
         const double w = std::max(2.0, (dx - 34) * s.undoMinutes / mostUndo);
         c.box({p.x() - 10, base + 30, w, 10}, selected ? c.t.marker : c.t.tray, c.t.ink, 1);
@@ -121,19 +147,22 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
     }
     // Names in three columns under the lanes, so that none is cut.
     const double third = r.width() / 3;
-    PaintedList names(c, QStringLiteral("steps"), {r.left(), base + 54, r.width(), r.bottom() - 26 - base - 54}, (plan.steps.size() + 2) / 3, 18);
+    PaintedList names(c, QStringLiteral("steps"), {r.left(), base + 54, r.width(), r.bottom() - 26 - base - 54},
+                      (plan.steps.size() + 2) / 3, 18);
     names.paint([&](std::size_t line, const QRectF& row) {
         for (std::size_t i = 3 * line; i < std::min(plan.steps.size(), 3 * line + 3); ++i) {
             const double x = row.left() + third * static_cast<double>(i % 3);
             const core::Thing key = plan.steps[i].ref;
             const QString words = qs(plan.steps[i].text) + QStringLiteral(", ") + qs(plan.steps[i].tool);
             c.washIfSelected({x, row.top(), third - 16, 18}, key);
-            c.text({x, row.top(), 20, 18}, QString::number(i + 1), 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            c.text({x, row.top(), 20, 18}, QString::number(i + 1), 12, Weight::SemiBold, c.t.ink,
+                   Qt::AlignRight | Qt::AlignVCenter);
             c.second({x + 26, row.top(), third - 44, 18}, c.elided(words, third - 46, 12));
             c.hit({x, row.top(), third - 16, 18}, key, QObject::tr("Step %1, %2").arg(i + 1).arg(words));
         }
     });
-    c.text({r.left(), r.bottom() - 22, r.width(), 20}, c.elided(reachSentence(c, plan), r.width(), 12.5, Weight::SemiBold), 12.5, Weight::SemiBold);
+    c.text({r.left(), r.bottom() - 22, r.width(), 20},
+           c.elided(reachSentence(c, plan), r.width(), 12.5, Weight::SemiBold), 12.5, Weight::SemiBold);
 }
 
 } // namespace
@@ -142,15 +171,26 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
     const auto* e = v.evaluation();
     if (!e) {
         stageHead(c, r, question::make);
-        return emptyStage(c, r, v.project().revisions.empty() ? QObject::tr("No parts yet. Steps and screws come from the parts of a revision.") : qs(v.result().problem));
+        return emptyStage(c, r,
+                          v.project().revisions.empty()
+                              ? QObject::tr("No parts yet. Steps and screws come from the parts of a revision.")
+                              : qs(v.result().problem));
     }
     const auto& plan = e->make;
     const auto& bed = v.project().printer.bedMm;
-    stageHead(c, r, question::make,
-              QObject::tr("%1 h, %2 g, %3").arg(qs(core::fixed(plan.hours, 1)), qs(core::fixed(plan.massG, 0)), v.text(Quantity::Money, plan.cost)));
+    stageHead(
+        c, r, question::make,
+        QObject::tr("%1 h, %2 g, %3")
+            .arg(qs(core::fixed(plan.hours, 1)), qs(core::fixed(plan.massG, 0)), v.text(Quantity::Money, plan.cost)));
     const double shopping = 210, top = r.top() + 34;
     const double bedsW = r.width() - shopping - 26;
-    c.heading(r.left(), top, bedsW, QObject::tr("Printer bed"), v.words(QObject::tr("%1 × %2 × %3 mm, %4 mm border").arg(bed[0]).arg(bed[1]).arg(bed[2]).arg(v.project().printer.borderMm).toStdString()));
+    c.heading(r.left(), top, bedsW, QObject::tr("Printer bed"),
+              v.words(QObject::tr("%1 × %2 × %3 mm, %4 mm border")
+                          .arg(bed[0])
+                          .arg(bed[1])
+                          .arg(bed[2])
+                          .arg(v.project().printer.borderMm)
+                          .toStdString()));
     const double bedsTop = top + 32;
     const std::size_t columns = std::max<std::size_t>(4, plan.parts.size());
     const double cell = std::min(150.0, (bedsW + 12) / static_cast<double>(columns));
@@ -162,7 +202,9 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
     paintShopping(c, {r.right() - shopping, top, shopping, std::max(bedH + 30, 186.0)}, plan);
     const double below = bedsTop + std::max(bedH, 150.0) + 20;
     paintAssembly(c, {r.left(), below, r.width(), r.bottom() - below - 44}, plan, e->build);
-    QString safety = QObject::tr("Eyes, ears and gloves off near spinning tools; clamp the work; electronics out before cutting. Never open a supply. Mains wiring to local code, by a qualified person.");
+    QString safety =
+        QObject::tr("Eyes, ears and gloves off near spinning tools; clamp the work; electronics out before cutting. "
+                    "Never open a supply. Mains wiring to local code, by a qualified person.");
     for (const std::string& caution : plan.cautions)
         safety += QLatin1Char(' ') + qs(caution) + QLatin1Char('.');
     c.paragraph({r.left(), r.bottom() - 34, r.width(), 36}, safety, 12, Weight::Medium, c.t.ink2, 2);

@@ -32,8 +32,12 @@ template <class C> int kindOf() { return static_cast<int>(core::Change(C{}).inde
 
 } // namespace
 
-ChangeDialog::ChangeDialog(Context& context, const core::Thing& about, QWidget* parent) : FormDialog(context, tr("New revision"), parent), m_parent(context.document.revision()), m_rows(*this, [this](core::Names names) { return offers(names); }) {
-    auto* head = new QLabel(tr("%1 from %2. State what changes; its words are made from it.").arg(qs(nextRevisionId(context.document.project())), qs(m_parent)), this);
+ChangeDialog::ChangeDialog(Context& context, const core::Thing& about, QWidget* parent)
+    : FormDialog(context, tr("New revision"), parent), m_parent(context.document.revision()),
+      m_rows(*this, [this](core::Names names) { return offers(names); }) {
+    auto* head = new QLabel(tr("%1 from %2. State what changes; its words are made from it.")
+                                .arg(qs(nextRevisionId(context.document.project())), qs(m_parent)),
+                            this);
     head->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     m_layout->insertWidget(0, head);
     m_kind = addChoice(tr("Change"), QStringLiteral("kind"));
@@ -46,7 +50,8 @@ ChangeDialog::ChangeDialog(Context& context, const core::Thing& about, QWidget* 
     auto* more = new QPushButton(tr("And one more change"), this);
     more->setObjectName(QStringLiteral("oneMore"));
     more->setAutoDefault(false);
-    more->setToolTip(tr("Keeps this change and states another one of the same revision. One change at a time tells more in a comparison."));
+    more->setToolTip(tr("Keeps this change and states another one of the same revision. One change at a time tells "
+                        "more in a comparison."));
     m_form->addRow(QString(), more);
     connect(more, &QPushButton::clicked, this, &ChangeDialog::oneMore);
     m_statedWords = new QLabel(this);
@@ -86,14 +91,17 @@ void ChangeDialog::startWith(const core::Thing& about) {
     else if (std::holds_alternative<core::OpeningRef>(about))
         m_kind->setCurrentIndex(kindOf<core::SetScreen>());
     m_change = blank(m_kind->currentIndex());
-    const bool is = std::holds_alternative<core::FanRef>(about) || std::holds_alternative<core::OpeningRef>(about) || std::holds_alternative<core::PartRef>(about);
+    const bool is = std::holds_alternative<core::FanRef>(about) || std::holds_alternative<core::OpeningRef>(about) ||
+                    std::holds_alternative<core::PartRef>(about);
     if (is)
-        std::visit([&](auto& c) {
-            if constexpr (requires { c.mount; })
-                c.mount = core::subjectOf(about);
-            else if constexpr (requires { c.opening; })
-                c.opening = core::subjectOf(about);
-        }, m_change);
+        std::visit(
+            [&](auto& c) {
+                if constexpr (requires { c.mount; })
+                    c.mount = core::subjectOf(about);
+                else if constexpr (requires { c.opening; })
+                    c.opening = core::subjectOf(about);
+            },
+            m_change);
     ask();
 }
 
@@ -118,14 +126,16 @@ void ChangeDialog::follow() {
     take();
     m_rows.offerAnew();
     take();
-    const std::string subject = std::visit([](const auto& c) -> std::string {
-        if constexpr (requires { c.mount; })
-            return c.mount;
-        else if constexpr (requires { c.opening; })
-            return c.opening;
-        else
-            return "the case";
-    }, m_change);
+    const std::string subject = std::visit(
+        [](const auto& c) -> std::string {
+            if constexpr (requires { c.mount; })
+                return c.mount;
+            else if constexpr (requires { c.opening; })
+                return c.opening;
+            else
+                return "the case";
+        },
+        m_change);
     const auto* e = m_context.view().evaluation();
     if (e && std::exchange(m_subject, subject) != subject) {
         m_change = core::rules::asItIs(e->build, m_change);
@@ -138,7 +148,8 @@ std::vector<FieldRows::Offer> ChangeDialog::offers(core::Names names) {
     std::visit([&](auto& c) { m_rows.take(c); }, m_change); // of the rows above
     std::vector<FieldRows::Offer> all;
     if (const auto* e = m_context.view().evaluation())
-        for (const core::rules::Named& n : core::rules::named(m_context.document.project(), e->build, e->wiring.ports, m_change, names, m_standard))
+        for (const core::rules::Named& n :
+             core::rules::named(m_context.document.project(), e->build, e->wiring.ports, m_change, names, m_standard))
             all.push_back({qs(n.value), n.isStandard ? tr("%1 (standard size)").arg(qs(n.name)) : qs(n.name)});
     return all;
 }
@@ -157,7 +168,8 @@ void ChangeDialog::preview() {
     const auto wanted = change();
     m_buttons->button(QDialogButtonBox::Ok)->setEnabled(wanted.has_value());
     if (!wanted)
-        return m_preview->setText(tr("There is nothing to choose here. Parts come onto the shelf with Add a part (Ctrl+Shift+A)."));
+        return m_preview->setText(
+            tr("There is nothing to choose here. Parts come onto the shelf with Add a part (Ctrl+Shift+A)."));
     const View v = m_context.view();
     const std::string id = nextRevisionId(v.project());
     const core::Project with = withParts(), after = Document::withRevision(with, id, m_parent, changes());
@@ -170,23 +182,33 @@ void ChangeDialog::preview() {
     const auto* now = v.evaluation();
     QStringList lines;
     if (now && !then->fit.gaps.empty() && !now->fit.gaps.empty())
-        lines << tr("tightest gap %1 (was: %2)").arg(qs(core::explain::marginText(core::fit::tightestMm(then->fit), v.show)), qs(core::explain::marginText(core::fit::tightestMm(now->fit), v.show)));
+        lines << tr("tightest gap %1 (was: %2)")
+                     .arg(qs(core::explain::marginText(core::fit::tightestMm(then->fit), v.show)),
+                          qs(core::explain::marginText(core::fit::tightestMm(now->fit), v.show)));
     if (now)
         for (const auto& part : then->air.parts)
-            if (const auto* before = now->air.part(part.id); before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
+            if (const auto* before = now->air.part(part.id);
+                before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
                 const double d = part.temperatureC - before->temperatureC;
                 // Predicted changes carry 3 K; below 1.5 K they tell nothing.
-                lines << tr("%1 %2 %3%4").arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d), v.unit(Quantity::TemperatureDifference), (std::abs(d) < 1.5 ? tr(", within ±%1") : tr(" ±%1")).arg(v.text(Quantity::TemperatureDifference, 3)));
+                lines << tr("%1 %2 %3%4")
+                             .arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d),
+                                  v.unit(Quantity::TemperatureDifference),
+                                  (std::abs(d) < 1.5 ? tr(", within ±%1") : tr(" ±%1"))
+                                      .arg(v.text(Quantity::TemperatureDifference, 3)));
             }
     if (now)
         lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));
     if (now) {
         const auto marks = core::verdict::markChanges(after, *now, *then);
-        lines << (marks.empty() ? tr("no mark changes") : counted(static_cast<qsizetype>(marks.size()), tr("1 mark changes:"), tr("%1 marks change:")));
+        lines << (marks.empty()
+                      ? tr("no mark changes")
+                      : counted(static_cast<qsizetype>(marks.size()), tr("1 mark changes:"), tr("%1 marks change:")));
         for (const auto& change : marks)
             lines << QStringLiteral("\u2013 ") + qs(core::verdict::textOf(change));
     }
-    m_preview->setText(text + lines.join(QLatin1Char('\n')).toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
+    m_preview->setText(
+        text + lines.join(QLatin1Char('\n')).toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
 }
 
 core::Result<void> ChangeDialog::apply() {
@@ -199,8 +221,12 @@ core::Result<void> ChangeDialog::apply() {
     QUndoStack& stack = document.undoStack();
     stack.beginMacro(tr("New revision"));
     core::Result<std::string> made = core::problem({}, {});
-    core::Result<void> shelved = with.shelf.size() == known ? core::Result<void>{} : document.edit(tr("Standard sizes"), [&](core::Project& p) { p.shelf = with.shelf; });
-    made = shelved ? document.newRevision(m_parent, changes(), m_note->text().toStdString()) : core::Result<std::string>(tl::make_unexpected(shelved.error()));
+    core::Result<void> shelved =
+        with.shelf.size() == known
+            ? core::Result<void>{}
+            : document.edit(tr("Standard sizes"), [&](core::Project& p) { p.shelf = with.shelf; });
+    made = shelved ? document.newRevision(m_parent, changes(), m_note->text().toStdString())
+                   : core::Result<std::string>(tl::make_unexpected(shelved.error()));
     stack.endMacro();
     if (!made) {
         stack.undo(); // the parts alone are of no use
@@ -219,15 +245,19 @@ std::vector<core::Change> ChangeDialog::changes() const {
 core::Project ChangeDialog::withParts() const {
     core::Project project = m_context.document.project();
     const auto named = [](const core::Change& change) {
-        return std::visit([](const auto& c) -> std::string {
-            if constexpr (requires { c.part; })
-                return c.part;
-            else
-                return {};
-        }, change);
+        return std::visit(
+            [](const auto& c) -> std::string {
+                if constexpr (requires { c.part; })
+                    return c.part;
+                else
+                    return {};
+            },
+            change);
     };
     for (const core::Part& part : m_standard)
-        if (const auto all = changes(); !project.part(part.id) && std::any_of(all.begin(), all.end(), [&](const core::Change& c) { return named(c) == part.id; }))
+        if (const auto all = changes();
+            !project.part(part.id) &&
+            std::any_of(all.begin(), all.end(), [&](const core::Change& c) { return named(c) == part.id; }))
             project.shelf.push_back(part);
     return project;
 }

@@ -4,7 +4,8 @@
 
 namespace app {
 
-/// A new revision by stating one change, or several. Shows what the change would do before it is made: words, gaps, heat and noise.
+/// A new revision by stating one change, or several. Shows what the change would do before it is made: words, gaps,
+/// heat and noise.
 class ChangeDialog : public FormDialog {
     Q_OBJECT
 public:
@@ -31,10 +32,11 @@ private:
 
     std::string m_parent;
     std::vector<core::Change> m_stated; ///< before the one in the fields
-    std::vector<core::Part> m_standard; ///< sizes ready to be swapped in, not on the shelf yet; their ids are free there
+    std::vector<core::Part>
+        m_standard; ///< sizes ready to be swapped in, not on the shelf yet; their ids are free there
     QLabel* m_statedWords;
-    core::Change m_change;              ///< as it stands in the rows
-    std::string m_subject;              ///< it started with the figures of
+    core::Change m_change; ///< as it stands in the rows
+    std::string m_subject; ///< it started with the figures of
     FieldRows m_rows;
     QComboBox* m_kind;
     QLineEdit* m_note;

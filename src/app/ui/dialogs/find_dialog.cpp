@@ -7,7 +7,8 @@
 
 namespace app {
 
-FindDialog::FindDialog(Context& context, QWidget* parent) : QDialog(parent), m_text(new QLineEdit(this)), m_list(new QListWidget(this)) {
+FindDialog::FindDialog(Context& context, QWidget* parent)
+    : QDialog(parent), m_text(new QLineEdit(this)), m_list(new QListWidget(this)) {
     setWindowTitle(tr("Find a part or number"));
     setAttribute(Qt::WA_DeleteOnClose);
     const View v = context.view();
@@ -17,15 +18,20 @@ FindDialog::FindDialog(Context& context, QWidget* parent) : QDialog(parent), m_t
         for (const auto& gap : e->fit.gaps)
             m_things.push_back({1, gap.ref, tr("Gap %1 to %2").arg(qs(gap.between[0].text), qs(gap.between[1].text))});
         for (const auto& fan : e->air.fans)
-            m_things.push_back({2, core::FanRef{fan.id}, tr("Fan %1, %2").arg(qs(fan.name), v.text(core::Quantity::Flow, fan.flowM3h))});
+            m_things.push_back({2, core::FanRef{fan.id},
+                                tr("Fan %1, %2").arg(qs(fan.name), v.text(core::Quantity::Flow, fan.flowM3h))});
         for (const auto& o : e->air.openings)
-            m_things.push_back({2, core::OpeningRef{o.id}, tr("Opening %1, %2").arg(qs(o.name), v.text(core::Quantity::Flow, o.flowM3h))});
+            m_things.push_back({2, core::OpeningRef{o.id},
+                                tr("Opening %1, %2").arg(qs(o.name), v.text(core::Quantity::Flow, o.flowM3h))});
         for (const auto& t : v.result().verdict.targets)
             m_things.push_back({5, core::TargetRef{t.id, {}}, tr("Target %1").arg(qs(t.name))});
         for (const auto& part : e->make.parts)
             m_things.push_back({3, core::MadeRef{part.id}, tr("Made part %1").arg(qs(part.name))});
         using core::Total;
-        for (const auto& [total, station, name] : {std::tuple{Total::Noise, 2, tr("Noise")}, std::tuple{Total::Balance, 2, tr("Pressure")}, std::tuple{Total::Power, 0, tr("Power budget")}, std::tuple{Total::Price, 0, tr("Price")}, std::tuple{Total::Mass, 0, tr("Mass")}, std::tuple{Total::Volume, 1, tr("Volume")}})
+        for (const auto& [total, station, name] :
+             {std::tuple{Total::Noise, 2, tr("Noise")}, std::tuple{Total::Balance, 2, tr("Pressure")},
+              std::tuple{Total::Power, 0, tr("Power budget")}, std::tuple{Total::Price, 0, tr("Price")},
+              std::tuple{Total::Mass, 0, tr("Mass")}, std::tuple{Total::Volume, 1, tr("Volume")}})
             m_things.push_back({station, core::TotalRef{total}, name});
     }
     for (const auto& run : v.project().runs)

@@ -19,7 +19,11 @@ Q_SIGNALS:
     void found(int station, const core::Thing& thing);
 
 private:
-    struct Entry { int station; core::Thing thing; QString name; };
+    struct Entry {
+        int station;
+        core::Thing thing;
+        QString name;
+    };
     void fill();
     void choose();
     std::vector<Entry> m_things;

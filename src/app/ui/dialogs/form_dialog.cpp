@@ -102,18 +102,21 @@ QLineEdit* FormDialog::addText(const QString& label, const QString& objectName, 
     return edit;
 }
 
-QDoubleSpinBox* FormDialog::addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double value, double low, double high) {
+QDoubleSpinBox* FormDialog::addNumber(const QString& label, const QString& objectName, core::Quantity quantity,
+                                      double value, double low, double high) {
     QDoubleSpinBox* box = makeNumber(objectName, quantity, value, low, high);
     m_form->addRow(label, box);
     return box;
 }
 
-QDoubleSpinBox* FormDialog::makeNumber(const QString& objectName, core::Quantity quantity, double value, double low, double high) {
+QDoubleSpinBox* FormDialog::makeNumber(const QString& objectName, core::Quantity quantity, double value, double low,
+                                       double high) {
     const core::Show show = m_context.show();
     auto* box = new NumberBox(this);
     box->setObjectName(objectName);
     box->setProperty("quantity", static_cast<int>(quantity));
-    box->setDecimals(quantity == core::Quantity::Length && !show.units().inch ? 2 : std::max(1, show.decimals(quantity)));
+    box->setDecimals(quantity == core::Quantity::Length && !show.units().inch ? 2
+                                                                              : std::max(1, show.decimals(quantity)));
     box->setRange(show.value(quantity, low), show.value(quantity, high));
     box->setSuffix(QStringLiteral("\u00a0") + qs(show.unit(quantity)));
     connect(box, &NumberBox::refused, this, [this, box](const QString& why) { sayBelow(box, why); });
@@ -170,9 +173,15 @@ QComboBox* FormDialog::makeSources(core::Source chosen) {
     auto* box = new QComboBox(this);
     box->setObjectName(QStringLiteral("source"));
     using core::Source;
-    for (const auto& [source, words] : {std::pair{Source::Caliper, tr("caliper, ±0.1 mm")}, std::pair{Source::SteelRule, tr("steel rule, ±0.5 mm")}, std::pair{Source::Drawing, tr("maker's drawing, ±0.2 mm")},
-                                        std::pair{Source::Sheet, tr("spec sheet, ±0.5 mm; cooler and card ±1.0")}, std::pair{Source::Standard, tr("published standard, ±0.2 mm")}, std::pair{Source::Printed, tr("printed, ±0.3 mm or 0.3 %")},
-                                        std::pair{Source::BentSheet, tr("bent sheet, ±0.5 mm")}, std::pair{Source::LaserCut, tr("laser cut, ±0.2 mm")}, std::pair{Source::HandCut, tr("hand cut, ±1.0 mm")}, std::pair{Source::Estimate, tr("estimate, ±2 mm")}}) {
+    for (const auto& [source, words] :
+         {std::pair{Source::Caliper, tr("caliper, ±0.1 mm")}, std::pair{Source::SteelRule, tr("steel rule, ±0.5 mm")},
+          std::pair{Source::Drawing, tr("maker's drawing, ±0.2 mm")},
+          std::pair{Source::Sheet, tr("spec sheet, ±0.5 mm; cooler and card ±1.0")},
+          std::pair{Source::Standard, tr("published standard, ±0.2 mm")},
+          std::pair{Source::Printed, tr("printed, ±0.3 mm or 0.3 %")},
+          std::pair{Source::BentSheet, tr("bent sheet, ±0.5 mm")},
+          std::pair{Source::LaserCut, tr("laser cut, ±0.2 mm")}, std::pair{Source::HandCut, tr("hand cut, ±1.0 mm")},
+          std::pair{Source::Estimate, tr("estimate, ±2 mm")}}) {
         box->addItem(m_context.view().words(words.toStdString()), static_cast<int>(source));
         if (source == chosen)
             box->setCurrentIndex(box->count() - 1);
@@ -180,6 +189,8 @@ QComboBox* FormDialog::makeSources(core::Source chosen) {
     return box;
 }
 
-core::Source FormDialog::sourceOf(const QComboBox* box) { return static_cast<core::Source>(box->currentData().toInt()); }
+core::Source FormDialog::sourceOf(const QComboBox* box) {
+    return static_cast<core::Source>(box->currentData().toInt());
+}
 
 } // namespace app

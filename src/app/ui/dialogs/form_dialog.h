@@ -16,7 +16,8 @@
 
 namespace app {
 
-/// A dialog with rows of fields. What is wrong stands below the fields in words, and the dialog stays open until it is right.
+/// A dialog with rows of fields. What is wrong stands below the fields in words, and the dialog stays open until it is
+/// right.
 class FormDialog : public QDialog {
     Q_OBJECT
 public:
@@ -39,11 +40,13 @@ protected:
     QWidget* scrollFields();
     /// Takes a row out, with what it said below.
     void removeFieldRow(QWidget* field);
-    QDoubleSpinBox* makeNumber(const QString& objectName, core::Quantity quantity, double stored, double low, double high);
+    QDoubleSpinBox* makeNumber(const QString& objectName, core::Quantity quantity, double stored, double low,
+                               double high);
     QComboBox* makeSources(core::Source chosen);
     QLineEdit* addText(const QString& label, const QString& objectName, const QString& value = {});
     /// A number in the reader's unit; value() answers stored units.
-    QDoubleSpinBox* addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double stored, double low, double high);
+    QDoubleSpinBox* addNumber(const QString& label, const QString& objectName, core::Quantity quantity, double stored,
+                              double low, double high);
     QComboBox* addChoice(const QString& label, const QString& objectName);
     [[nodiscard]] double stored(const QDoubleSpinBox* box) const;
     void setStored(QDoubleSpinBox* box, double value) const;

@@ -19,27 +19,39 @@ namespace app {
 using core::ChannelKind;
 
 namespace {
-constexpr std::array kinds{ChannelKind::Temperature, ChannelKind::Ambient, ChannelKind::Rpm, ChannelKind::Clock, ChannelKind::Power, ChannelKind::Level, ChannelKind::Other};
+constexpr std::array kinds{ChannelKind::Temperature, ChannelKind::Ambient, ChannelKind::Rpm,  ChannelKind::Clock,
+                           ChannelKind::Power,       ChannelKind::Level,   ChannelKind::Other};
 enum Column { Header, First, Role, Unit, Of };
 constexpr int timeRole = -1, skipRole = -2;
 constexpr qint64 headBytes = 64 * 1024;
 
-struct UnitWord { const char* word; bool fahrenheit; double scale; };
+struct UnitWord {
+    const char* word;
+    bool fahrenheit;
+    double scale;
+};
 std::vector<UnitWord> unitsOf(ChannelKind kind) {
     switch (kind) {
     case ChannelKind::Temperature:
-    case ChannelKind::Ambient: return {{"°C", false, 1}, {"°F", true, 1}};
-    case ChannelKind::Clock: return {{"MHz", false, 1}, {"GHz", false, 1000}};
-    case ChannelKind::Power: return {{"W", false, 1}, {"mW", false, 0.001}};
-    case ChannelKind::Rpm: return {{"rpm", false, 1}};
-    case ChannelKind::Level: return {{"dB(A)", false, 1}};
-    case ChannelKind::Other: break;
+    case ChannelKind::Ambient:
+        return {{"°C", false, 1}, {"°F", true, 1}};
+    case ChannelKind::Clock:
+        return {{"MHz", false, 1}, {"GHz", false, 1000}};
+    case ChannelKind::Power:
+        return {{"W", false, 1}, {"mW", false, 0.001}};
+    case ChannelKind::Rpm:
+        return {{"rpm", false, 1}};
+    case ChannelKind::Level:
+        return {{"dB(A)", false, 1}};
+    case ChannelKind::Other:
+        break;
     }
     return {{"as it is", false, 1}};
 }
 } // namespace
 
-ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : FormDialog(context, tr("Read in a log"), parent), m_path(std::move(path)) {
+ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent)
+    : FormDialog(context, tr("Read in a log"), parent), m_path(std::move(path)) {
     QFile file(m_path);
     if (file.open(QIODevice::ReadOnly))
         m_head = store::decodeText(file.read(headBytes).toStdString());
@@ -48,7 +60,9 @@ ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : Fo
     if (const auto about = store::readLogAbout(m_path.toStdString()))
         m_about = *about;
     const auto& project = context.document.project();
-    m_layout->insertWidget(0, new QLabel(tr("%1, for revision %2").arg(QFileInfo(m_path).fileName(), qs(context.document.revision())), this));
+    m_layout->insertWidget(
+        0,
+        new QLabel(tr("%1, for revision %2").arg(QFileInfo(m_path).fileName(), qs(context.document.revision())), this));
     m_name = addText(tr("Name of the run"), QStringLiteral("name"), QFileInfo(m_path).completeBaseName());
     m_load = addChoice(tr("Load"), QStringLiteral("load"));
     for (const core::Load& load : project.loads)
@@ -63,13 +77,15 @@ ImportDialog::ImportDialog(Context& context, QString path, QWidget* parent) : Fo
     m_instruments = addText(tr("Instruments"), QStringLiteral("instruments"));
     m_note = addText(tr("Note"), QStringLiteral("note"));
     m_separator = addChoice(tr("Columns are parted by"), QStringLiteral("separator"));
-    for (const auto& [words, c] : {std::pair{tr("comma"), ','}, std::pair{tr("semicolon"), ';'}, std::pair{tr("tab"), '\t'}, std::pair{tr("bar"), '|'}})
+    for (const auto& [words, c] : {std::pair{tr("comma"), ','}, std::pair{tr("semicolon"), ';'},
+                                   std::pair{tr("tab"), '\t'}, std::pair{tr("bar"), '|'}})
         m_separator->addItem(words, QChar(QLatin1Char(c)));
     m_decimal = addChoice(tr("Decimal sign"), QStringLiteral("decimal"));
     m_decimal->addItem(tr("point"), QChar(u'.'));
     m_decimal->addItem(tr("comma"), QChar(u','));
     m_timeFormat = addChoice(tr("Time is"), QStringLiteral("time"));
-    m_timeFormat->addItems({tr("seconds"), tr("hh:mm:ss"), tr("date and time (ISO 8601)"), tr("day.month.year and time")});
+    m_timeFormat->addItems(
+        {tr("seconds"), tr("hh:mm:ss"), tr("date and time (ISO 8601)"), tr("day.month.year and time")});
     m_header = new QCheckBox(tr("The first line names the columns"), this);
     m_form->addRow(QString(), m_header);
     m_readRest = new QCheckBox(tr("Take fields that are not numbers as missing"), this);
@@ -125,35 +141,45 @@ void ImportDialog::recognise() {
     fillColumns();
 }
 
-/// Mounts of the parts the columns belong to, by the rule the command line goes by; what the headings leave open is asked.
+/// Mounts of the parts the columns belong to, by the rule the command line goes by; what the headings leave open is
+/// asked.
 std::vector<std::string> ImportDialog::mountsOf(const std::vector<store::CsvColumn>& columns) {
     core::Samples headings;
     for (const store::CsvColumn& c : columns) {
         const bool read = c.use && !c.isTime;
-        headings.channels.push_back({.name = c.header, .kind = read ? c.kind : ChannelKind::Other, .subject = read ? c.subject : std::string()});
+        headings.channels.push_back({.name = c.header,
+                                     .kind = read ? c.kind : ChannelKind::Other,
+                                     .subject = read ? c.subject : std::string()});
     }
     QStringList open;
-    for (const store::Ambiguous& a : store::assignSubjects(m_context.document.project(), m_context.document.revision(), headings, store::Guess::Never))
+    for (const store::Ambiguous& a : store::assignSubjects(m_context.document.project(), m_context.document.revision(),
+                                                           headings, store::Guess::Never))
         open << qs(a.text());
     m_unclear->setVisible(!open.isEmpty());
-    m_unclear->setText(tr("Whose is it? %1. Choose under Of; a column that stays at – proves nothing of a part.").arg(open.join(QStringLiteral("; "))));
+    m_unclear->setText(tr("Whose is it? %1. Choose under Of; a column that stays at – proves nothing of a part.")
+                           .arg(open.join(QStringLiteral("; "))));
     std::vector<std::string> mounts;
     for (const core::Channel& c : headings.channels)
         mounts.push_back(c.subject);
     return mounts;
 }
 
-/// What a column is was changed by hand: whose it is then is asked as if its heading had said so. Whose it is by hand stays.
+/// What a column is was changed by hand: whose it is then is asked as if its heading had said so. Whose it is by hand
+/// stays.
 void ImportDialog::askAgain() {
     std::vector<store::CsvColumn> columns = format().columns;
     for (std::size_t i = 0; i < columns.size(); ++i)
         if (!m_saidOf.contains(i))
             columns[i].subject = m_format.columns[i].subject;
     const std::vector<std::string> mounts = mountsOf(columns);
-    const auto box = [this](std::size_t row, Column column) { return static_cast<QComboBox*>(m_columns->cellWidget(static_cast<int>(row), column)); };
+    const auto box = [this](std::size_t row, Column column) {
+        return static_cast<QComboBox*>(m_columns->cellWidget(static_cast<int>(row), column));
+    };
     // A part that was given its column by hand wants no second one of the same kind.
     const auto given = [&](std::size_t row) {
-        return std::any_of(m_saidOf.begin(), m_saidOf.end(), [&](std::size_t other) { return columns[other].kind == columns[row].kind && mounts[other] == mounts[row]; });
+        return std::any_of(m_saidOf.begin(), m_saidOf.end(), [&](std::size_t other) {
+            return columns[other].kind == columns[row].kind && mounts[other] == mounts[row];
+        });
     };
     for (std::size_t row = 0; row < columns.size(); ++row)
         if (!m_saidOf.contains(row))
@@ -182,7 +208,8 @@ void ImportDialog::fillColumns() {
         for (const auto& r : rows)
             if (i < r.size())
                 first << qs(r[i]);
-        for (const auto& [column, text] : {std::pair<int, QString>{Header, qs(c.header)}, std::pair<int, QString>{First, first.join(QStringLiteral(", "))}}) {
+        for (const auto& [column, text] : {std::pair<int, QString>{Header, qs(c.header)},
+                                           std::pair<int, QString>{First, first.join(QStringLiteral(", "))}}) {
             auto* item = new QTableWidgetItem(text);
             item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
             m_columns->setItem(row, column, item);
@@ -238,7 +265,9 @@ store::CsvFormat ImportDialog::format() const {
             continue;
         c.kind = static_cast<ChannelKind>(role);
         const auto units = unitsOf(c.kind);
-        const UnitWord& unit = units[static_cast<std::size_t>(std::clamp(static_cast<QComboBox*>(m_columns->cellWidget(row, Unit))->currentIndex(), 0, static_cast<int>(units.size()) - 1))];
+        const UnitWord& unit = units[static_cast<std::size_t>(
+            std::clamp(static_cast<QComboBox*>(m_columns->cellWidget(row, Unit))->currentIndex(), 0,
+                       static_cast<int>(units.size()) - 1))];
         c.fahrenheit = unit.fahrenheit;
         c.scale = unit.scale;
         c.subject = static_cast<QComboBox*>(m_columns->cellWidget(row, Of))->currentData().toString().toStdString();
@@ -272,7 +301,11 @@ void ImportDialog::reject() {
 
 void ImportDialog::keep(const ReadLog& log) {
     Document& document = m_context.document;
-    core::Run run{.revision = document.revision(), .load = m_load->currentData().toString().toStdString(), .instruments = m_instruments->text().toStdString(), .note = m_note->text().toStdString(), .source = "file",
+    core::Run run{.revision = document.revision(),
+                  .load = m_load->currentData().toString().toStdString(),
+                  .instruments = m_instruments->text().toStdString(),
+                  .note = m_note->text().toStdString(),
+                  .source = "file",
                   .distanceM = document.project().brief.listenerM};
     run.name = m_name->text().trimmed().toStdString();
     run.id = run.name.empty() ? "run" : run.name;
@@ -283,7 +316,8 @@ void ImportDialog::keep(const ReadLog& log) {
     run.simulated = m_format.simulated || m_about.simulated;
     run.samples = std::make_shared<core::Samples>(log.samples);
     run.original = log.original;
-    const auto done = document.edit(tr("Read in %1").arg(qs(run.name)), [&](core::Project& p) { p.runs.push_back(run); });
+    const auto done =
+        document.edit(tr("Read in %1").arg(qs(run.name)), [&](core::Project& p) { p.runs.push_back(run); });
     if (!done) {
         m_job.release()->deleteLater();
         m_progress->hide();

@@ -10,7 +10,9 @@
 namespace app {
 namespace {
 
-struct Key { QString keys, what; };
+struct Key {
+    QString keys, what;
+};
 
 void addGroup(QTreeWidget* tree, const QString& title, const std::vector<Key>& keys) {
     if (keys.empty())
@@ -29,7 +31,8 @@ std::vector<Key> keysOf(const QMenu& menu) {
     std::vector<Key> keys;
     for (const QAction* action : menu.actions())
         if (!action->menu() && !action->shortcuts().isEmpty())
-            keys.push_back({QKeySequence::listToString(action->shortcuts(), QKeySequence::NativeText), QString(action->text()).remove(QLatin1Char('&')).remove(QStringLiteral(" ..."))});
+            keys.push_back({QKeySequence::listToString(action->shortcuts(), QKeySequence::NativeText),
+                            QString(action->text()).remove(QLatin1Char('&')).remove(QStringLiteral(" ..."))});
     return keys;
 }
 
@@ -50,10 +53,23 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
     for (const QAction* action : menu.actions())
         if (action->menu())
             addGroup(tree, QString(action->text()).remove(QLatin1Char('&')), keysOf(*action->menu()));
-    addGroup(tree, tr("Everywhere"), {{tr("F10"), tr("Menu")}, {tr("F6, Shift+F6"), tr("From region to region")}, {tr("Esc, Backspace"), tr("Back to what was selected before")}, {tr("Enter"), tr("Edit what is selected")},
-                                      {tr("F2"), tr("Rename what is selected")}, {tr("Delete"), tr("Take out what is selected")}, {tr("Menu key, Shift+F10"), tr("What can be done with it")}});
-    addGroup(tree, tr("Fit"), {{tr("A, B, C"), tr("Section from the side, the front, from above")}, {tr("Arrows, Shift+arrows"), tr("Move the cut by 1 or 10 mm")}, {tr("End"), tr("Cut at the next edge")}, {tr("G, M, T, R, I"), tr("Gaps, what would mend, what to measure, room left, going in")},
-                               {tr("S, D"), tr("Sort the gaps, show fewer of them")}, {tr("Page up and down"), tr("Scroll the list")}, {tr("+, -, 0"), tr("Larger, smaller, all of it")}, {tr("Alt+arrows, Alt+Page up and down"), tr("Nudge the selected part by 0.5 mm, with Shift by 5")}});
+    addGroup(tree, tr("Everywhere"),
+             {{tr("F10"), tr("Menu")},
+              {tr("F6, Shift+F6"), tr("From region to region")},
+              {tr("Esc, Backspace"), tr("Back to what was selected before")},
+              {tr("Enter"), tr("Edit what is selected")},
+              {tr("F2"), tr("Rename what is selected")},
+              {tr("Delete"), tr("Take out what is selected")},
+              {tr("Menu key, Shift+F10"), tr("What can be done with it")}});
+    addGroup(tree, tr("Fit"),
+             {{tr("A, B, C"), tr("Section from the side, the front, from above")},
+              {tr("Arrows, Shift+arrows"), tr("Move the cut by 1 or 10 mm")},
+              {tr("End"), tr("Cut at the next edge")},
+              {tr("G, M, T, R, I"), tr("Gaps, what would mend, what to measure, room left, going in")},
+              {tr("S, D"), tr("Sort the gaps, show fewer of them")},
+              {tr("Page up and down"), tr("Scroll the list")},
+              {tr("+, -, 0"), tr("Larger, smaller, all of it")},
+              {tr("Alt+arrows, Alt+Page up and down"), tr("Nudge the selected part by 0.5 mm, with Shift by 5")}});
     addGroup(tree, tr("Revisions"), {{tr("Up, Down"), tr("The revision above or below")}});
     layout->addWidget(tree);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);

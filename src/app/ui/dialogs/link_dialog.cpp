@@ -5,8 +5,13 @@
 
 namespace app {
 
-LinkDialog::LinkDialog(Context& context, const core::Placed& part, QWidget* parent) : FormDialog(context, tr("Observed link"), parent), m_mount(part.mount) {
-    auto* words = new QLabel(tr("The speed at which %1 was seen to run under load on the machine built as %2, as its tools report it. It is held against what the chain of slot, riser and part should give.").arg(qs(part.name), qs(context.document.revision())), this);
+LinkDialog::LinkDialog(Context& context, const core::Placed& part, QWidget* parent)
+    : FormDialog(context, tr("Observed link"), parent), m_mount(part.mount) {
+    auto* words =
+        new QLabel(tr("The speed at which %1 was seen to run under load on the machine built as %2, as its tools "
+                      "report it. It is held against what the chain of slot, riser and part should give.")
+                       .arg(qs(part.name), qs(context.document.revision())),
+                   this);
     words->setWordWrap(true);
     m_layout->insertWidget(0, words);
     m_generation = addChoice(tr("Generation"), QStringLiteral("generation"));
@@ -19,7 +24,8 @@ LinkDialog::LinkDialog(Context& context, const core::Placed& part, QWidget* pare
     m_none->setObjectName(QStringLiteral("none"));
     m_form->addRow(m_none);
     const core::Revision* revision = context.document.project().revision(context.document.revision());
-    const auto seen = std::find_if(revision->observed.begin(), revision->observed.end(), [&](const core::ObservedLink& l) { return l.mount == m_mount; });
+    const auto seen = std::find_if(revision->observed.begin(), revision->observed.end(),
+                                   [&](const core::ObservedLink& l) { return l.mount == m_mount; });
     const bool known = seen != revision->observed.end();
     m_none->setEnabled(known);
     const core::Link stated = part.part->link.value_or(core::Link{});
@@ -31,7 +37,9 @@ LinkDialog::LinkDialog(Context& context, const core::Placed& part, QWidget* pare
 core::Result<void> LinkDialog::apply() {
     const std::string id = m_context.document.revision();
     return m_context.document.edit(tr("Observed link"), [&](core::Project& p) {
-        auto& observed = std::find_if(p.revisions.begin(), p.revisions.end(), [&](const core::Revision& r) { return r.id == id; })->observed;
+        auto& observed = std::find_if(p.revisions.begin(), p.revisions.end(), [&](const core::Revision& r) {
+                             return r.id == id;
+                         })->observed;
         std::erase_if(observed, [&](const core::ObservedLink& l) { return l.mount == m_mount; });
         if (!m_none->isChecked())
             observed.push_back({m_mount, m_generation->currentData().toInt(), m_lanes->currentData().toInt()});

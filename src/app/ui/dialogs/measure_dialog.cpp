@@ -21,18 +21,23 @@ std::optional<double> typed(const QString& text, bool& good) {
 }
 } // namespace
 
-MeasureDialog::MeasureDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Measuring sheet of %1").arg(qs(context.document.revision())), parent) {
+MeasureDialog::MeasureDialog(Context& context, QWidget* parent)
+    : FormDialog(context, tr("Measuring sheet of %1").arg(qs(context.document.revision())), parent) {
     if (const auto* e = context.view().evaluation())
         m_rows = core::fit::measureNext(e->fit);
     const View v = context.view();
     m_table = new QTableWidget(static_cast<int>(m_rows.size()), 4, this);
     m_table->setObjectName(QStringLiteral("measures"));
-    m_table->setHorizontalHeaderLabels({tr("Dimension"), tr("Known, %1").arg(v.unit(Quantity::Length)), tr("Measured, %1").arg(v.unit(Quantity::Length)), tr("Tool")});
+    m_table->setHorizontalHeaderLabels({tr("Dimension"), tr("Known, %1").arg(v.unit(Quantity::Length)),
+                                        tr("Measured, %1").arg(v.unit(Quantity::Length)), tr("Tool")});
     m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     for (int i = 0; i < m_table->rowCount(); ++i) {
         const auto& row = m_rows[static_cast<std::size_t>(i)];
         auto* name = new QTableWidgetItem(qs(row.label));
-        auto* known = new QTableWidgetItem(QStringLiteral("%1 ±%2, %3").arg(v.number(Quantity::Length, row.now.value.mm()), v.number(Quantity::Length, row.now.tolerance.mm()), qs(core::sourceWord(row.now.source))));
+        auto* known = new QTableWidgetItem(QStringLiteral("%1 ±%2, %3")
+                                               .arg(v.number(Quantity::Length, row.now.value.mm()),
+                                                    v.number(Quantity::Length, row.now.tolerance.mm()),
+                                                    qs(core::sourceWord(row.now.source))));
         for (auto* item : {name, known})
             item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
         name->setToolTip(qs(core::explain::textOf(row, v.show)));
@@ -47,7 +52,11 @@ MeasureDialog::MeasureDialog(Context& context, QWidget* parent) : FormDialog(con
     m_table->resizeColumnsToContents();
     m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
     m_layout->insertWidget(0, m_table, 1);
-    auto* hint = new QLabel(m_rows.empty() ? tr("Nothing is in doubt that a caliper would settle.") : tr("Most settling first. Leave a row empty to keep what is known; sources and odds follow at once."), this);
+    auto* hint = new QLabel(
+        m_rows.empty()
+            ? tr("Nothing is in doubt that a caliper would settle.")
+            : tr("Most settling first. Leave a row empty to keep what is known; sources and odds follow at once."),
+        this);
     hint->setWordWrap(true);
     m_layout->insertWidget(0, hint);
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
@@ -61,7 +70,8 @@ core::Result<void> MeasureDialog::apply() {
         const auto value = typed(m_table->item(i, 2)->text(), good);
         const auto& row = m_rows[static_cast<std::size_t>(i)];
         if (!good)
-            return core::problem(row.label, "\"" + m_table->item(i, 2)->text().toStdString() + "\" is not a number", "what the caliper shows, e.g. 67.2");
+            return core::problem(row.label, "\"" + m_table->item(i, 2)->text().toStdString() + "\" is not a number",
+                                 "what the caliper shows, e.g. 67.2");
         if (!value)
             continue;
         const auto tool = static_cast<std::size_t>(qobject_cast<QComboBox*>(m_table->cellWidget(i, 3))->currentIndex());
@@ -76,25 +86,43 @@ core::Result<void> MeasureDialog::apply() {
     for (const auto& [origin, measure] : values)
         if (const auto done = core::setMeasured(after, origin, measure); !done)
             return done;
-    return m_context.document.edit(tr("Measured %1").arg(counted(static_cast<qsizetype>(values.size()), tr("1 dimension"), tr("%1 dimensions"))), [&](core::Project& p) { p = after; });
+    return m_context.document.edit(
+        tr("Measured %1").arg(counted(static_cast<qsizetype>(values.size()), tr("1 dimension"), tr("%1 dimensions"))),
+        [&](core::Project& p) { p = after; });
 }
 
 QString measuringSheet(const View& v) {
-    QString html = QStringLiteral("<h2>%1</h2><p>%2</p><table border='1' cellspacing='0' cellpadding='5' width='100%'><tr><th>%3</th><th align='left'>%4</th><th align='left'>%5</th><th align='left'>%6</th><th width='16%'>%7</th><th width='14%'>%8</th></tr>")
-                       .arg(QObject::tr("Measuring sheet: %1, revision %2").arg(qs(v.project().name), qs(v.document.revision())).toHtmlEscaped(),
-                            QObject::tr("The most settling dimension first. Power off and unplugged; mind the edges of cut sheet.").toHtmlEscaped(), QObject::tr("No."), QObject::tr("Dimension"), QObject::tr("Known, %1").arg(v.unit(Quantity::Length)), QObject::tr("Settles"), QObject::tr("Measured, %1").arg(v.unit(Quantity::Length)), QObject::tr("Tool"));
+    QString html =
+        QStringLiteral("<h2>%1</h2><p>%2</p><table border='1' cellspacing='0' cellpadding='5' "
+                       "width='100%'><tr><th>%3</th><th align='left'>%4</th><th align='left'>%5</th><th "
+                       "align='left'>%6</th><th width='16%'>%7</th><th width='14%'>%8</th></tr>")
+            .arg(QObject::tr("Measuring sheet: %1, revision %2")
+                     .arg(qs(v.project().name), qs(v.document.revision()))
+                     .toHtmlEscaped(),
+                 QObject::tr("The most settling dimension first. Power off and unplugged; mind the edges of cut sheet.")
+                     .toHtmlEscaped(),
+                 QObject::tr("No."), QObject::tr("Dimension"), QObject::tr("Known, %1").arg(v.unit(Quantity::Length)),
+                 QObject::tr("Settles"), QObject::tr("Measured, %1").arg(v.unit(Quantity::Length)),
+                 QObject::tr("Tool"));
     const auto* e = v.evaluation();
     int n = 0;
     for (const auto& row : e ? core::fit::measureNext(e->fit) : std::vector<core::fit::MeasureNext>{}) {
-        QString settles = counted(static_cast<qsizetype>(row.gaps.size()), QObject::tr("1 gap"), QObject::tr("%1 gaps"));
+        QString settles =
+            counted(static_cast<qsizetype>(row.gaps.size()), QObject::tr("1 gap"), QObject::tr("%1 gaps"));
         if (row.settles() >= 0.0005)
-            settles += QObject::tr(", risk %1 to %2 %").arg(v.number(Quantity::Share, row.riskNow), v.number(Quantity::Share, row.riskThen));
-        html += QStringLiteral("<tr><td align='center'>%1</td><td>%2</td><td>%3 ±%4, %5</td><td>%6</td><td>&nbsp;</td><td>&nbsp;</td></tr>")
-                    .arg(++n)
-                    .arg(qs(row.label).toHtmlEscaped())
-                    .arg(v.number(Quantity::Length, row.now.value.mm()), v.number(Quantity::Length, row.now.tolerance.mm()), qs(core::sourceWord(row.now.source)), settles.toHtmlEscaped());
+            settles += QObject::tr(", risk %1 to %2 %")
+                           .arg(v.number(Quantity::Share, row.riskNow), v.number(Quantity::Share, row.riskThen));
+        html +=
+            QStringLiteral("<tr><td align='center'>%1</td><td>%2</td><td>%3 ±%4, "
+                           "%5</td><td>%6</td><td>&nbsp;</td><td>&nbsp;</td></tr>")
+                .arg(++n)
+                .arg(qs(row.label).toHtmlEscaped())
+                .arg(v.number(Quantity::Length, row.now.value.mm()), v.number(Quantity::Length, row.now.tolerance.mm()),
+                     qs(core::sourceWord(row.now.source)), settles.toHtmlEscaped());
     }
-    return html + QStringLiteral("</table>") + (n == 0 ? QStringLiteral("<p>%1</p>").arg(QObject::tr("Nothing is in doubt that a caliper would settle.")) : QString());
+    return html + QStringLiteral("</table>") +
+           (n == 0 ? QStringLiteral("<p>%1</p>").arg(QObject::tr("Nothing is in doubt that a caliper would settle."))
+                   : QString());
 }
 
 } // namespace app

@@ -20,8 +20,8 @@ private:
     QTableWidget* m_table;
 };
 
-/// The sheet to take to the bench, as a page of HTML for print and PDF: number, dimension, what is known, and blanks for
-/// value and tool.
+/// The sheet to take to the bench, as a page of HTML for print and PDF: number, dimension, what is known, and blanks
+/// for value and tool.
 [[nodiscard]] QString measuringSheet(const View& view);
 
 } // namespace app

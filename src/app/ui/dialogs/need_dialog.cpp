@@ -5,9 +5,14 @@
 
 namespace app {
 
-NeedDialog::NeedDialog(Context& context, const core::fit::Gap& gap, QWidget* parent) : FormDialog(context, tr("Need of a gap"), parent), m_rule(gap.rule) {
+NeedDialog::NeedDialog(Context& context, const core::fit::Gap& gap, QWidget* parent)
+    : FormDialog(context, tr("Need of a gap"), parent), m_rule(gap.rule) {
     const auto* rule = core::fit::clearanceRule(gap.rule);
-    auto* words = new QLabel(tr("%1 to %2. The rule asks for %3: %4. Your own need counts for every gap of this rule in the project.").arg(qs(gap.between[0].text), qs(gap.between[1].text), qs(context.show().text(core::Quantity::Length, rule ? rule->requiredMm : 0)), qs(gap.reason)), this);
+    auto* words = new QLabel(
+        tr("%1 to %2. The rule asks for %3: %4. Your own need counts for every gap of this rule in the project.")
+            .arg(qs(gap.between[0].text), qs(gap.between[1].text),
+                 qs(context.show().text(core::Quantity::Length, rule ? rule->requiredMm : 0)), qs(gap.reason)),
+        this);
     words->setWordWrap(true);
     m_layout->insertWidget(0, words);
     m_need = addNumber(tr("Needs at least"), QStringLiteral("need"), core::Quantity::Length, gap.requiredMm, 0, 200);

@@ -7,13 +7,13 @@
 #include "store/files.h"
 #include "store/project_json.h"
 
-#include <QStandardItemModel>
 #include <QFile>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QListWidget>
 #include <QPushButton>
+#include <QStandardItemModel>
 
 namespace app {
 
@@ -25,19 +25,31 @@ using core::PartKind;
 /// An empty part of each kind with the numbers a first try needs.
 std::vector<core::Part> blankParts() {
     const auto part = [](PartKind kind, std::array<double, 3> size, core::Spec spec) {
-        core::Part p{.id = std::string(core::kindWord(kind)), .kind = kind, .name = "New " + std::string(core::kindWord(kind)), .spec = std::move(spec)};
+        core::Part p{.id = std::string(core::kindWord(kind)),
+                     .kind = kind,
+                     .name = "New " + std::string(core::kindWord(kind)),
+                     .spec = std::move(spec)};
         for (std::size_t i = 0; i < 3; ++i)
             p.size[i] = core::measureMm(size[i], core::Source::Sheet);
         return p;
     };
-    return {part(PartKind::Board, {170, 170, 1.6}, core::BoardSpec{}), part(PartKind::Processor, {40, 40, 7}, core::ProcessorSpec{}), part(PartKind::Cooler, {94, 94, 47}, core::CoolerSpec{}),
-            part(PartKind::Fan, {92, 92, 15}, core::FanSpec{}), part(PartKind::Card, {170, 111.15, 40}, core::CardSpec{}), part(PartKind::PowerSupply, {100, 125, 63.5}, core::PowerSupplySpec{}),
-            part(PartKind::Drive, {69.85, 100.45, 7}, core::DriveSpec{.form = core::DriveForm::Inch25}), part(PartKind::Memory, {8, 133.35, 32}, core::MemorySpec{}), part(PartKind::Radiator, {120, 157, 27}, core::RadiatorSpec{}),
-            part(PartKind::Made, {50, 50, 10}, core::MadeSpec{}), part(PartKind::Adapter, {0, 0, 0}, core::AdapterSpec{}), part(PartKind::Cable, {0, 0, 0}, core::CableSpec{})};
+    return {part(PartKind::Board, {170, 170, 1.6}, core::BoardSpec{}),
+            part(PartKind::Processor, {40, 40, 7}, core::ProcessorSpec{}),
+            part(PartKind::Cooler, {94, 94, 47}, core::CoolerSpec{}),
+            part(PartKind::Fan, {92, 92, 15}, core::FanSpec{}),
+            part(PartKind::Card, {170, 111.15, 40}, core::CardSpec{}),
+            part(PartKind::PowerSupply, {100, 125, 63.5}, core::PowerSupplySpec{}),
+            part(PartKind::Drive, {69.85, 100.45, 7}, core::DriveSpec{.form = core::DriveForm::Inch25}),
+            part(PartKind::Memory, {8, 133.35, 32}, core::MemorySpec{}),
+            part(PartKind::Radiator, {120, 157, 27}, core::RadiatorSpec{}),
+            part(PartKind::Made, {50, 50, 10}, core::MadeSpec{}),
+            part(PartKind::Adapter, {0, 0, 0}, core::AdapterSpec{}),
+            part(PartKind::Cable, {0, 0, 0}, core::CableSpec{})};
 }
-}
+} // namespace
 
-PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search) : FormDialog(context, tr("Add a part"), parent) {
+PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search)
+    : FormDialog(context, tr("Add a part"), parent) {
     if (auto parts = standardParts())
         m_standard = std::move(*parts);
     m_blank = blankParts();
@@ -67,7 +79,8 @@ PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search)
                 say(qs(done.error().text()));
     });
     connect(exported, &QPushButton::clicked, this, [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Export shelf"), QStringLiteral("shelf.json"), tr("Parts (*.json)"));
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("Export shelf"), QStringLiteral("shelf.json"), tr("Parts (*.json)"));
         if (!path.isEmpty())
             if (const auto done = exportShelf(path); !done)
                 say(qs(done.error().text()));
@@ -120,13 +133,20 @@ void PartDialog::fillList() {
             const core::Part& p = parts[i];
             if (p.kind == core::PartKind::Case)
                 continue; // a case has no place to go to: it is chosen by a change
-            const QString text = list == Blank ? tr("%1 of your own ...").arg(qs(core::kindWord(p.kind))) : qs(p.name) + (list == Own ? tr("  (on your shelf)") : QString());
-            if (!wanted.isEmpty() && !(text + QLatin1Char(' ') + qs(core::kindWord(p.kind))).contains(wanted, Qt::CaseInsensitive))
+            const QString text = list == Blank ? tr("%1 of your own ...").arg(qs(core::kindWord(p.kind)))
+                                               : qs(p.name) + (list == Own ? tr("  (on your shelf)") : QString());
+            if (!wanted.isEmpty() &&
+                !(text + QLatin1Char(' ') + qs(core::kindWord(p.kind))).contains(wanted, Qt::CaseInsensitive))
                 continue;
             auto* item = new QListWidgetItem(text, m_list);
             item->setData(listRole, list);
             item->setData(indexRole, static_cast<int>(i));
-            item->setToolTip(m_context.view().words(tr("%1, %2 x %3 x %4 mm").arg(qs(core::kindWord(p.kind))).arg(p.size[0].value.mm()).arg(p.size[1].value.mm()).arg(p.size[2].value.mm()).toStdString()));
+            item->setToolTip(m_context.view().words(tr("%1, %2 x %3 x %4 mm")
+                                                        .arg(qs(core::kindWord(p.kind)))
+                                                        .arg(p.size[0].value.mm())
+                                                        .arg(p.size[1].value.mm())
+                                                        .arg(p.size[2].value.mm())
+                                                        .toStdString()));
         }
     };
     add(m_context.document.project().shelf, Own);
@@ -142,7 +162,9 @@ const core::Part* PartDialog::chosen() const {
     if (!item)
         return nullptr;
     const int list = item->data(listRole).toInt();
-    const core::SharedList<core::Part>& parts = list == Own ? m_context.document.project().shelf : list == Standard ? m_standard : m_blank;
+    const core::SharedList<core::Part>& parts = list == Own        ? m_context.document.project().shelf
+                                                : list == Standard ? m_standard
+                                                                   : m_blank;
     const auto i = static_cast<std::size_t>(item->data(indexRole).toInt());
     return i < parts.size() ? &parts[i] : nullptr;
 }
@@ -159,8 +181,10 @@ void PartDialog::showPart() {
         for (const double mm : s->sizeMm)
             if (mm > 0)
                 sizes << QString::number(mm);
-        const QString apart = s->holesMm[0] > 0 ? tr(", holes %1 × %2 mm apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString();
-        m_formSize->setText(m_context.view().words(tr("Form %1: %2 mm%3.").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), apart).toStdString()));
+        const QString apart =
+            s->holesMm[0] > 0 ? tr(", holes %1 × %2 mm apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString();
+        m_formSize->setText(m_context.view().words(
+            tr("Form %1: %2 mm%3.").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), apart).toStdString()));
     }
     fillPlaces();
 }
@@ -173,7 +197,8 @@ void PartDialog::fillPlaces() {
             if (!m.taken && std::find(m.accepts.begin(), m.accepts.end(), p->kind) != m.accepts.end())
                 m_place->addItem(tr("%1 (%2)").arg(qs(m.name), qs(m.path)), qs(m.path));
     const bool placed = m_place->count() > 0;
-    m_place->addItem(placed ? tr("only the shelf, not placed yet") : tr("only the shelf: no free place takes it"), QString());
+    m_place->addItem(placed ? tr("only the shelf, not placed yet") : tr("only the shelf: no free place takes it"),
+                     QString());
     addTakenPlaces();
     showGhost();
 }
@@ -246,7 +271,8 @@ core::Result<int> PartDialog::importShelf(const QString& path) {
 }
 
 core::Result<void> PartDialog::exportShelf(const QString& path) const {
-    return store::writeWhole(path, QByteArray::fromStdString(store::writeShelfJson(m_context.document.project().shelf)));
+    return store::writeWhole(path,
+                             QByteArray::fromStdString(store::writeShelfJson(m_context.document.project().shelf)));
 }
 
 /// What is chosen, with what stands in the fields.
@@ -257,7 +283,8 @@ core::Part PartDialog::edited() const {
     core::withSpecOf(part.kind, [&]<class S>() { m_spec.take(std::get<S>(part.spec)); });
     for (core::Body& body : part.bodies) // a body that spans the part follows its size
         for (std::size_t i = 0; i < 3; ++i)
-            if (!(part.size[i] == before[i]) && body.role == core::BodyRole::Solid && body.size[i].value == before[i].value)
+            if (!(part.size[i] == before[i]) && body.role == core::BodyRole::Solid &&
+                body.size[i].value == before[i].value)
                 body.size[i] = part.size[i];
     return part;
 }
@@ -278,7 +305,8 @@ core::Result<void> PartDialog::apply() {
     if (!own)
         done = document.edit(tr("Part on the shelf"), [&](core::Project& p) { p.shelf.push_back(part); });
     if (done && !mount.empty()) {
-        const auto placed = document.addChange(core::PlacePart{part.id, mount, m_flow->currentIndex() == 1 ? core::FanFlow::Out : core::FanFlow::In});
+        const auto placed = document.addChange(
+            core::PlacePart{part.id, mount, m_flow->currentIndex() == 1 ? core::FanFlow::Out : core::FanFlow::In});
         if (!placed)
             done = tl::make_unexpected(placed.error());
     }

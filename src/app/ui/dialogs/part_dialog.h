@@ -6,7 +6,8 @@ class QListWidget;
 
 namespace app {
 
-/// Adds a part: chosen from the shelf of standard sizes or the project's own, its figures made right, put at a free place.
+/// Adds a part: chosen from the shelf of standard sizes or the project's own, its figures made right, put at a free
+/// place.
 class PartDialog : public FormDialog {
     Q_OBJECT
 public:
@@ -34,12 +35,12 @@ private:
     [[nodiscard]] core::Part edited() const;
 
     core::SharedList<core::Part> m_standard, m_blank; ///< ready sizes; an empty part of each kind
-    FieldRows m_rows{*this}, m_spec{*this}; ///< of the part, and of what only its kind has
+    FieldRows m_rows{*this}, m_spec{*this};           ///< of the part, and of what only its kind has
     QLineEdit* m_search;
     QListWidget* m_list;
     QComboBox *m_place, *m_flow;
     static constexpr int placeRows = 2; ///< above what is asked of the part: where it goes, and how it blows
-    QLabel* m_formSize; ///< what a published form fixes
+    QLabel* m_formSize;                 ///< what a published form fixes
 };
 
 } // namespace app

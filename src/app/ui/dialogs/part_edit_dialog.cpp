@@ -3,7 +3,8 @@
 
 namespace app {
 
-PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* parent) : FormDialog(context, tr("Edit part"), parent), m_part(std::move(part)) {
+PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* parent)
+    : FormDialog(context, tr("Edit part"), parent), m_part(std::move(part)) {
     setObjectName(QStringLiteral("partEdit"));
     const core::Part& p = *context.document.project().part(m_part);
     // What has a place of its own in the window, or is drawn, is not asked here.
@@ -11,7 +12,8 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
     core::withSpecOf(p.kind, [&]<class S>() { m_spec.add(std::get<S>(p.spec)); });
     m_layout->insertWidget(0, scrollFields(), 1);
     if (p.kind == core::PartKind::Case)
-        for (const auto& [key, words] : {std::pair{"width", tr("Inner width")}, std::pair{"height", tr("Inner depth")}, std::pair{"depth", tr("Inner height")}})
+        for (const auto& [key, words] : {std::pair{"width", tr("Inner width")}, std::pair{"height", tr("Inner depth")},
+                                         std::pair{"depth", tr("Inner height")}})
             static_cast<QLabel*>(m_form->labelForField(m_rows.field(key)))->setText(words);
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
     const auto places = [&] {
@@ -22,7 +24,10 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
         return n;
     }();
     if (places > 1)
-        m_layout->insertWidget(0, new QLabel(tr("%1 places of this revision use it: all change. Duplicate it first to change one alone.").arg(places), this));
+        m_layout->insertWidget(
+            0, new QLabel(tr("%1 places of this revision use it: all change. Duplicate it first to change one alone.")
+                              .arg(places),
+                          this));
     resize(460, std::clamp(m_form->sizeHint().height() + 120, 320, 640));
 }
 

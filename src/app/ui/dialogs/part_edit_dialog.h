@@ -4,8 +4,8 @@
 
 namespace app {
 
-/// Makes the figures of a part right that is placed already: its sizes, what it draws and weighs, and what only its kind
-/// has. All places of the same part change with it.
+/// Makes the figures of a part right that is placed already: its sizes, what it draws and weighs, and what only its
+/// kind has. All places of the same part change with it.
 class PartEditDialog : public FormDialog {
     Q_OBJECT
 public:

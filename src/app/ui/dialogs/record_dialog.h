@@ -29,7 +29,13 @@ private:
 
 /// A source that plays @p revision of the project through the rig that is installed beside this program.
 /// Errors: the project cannot be written to a temporary folder, or the rig is missing.
-struct RigOptions { std::string load; double roomC = 23, minutes = 30, speed = 60; unsigned seed = 1; QStringList more; };
-[[nodiscard]] core::Result<std::unique_ptr<devices::SampleSource>> rigSource(const core::Project& project, const std::string& revision, const RigOptions& options);
+struct RigOptions {
+    std::string load;
+    double roomC = 23, minutes = 30, speed = 60;
+    unsigned seed = 1;
+    QStringList more;
+};
+[[nodiscard]] core::Result<std::unique_ptr<devices::SampleSource>>
+rigSource(const core::Project& project, const std::string& revision, const RigOptions& options);
 
 } // namespace app

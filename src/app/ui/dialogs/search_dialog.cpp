@@ -14,15 +14,21 @@ namespace app {
 using core::PartKind;
 using core::Quantity;
 
-SearchDialog::SearchDialog(Context& context, QWidget* parent) : QDialog(parent), m_context(context), m_revision(context.document.revision()) {
+SearchDialog::SearchDialog(Context& context, QWidget* parent)
+    : QDialog(parent), m_context(context), m_revision(context.document.revision()) {
     setWindowTitle(tr("Search combinations for %1").arg(qs(m_revision)));
     setAttribute(Qt::WA_DeleteOnClose);
     auto* layout = new QVBoxLayout(this);
-    auto* head = new QLabel(tr("Every combination of the shelf's parts of these kinds at the places that take them. Only those that fit are listed; the weights set their order."), this);
+    auto* head = new QLabel(tr("Every combination of the shelf's parts of these kinds at the places that take them. "
+                               "Only those that fit are listed; the weights set their order."),
+                            this);
     head->setWordWrap(true);
     layout->addWidget(head);
     auto* kinds = new QHBoxLayout;
-    for (const auto& [words, kind] : {std::pair{tr("Cooler"), PartKind::Cooler}, std::pair{tr("Fans"), PartKind::Fan}, std::pair{tr("Card"), PartKind::Card}, std::pair{tr("Supply"), PartKind::PowerSupply}, std::pair{tr("Drives"), PartKind::Drive}, std::pair{tr("Radiator"), PartKind::Radiator}}) {
+    for (const auto& [words, kind] :
+         {std::pair{tr("Cooler"), PartKind::Cooler}, std::pair{tr("Fans"), PartKind::Fan},
+          std::pair{tr("Card"), PartKind::Card}, std::pair{tr("Supply"), PartKind::PowerSupply},
+          std::pair{tr("Drives"), PartKind::Drive}, std::pair{tr("Radiator"), PartKind::Radiator}}) {
         auto* box = new QCheckBox(words, this);
         box->setObjectName(QStringLiteral("kind-") + qs(core::kindWord(kind)));
         box->setChecked(kind == PartKind::Cooler || kind == PartKind::Fan);
@@ -61,7 +67,10 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent) : QDialog(parent),
     const View v = context.view();
     m_table = new QTableWidget(0, 7, this);
     m_table->setObjectName(QStringLiteral("combinations"));
-    m_table->setHorizontalHeaderLabels({tr("Against %1").arg(qs(m_revision)), tr("Odds, %"), tr("Keeps, %1").arg(v.unit(Quantity::Length)), tr("CPU, %1").arg(v.unit(Quantity::Temperature)), tr("Card, %1").arg(v.unit(Quantity::Temperature)), tr("dB(A)"), qs(v.project().currency)});
+    m_table->setHorizontalHeaderLabels(
+        {tr("Against %1").arg(qs(m_revision)), tr("Odds, %"), tr("Keeps, %1").arg(v.unit(Quantity::Length)),
+         tr("CPU, %1").arg(v.unit(Quantity::Temperature)), tr("Card, %1").arg(v.unit(Quantity::Temperature)),
+         tr("dB(A)"), qs(v.project().currency)});
     m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
     m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
     m_table->setWordWrap(true);
@@ -81,7 +90,8 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent) : QDialog(parent),
     connect(m_start, &QPushButton::clicked, this, &SearchDialog::start);
     connect(m_apply, &QPushButton::clicked, this, &SearchDialog::applyRow);
     connect(closing, &QPushButton::clicked, this, &QDialog::close);
-    connect(m_table, &QTableWidget::itemSelectionChanged, this, [this] { m_apply->setEnabled(m_table->currentRow() >= 0 && !m_found.empty()); });
+    connect(m_table, &QTableWidget::itemSelectionChanged, this,
+            [this] { m_apply->setEnabled(m_table->currentRow() >= 0 && !m_found.empty()); });
     connect(&m_watcher, &QFutureWatcherBase::finished, this, [this] { show(*m_watcher.result()); });
     auto* timer = new QTimer(this);
     connect(timer, &QTimer::timeout, this, [this] {
@@ -118,16 +128,18 @@ void SearchDialog::start() {
     m_progress->setValue(0);
     m_words->clear();
     m_start->setText(tr("Cancel"));
-    m_watcher.setFuture(QtConcurrent::run(m_context.document.workers().pool(), [project = m_context.document.shared(), revision = m_revision, request, job = m_job, quit = m_context.document.workers().flag()] {
-        using Found = core::Result<core::advise::SearchResult>;
-        const auto now = core::stages::evaluate(*project, revision);
-        if (!now)
-            return std::make_shared<Found>(tl::make_unexpected(now.error()));
-        return std::make_shared<Found>(core::advise::search(*project, *now, request, [&](double share) {
-            job->percent = static_cast<int>(100 * share);
-            return !job->cancelled && !*quit;
+    m_watcher.setFuture(QtConcurrent::run(
+        m_context.document.workers().pool(), [project = m_context.document.shared(), revision = m_revision, request,
+                                              job = m_job, quit = m_context.document.workers().flag()] {
+            using Found = core::Result<core::advise::SearchResult>;
+            const auto now = core::stages::evaluate(*project, revision);
+            if (!now)
+                return std::make_shared<Found>(tl::make_unexpected(now.error()));
+            return std::make_shared<Found>(core::advise::search(*project, *now, request, [&](double share) {
+                job->percent = static_cast<int>(100 * share);
+                return !job->cancelled && !*quit;
+            }));
         }));
-    }));
 }
 
 void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) {
@@ -145,7 +157,8 @@ void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) 
     const bool none = result->fitting == 0 || !result->otherwiseShort.empty();
     if (none)
         m_found.clear();
-    QString words = none ? tr("None of %1 combinations fits").arg(result->combinations) : tr("%1 of %2 combinations fit").arg(result->fitting).arg(result->combinations);
+    QString words = none ? tr("None of %1 combinations fits").arg(result->combinations)
+                         : tr("%1 of %2 combinations fit").arg(result->fitting).arg(result->combinations);
     if (!result->otherwiseShort.empty())
         words += tr(": %1 is short whatever is chosen").arg(qs(result->otherwiseShort.front()));
     else if (none)
@@ -155,8 +168,16 @@ void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) 
     m_table->setRowCount(static_cast<int>(m_found.size()));
     for (std::size_t i = 0; i < m_found.size(); ++i) {
         const auto& f = m_found[i];
-        const auto number = [&](Quantity q, double value) { return std::isfinite(value) ? v.number(q, value) : QStringLiteral("–"); };
-        const QString cells[] = {qs(f.text), number(Quantity::Share, f.odds), v.signedNumber(Quantity::Length, f.worstMarginMm), number(Quantity::Temperature, f.processorC), number(Quantity::Temperature, f.cardC), number(Quantity::Level, f.noiseDba), qs(core::fixed(f.price, 0))};
+        const auto number = [&](Quantity q, double value) {
+            return std::isfinite(value) ? v.number(q, value) : QStringLiteral("–");
+        };
+        const QString cells[] = {qs(f.text),
+                                 number(Quantity::Share, f.odds),
+                                 v.signedNumber(Quantity::Length, f.worstMarginMm),
+                                 number(Quantity::Temperature, f.processorC),
+                                 number(Quantity::Temperature, f.cardC),
+                                 number(Quantity::Level, f.noiseDba),
+                                 qs(core::fixed(f.price, 0))};
         for (int column = 0; column < 7; ++column) {
             auto* item = new QTableWidgetItem(cells[column]);
             if (column > 0)
@@ -175,7 +196,8 @@ void SearchDialog::applyRow() {
     const int row = m_table->currentRow();
     if (row < 0 || m_found[static_cast<std::size_t>(row)].changes.empty())
         return;
-    const auto made = m_context.document.newRevision(m_revision, m_found[static_cast<std::size_t>(row)].changes, tr("From a search of combinations").toStdString());
+    const auto made = m_context.document.newRevision(m_revision, m_found[static_cast<std::size_t>(row)].changes,
+                                                     tr("From a search of combinations").toStdString());
     if (!made)
         return m_words->setText(qs(made.error().text()));
     close();

@@ -39,7 +39,10 @@ private:
     QTableWidget* m_table;
     std::vector<core::advise::Combination> m_found;
     std::string m_revision;
-    struct Job { std::atomic<bool> cancelled{false}; std::atomic<int> percent{0}; };
+    struct Job {
+        std::atomic<bool> cancelled{false};
+        std::atomic<int> percent{0};
+    };
     std::shared_ptr<Job> m_job;
     QFutureWatcher<std::shared_ptr<core::Result<core::advise::SearchResult>>> m_watcher;
 };

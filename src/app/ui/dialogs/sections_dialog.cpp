@@ -13,9 +13,11 @@
 
 namespace app {
 
-SectionsDialog::SectionsDialog(Context& context, core::fit::Drawing drawing, QWidget* parent) : FormDialog(context, tr("Export sections"), parent), m_drawing(std::move(drawing)) {
+SectionsDialog::SectionsDialog(Context& context, core::fit::Drawing drawing, QWidget* parent)
+    : FormDialog(context, tr("Export sections"), parent), m_drawing(std::move(drawing)) {
     m_kind = addChoice(tr("Kind of file"), QStringLiteral("kind"));
-    for (const auto& [ending, words] : {std::pair{"pdf", tr("PDF, to print")}, std::pair{"svg", tr("SVG, to draw on")}, std::pair{"dxf", tr("DXF, to cut")}})
+    for (const auto& [ending, words] : {std::pair{"pdf", tr("PDF, to print")}, std::pair{"svg", tr("SVG, to draw on")},
+                                        std::pair{"dxf", tr("DXF, to cut")}})
         m_kind->addItem(words, QString::fromLatin1(ending));
     m_paper = addChoice(tr("Sheet"), QStringLiteral("sheet"));
     m_paper->addItem(tr("as large as the drawing"), static_cast<int>(report::Paper::Own));
@@ -42,12 +44,15 @@ SectionsDialog::SectionsDialog(Context& context, core::fit::Drawing drawing, QWi
 
 core::Result<report::SheetLayout> SectionsDialog::layoutChosen() const {
     const double scale = m_scale->currentData().toDouble();
-    return report::layoutOn(m_drawing, static_cast<report::Paper>(m_paper->currentData().toInt()), scale > 0 ? std::optional(scale) : std::nullopt);
+    return report::layoutOn(m_drawing, static_cast<report::Paper>(m_paper->currentData().toInt()),
+                            scale > 0 ? std::optional(scale) : std::nullopt);
 }
 
 QString SectionsDialog::proposedName() const {
     const core::Project& project = m_context.document.project();
-    return qs(core::fileNameFrom((project.name.empty() ? std::string("sections") : project.name) + " " + m_context.document.revision() + " sections")) + QLatin1Char('.') + m_kind->currentData().toString();
+    return qs(core::fileNameFrom((project.name.empty() ? std::string("sections") : project.name) + " " +
+                                 m_context.document.revision() + " sections")) +
+           QLatin1Char('.') + m_kind->currentData().toString();
 }
 
 /// The sheet and what stands on it, or why it cannot.
@@ -62,15 +67,23 @@ void SectionsDialog::showSheet() {
     say({});
     m_picture->setPixmap(preview(*layout, m_picture->size()));
     const auto mm = [](double v) { return QString::number(v, 'f', 0); };
-    m_words->setText(tr("Sheet %1 × %2 mm, drawing %3 × %4 mm at 1:%5. Lay a rule on the 50 mm bar before anything is cut: %6.")
-                         .arg(mm(layout->sheetMm[0]), mm(layout->sheetMm[1]), mm(m_drawing.sizeMm[0] * layout->scale), mm(m_drawing.sizeMm[1] * layout->scale), QString::number(1 / layout->scale, 'g', 3),
-                              layout->scale == 1 ? tr("it must be 50 mm long") : tr("on this sheet it is %1 mm long").arg(QString::number(50 * layout->scale, 'f', 1))));
+    m_words->setText(
+        tr("Sheet %1 × %2 mm, drawing %3 × %4 mm at 1:%5. Lay a rule on the 50 mm bar before anything is cut: %6.")
+            .arg(mm(layout->sheetMm[0]), mm(layout->sheetMm[1]), mm(m_drawing.sizeMm[0] * layout->scale),
+                 mm(m_drawing.sizeMm[1] * layout->scale), QString::number(1 / layout->scale, 'g', 3),
+                 layout->scale == 1
+                     ? tr("it must be 50 mm long")
+                     : tr("on this sheet it is %1 mm long").arg(QString::number(50 * layout->scale, 'f', 1))));
 }
 
 /// The drawing on a sheet that fills @p sheet; the same for the preview and for paper.
-void SectionsDialog::paint(QPainter& p, const report::SheetLayout& layout, const QRectF& sheet, const QColor& ink, const QColor& faint) const {
+void SectionsDialog::paint(QPainter& p, const report::SheetLayout& layout, const QRectF& sheet, const QColor& ink,
+                           const QColor& faint) const {
     const double k = sheet.width() / layout.sheetMm[0], scale = k * layout.scale;
-    const auto at = [&](const core::fit::Point2& mm) { return QPointF(sheet.left() + layout.atMm[0] * k + mm[0] * scale, sheet.bottom() - layout.atMm[1] * k - mm[1] * scale); };
+    const auto at = [&](const core::fit::Point2& mm) {
+        return QPointF(sheet.left() + layout.atMm[0] * k + mm[0] * scale,
+                       sheet.bottom() - layout.atMm[1] * k - mm[1] * scale);
+    };
     p.setBrush(Qt::NoBrush);
     for (const auto& line : m_drawing.lines) {
         const report::LineLook look = report::lookOf(line.layer);
@@ -93,7 +106,8 @@ void SectionsDialog::paint(QPainter& p, const report::SheetLayout& layout, const
         font.setPixelSize(std::max(1, static_cast<int>(text.heightMm * scale)));
         p.setFont(font);
         const double h = text.heightMm * scale;
-        p.drawText(QRectF(at(text.at) - QPointF(40 * h, 1.5 * h), QSizeF(80 * h, 2 * h)), Qt::AlignCenter, qs(text.text));
+        p.drawText(QRectF(at(text.at) - QPointF(40 * h, 1.5 * h), QSizeF(80 * h, 2 * h)), Qt::AlignCenter,
+                   qs(text.text));
     }
 }
 
@@ -103,7 +117,8 @@ QByteArray SectionsDialog::pdf(const report::SheetLayout& layout) const {
     buffer.open(QIODevice::WriteOnly);
     QPdfWriter writer(&buffer);
     writer.setResolution(1200);
-    writer.setPageSize(QPageSize(QSizeF(layout.sheetMm[0], layout.sheetMm[1]), QPageSize::Millimeter, {}, QPageSize::ExactMatch));
+    writer.setPageSize(
+        QPageSize(QSizeF(layout.sheetMm[0], layout.sheetMm[1]), QPageSize::Millimeter, {}, QPageSize::ExactMatch));
     writer.setPageMargins({0, 0, 0, 0});
     QPainter p;
     if (!p.begin(&writer))
@@ -121,7 +136,8 @@ QPixmap SectionsDialog::preview(const report::SheetLayout& layout, const QSize& 
     QPainter p(&pixmap);
     p.setRenderHint(QPainter::Antialiasing);
     const double k = std::min((size.width() - 8) / layout.sheetMm[0], (size.height() - 8) / layout.sheetMm[1]);
-    const QRectF sheet((size.width() - layout.sheetMm[0] * k) / 2, (size.height() - layout.sheetMm[1] * k) / 2, layout.sheetMm[0] * k, layout.sheetMm[1] * k);
+    const QRectF sheet((size.width() - layout.sheetMm[0] * k) / 2, (size.height() - layout.sheetMm[1] * k) / 2,
+                       layout.sheetMm[0] * k, layout.sheetMm[1] * k);
     const Theme& t = m_context.theme;
     p.setPen(QPen(t.line, 1));
     p.setBrush(t.field);
@@ -136,7 +152,8 @@ core::Result<void> SectionsDialog::writeTo(const QString& path) {
         return tl::make_unexpected(layout.error());
     if (path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)) {
         const QByteArray bytes = pdf(*layout);
-        return bytes.isEmpty() ? core::problem(path.toStdString(), "cannot be drawn", "another sheet or scale") : store::writeWhole(path, bytes);
+        return bytes.isEmpty() ? core::problem(path.toStdString(), "cannot be drawn", "another sheet or scale")
+                               : store::writeWhole(path, bytes);
     }
     const auto file = report::drawingFile(m_drawing, *layout, path.toStdString());
     if (!file)
@@ -149,12 +166,14 @@ core::Result<QString> SectionsDialog::completed(const QString& chosen) const {
     if (chosen.endsWith(ending, Qt::CaseInsensitive))
         return chosen;
     if (QFileInfo::exists(chosen + ending))
-        return core::problem((chosen + ending).toStdString(), "is there already", "its whole name, to replace it, or another");
+        return core::problem((chosen + ending).toStdString(), "is there already",
+                             "its whole name, to replace it, or another");
     return chosen + ending;
 }
 
 core::Result<void> SectionsDialog::apply() {
-    const QString chosen = QFileDialog::getSaveFileName(this, tr("Export sections"), proposedName(), QStringLiteral("%1 (*.%1)").arg(m_kind->currentData().toString()));
+    const QString chosen = QFileDialog::getSaveFileName(
+        this, tr("Export sections"), proposedName(), QStringLiteral("%1 (*.%1)").arg(m_kind->currentData().toString()));
     if (chosen.isEmpty())
         return core::problem(tr("Not written").toStdString(), "no name was chosen", "");
     const auto path = completed(chosen);

@@ -10,10 +10,11 @@ class SectionsDialog : public FormDialog {
     Q_OBJECT
 public:
     SectionsDialog(Context& context, core::fit::Drawing drawing, QWidget* parent);
-    /// The drawing under a name; the ending decides the kind. Errors: as report::drawingFile, the file cannot be written.
+    /// The drawing under a name; the ending decides the kind. Errors: as report::drawingFile, the file cannot be
+    /// written.
     [[nodiscard]] core::Result<void> writeTo(const QString& path);
-    /// The name that was chosen with the ending of the kind. Errors: an ending was added and that file is there: nobody was
-    /// asked whether to replace it.
+    /// The name that was chosen with the ending of the kind. Errors: an ending was added and that file is there: nobody
+    /// was asked whether to replace it.
     [[nodiscard]] core::Result<QString> completed(const QString& chosen) const;
     [[nodiscard]] QString proposedName() const;
     [[nodiscard]] core::Result<report::SheetLayout> layoutChosen() const;
@@ -23,7 +24,8 @@ protected:
 
 private:
     void showSheet();
-    void paint(QPainter& p, const report::SheetLayout& layout, const QRectF& sheet, const QColor& ink, const QColor& faint) const;
+    void paint(QPainter& p, const report::SheetLayout& layout, const QRectF& sheet, const QColor& ink,
+               const QColor& faint) const;
     [[nodiscard]] QByteArray pdf(const report::SheetLayout& layout) const;
     [[nodiscard]] QPixmap preview(const report::SheetLayout& layout, const QSize& size) const;
 

@@ -12,7 +12,8 @@ constexpr const char* shownProperty = "shown"; ///< what a box showed before any
 QString helpOf(const core::NumberField& field, bool isNumber) {
     QString text = FieldRows::said(field.help);
     if (isNumber && field.zeroIsUnstated)
-        text += (text.isEmpty() ? QString() : QStringLiteral("\n")) + QCoreApplication::translate("fields", "0: not stated");
+        text += (text.isEmpty() ? QString() : QStringLiteral("\n")) +
+                QCoreApplication::translate("fields", "0: not stated");
     return text;
 }
 } // namespace
@@ -77,7 +78,9 @@ void FieldRows::addNumbers(const core::NumberField& field, std::size_t count, bo
     if (line)
         line->setContentsMargins(0, 0, 0, 0);
     for (std::size_t i = 0; i < count; ++i) {
-        QDoubleSpinBox* box = m_form.makeNumber(QString::fromLatin1(field.key) + (count > 1 ? QString::number(i) : QString()), field.unit.quantity, 0, low * field.unit.factor, field.high * field.unit.factor);
+        QDoubleSpinBox* box =
+            m_form.makeNumber(QString::fromLatin1(field.key) + (count > 1 ? QString::number(i) : QString()),
+                              field.unit.quantity, 0, low * field.unit.factor, field.high * field.unit.factor);
         if (whole)
             box->setDecimals(0);
         else if (field.unit.quantity == core::Quantity::None)
@@ -117,7 +120,8 @@ void FieldRows::addText(const core::Field& field, bool several) {
 
 /// Three sizes in rows of their own, and the source of them all.
 void FieldRows::addSizes(const core::NumberField& field) {
-    const std::array labels{QT_TRANSLATE_NOOP("fields", "Width"), QT_TRANSLATE_NOOP("fields", "Height"), QT_TRANSLATE_NOOP("fields", "Depth, off its place")};
+    const std::array labels{QT_TRANSLATE_NOOP("fields", "Width"), QT_TRANSLATE_NOOP("fields", "Height"),
+                            QT_TRANSLATE_NOOP("fields", "Depth, off its place")};
     const std::array keys{"width", "height", "depth"};
     for (std::size_t i = 0; i < 3; ++i) {
         core::NumberField one = field;
@@ -191,7 +195,8 @@ std::optional<QString> FieldRows::text(const Row& row) const {
     return box ? box->currentData().toString() : static_cast<QLineEdit*>(row.widget)->text().trimmed();
 }
 
-/// A size that is typed has the source that is chosen, else the one it had; a source that is chosen alone is that of all sizes.
+/// A size that is typed has the source that is chosen, else the one it had; a source that is chosen alone is that of
+/// all sizes.
 void FieldRows::takeSizes(const Row& row, core::Size3& sizes, core::SheetKind kind) const {
     const auto* source = static_cast<QComboBox*>(row.widget);
     const bool chosen = source->currentData().toInt() >= 0;

@@ -9,13 +9,15 @@
 
 namespace app {
 
-/// Rows of a form after the field list of a struct: a number gets a box with its unit and range, a choice a list, a text that
-/// names something the list of what there is to name. Lists of structs have no row: they are made on the drawing or in the file.
-/// The object name of a widget is the key of its field.
+/// Rows of a form after the field list of a struct: a number gets a box with its unit and range, a choice a list, a
+/// text that names something the list of what there is to name. Lists of structs have no row: they are made on the
+/// drawing or in the file. The object name of a widget is the key of its field.
 class FieldRows {
 public:
     /// What a field that names something can name now.
-    struct Offer { QString value, words; };
+    struct Offer {
+        QString value, words;
+    };
     using Offers = std::function<std::vector<Offer>(core::Names)>;
     /// Rows go below @p after, or at the end where it is null.
     explicit FieldRows(FormDialog& form, Offers offers = {}) : m_form(form), m_offers(std::move(offers)) {}
@@ -37,8 +39,8 @@ public:
         Taking archive{*this};
         fields(archive, value);
     }
-    /// What can be named is looked up anew, row by row: @p after each with what stands in the rows above it. True when a
-    /// choice had to change.
+    /// What can be named is looked up anew, row by row: @p after each with what stands in the rows above it. True when
+    /// a choice had to change.
     void offerAnew();
     void clear();
     /// Rows are added at this row of the form; -1: at its end.
@@ -48,15 +50,28 @@ public:
     std::function<void()> changed;
 
 private:
-    struct Row { core::NumberField about; bool named = false; std::vector<QWidget*> boxes; QWidget* widget = nullptr; };
+    struct Row {
+        core::NumberField about;
+        bool named = false;
+        std::vector<QWidget*> boxes;
+        QWidget* widget = nullptr;
+    };
 
     // ---- what the field list is handed to ----
     template <class Self> struct Archive {
         template <class F, class T> void operator()(const F& field, T& value) { self().one(field, value); }
-        template <class F, class T> void operator()(const F& field, T& value, const std::type_identity_t<std::remove_const_t<T>>&) { self().one(field, value); }
+        template <class F, class T>
+        void operator()(const F& field, T& value, const std::type_identity_t<std::remove_const_t<T>>&) {
+            self().one(field, value);
+        }
         template <class F, class T> void optional(const F&, T&) {}
-        template <class T> void measure(const core::NumberField& field, T& value, core::Source) { self().one(field, value); }
-        template <class T> void measures(const core::NumberField& field, T& values, core::Source, core::SheetKind kind = {}) { self().sizes(field, values, kind); }
+        template <class T> void measure(const core::NumberField& field, T& value, core::Source) {
+            self().one(field, value);
+        }
+        template <class T>
+        void measures(const core::NumberField& field, T& values, core::Source, core::SheetKind kind = {}) {
+            self().sizes(field, values, kind);
+        }
         template <class T> void place(T&) {}
         template <class T> void spec(T&) {}
         template <class T> void oneOf(T&) {}
@@ -70,13 +85,15 @@ private:
                 return;
             if constexpr (std::same_as<T, bool>)
                 rows.addFlag(field);
-            else if constexpr (std::same_as<F, core::NumberField> && (std::is_arithmetic_v<T> || std::same_as<T, core::Length>))
+            else if constexpr (std::same_as<F, core::NumberField> &&
+                               (std::is_arithmetic_v<T> || std::same_as<T, core::Length>))
                 rows.addNumbers(field, 1, std::integral<T>);
             else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
                 rows.addNumbers(field, std::tuple_size_v<T>, false);
             else if constexpr (core::Chosen<T>)
                 rows.addChoice(field, labelsOf<T>());
-            else if constexpr (std::same_as<T, std::string> || std::same_as<T, std::vector<std::string>> || std::same_as<T, std::map<std::string, int>>)
+            else if constexpr (std::same_as<T, std::string> || std::same_as<T, std::vector<std::string>> ||
+                               std::same_as<T, std::map<std::string, int>>)
                 rows.addText(field, !std::same_as<T, std::string>);
         }
         template <class T> void sizes(const core::NumberField& field, const T&, core::SheetKind) {
@@ -133,7 +150,10 @@ private:
                 for (std::size_t i = 0; i < value.size(); ++i)
                     value[i] = rows.number(*row, i).value_or(value[i]);
             else if constexpr (core::Chosen<T>)
-                value = core::ChoicesOf<T>::all[static_cast<std::size_t>(std::clamp(rows.chosen(*row), 0, static_cast<int>(core::ChoicesOf<T>::all.size()) - 1))].value;
+                value = core::ChoicesOf<T>::all[static_cast<std::size_t>(
+                                                    std::clamp(rows.chosen(*row), 0,
+                                                               static_cast<int>(core::ChoicesOf<T>::all.size()) - 1))]
+                            .value;
             else if constexpr (std::same_as<T, std::string>)
                 value = rows.text(*row).value_or(qs(value)).toStdString();
             else if constexpr (std::same_as<T, std::vector<std::string>>)

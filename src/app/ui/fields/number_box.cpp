@@ -42,7 +42,9 @@ NumberBox::Read NumberBox::read(const QString& text) const {
     if (t.isEmpty())
         return {0, tr("nothing is typed")};
     if (t.count(QLatin1Char(',')) + t.count(QLatin1Char('.')) > 1)
-        return {0, tr("\u201c%1\u201d has more than one comma or point: write it without separators of thousands").arg(said)};
+        return {
+            0,
+            tr("\u201c%1\u201d has more than one comma or point: write it without separators of thousands").arg(said)};
     t.replace(QLatin1Char(','), QLatin1Char('.')).replace(QChar(0x2212), QLatin1Char('-'));
     if (t.startsWith(QLatin1Char('+')))
         t.remove(0, 1);
@@ -51,12 +53,15 @@ NumberBox::Read NumberBox::read(const QString& text) const {
         return {0, tr("\u201c%1\u201d is no number").arg(said)};
     const double half = 0.5 * std::pow(10.0, -decimals());
     if (*number < minimum() - half || *number > maximum() + half)
-        return {0, tr("%1 is out of range, %2 to %3").arg(said, textFromValue(minimum()), textFromValue(maximum()) + suffix())};
+        return {0, tr("%1 is out of range, %2 to %3")
+                       .arg(said, textFromValue(minimum()), textFromValue(maximum()) + suffix())};
     return {std::clamp(*number, minimum(), maximum()), {}};
 }
 
 /// Nothing is swallowed while typing: what is no number yet may become one.
-QValidator::State NumberBox::validate(QString& input, int&) const { return read(input).why.isEmpty() ? QValidator::Acceptable : QValidator::Intermediate; }
+QValidator::State NumberBox::validate(QString& input, int&) const {
+    return read(input).why.isEmpty() ? QValidator::Acceptable : QValidator::Intermediate;
+}
 
 double NumberBox::valueFromText(const QString& text) const {
     const Read r = read(text);

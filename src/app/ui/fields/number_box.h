@@ -4,8 +4,8 @@
 
 namespace app {
 
-/// A number that is typed with a comma or a point, in any locale. Every letter that is typed stays until the field is left;
-/// what cannot be taken is told then, and the last good value stays.
+/// A number that is typed with a comma or a point, in any locale. Every letter that is typed stays until the field is
+/// left; what cannot be taken is told then, and the last good value stays.
 class NumberBox : public QDoubleSpinBox {
     Q_OBJECT
 public:
@@ -27,7 +27,10 @@ protected:
     void focusInEvent(QFocusEvent* event) override;
 
 private:
-    struct Read { double value = 0; QString why; };
+    struct Read {
+        double value = 0;
+        QString why;
+    };
     [[nodiscard]] Read read(const QString& text) const;
     [[nodiscard]] QString bare(const QString& text) const;
     mutable QString m_refusal;

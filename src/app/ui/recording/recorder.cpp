@@ -10,7 +10,8 @@
 
 namespace app {
 
-Recorder::Recorder(Context& context, QString folder, QObject* parent) : QObject(parent), m_context(context), m_folder(std::move(folder)) {}
+Recorder::Recorder(Context& context, QString folder, QObject* parent)
+    : QObject(parent), m_context(context), m_folder(std::move(folder)) {}
 
 Recorder::~Recorder() {
     if (m_source)
@@ -22,13 +23,23 @@ void Recorder::start(std::unique_ptr<devices::SampleSource> source, const std::s
         return;
     const Document& document = m_context.document;
     QDir().mkpath(m_folder);
-    const QString file = QDir(m_folder).filePath(qs(core::fileNameFrom(document.revision())) + QDateTime::currentDateTimeUtc().toString(QStringLiteral("-yyyyMMdd-hhmmss-zzz'.csv'")));
+    const QString file =
+        QDir(m_folder).filePath(qs(core::fileNameFrom(document.revision())) +
+                                QDateTime::currentDateTimeUtc().toString(QStringLiteral("-yyyyMMdd-hhmmss-zzz'.csv'")));
     if (auto lock = store::ProjectLock::take(file, store::windowProgram))
         m_lock = std::move(*lock);
     m_live = {};
     m_note.clear();
-    m_about = {.source = {}, .started = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(), .load = load, .distanceM = document.project().brief.listenerM,
-               .channels = {}, .project = document.path().toStdString(), .projectId = document.project().id, .projectName = document.project().name, .revision = document.revision(), .run = {}};
+    m_about = {.source = {},
+               .started = QDateTime::currentDateTimeUtc().toString(Qt::ISODate).toStdString(),
+               .load = load,
+               .distanceM = document.project().brief.listenerM,
+               .channels = {},
+               .project = document.path().toStdString(),
+               .projectId = document.project().id,
+               .projectName = document.project().name,
+               .revision = document.revision(),
+               .run = {}};
     m_source = std::move(source);
     connect(m_source.get(), &devices::SampleSource::channelsKnown, this, [this, file] {
         m_live.channels = m_source->channels();
@@ -85,7 +96,13 @@ void Recorder::finish(const QString& reason) {
         do
             id = m_about.revision + "-live-" + std::to_string(n++);
         while (project.run(id));
-        core::Run run{.id = id, .name = id, .revision = m_about.revision, .load = m_about.load, .source = m_about.simulated ? "rig" : "capture", .simulated = m_about.simulated, .distanceM = m_about.distanceM};
+        core::Run run{.id = id,
+                      .name = id,
+                      .revision = m_about.revision,
+                      .load = m_about.load,
+                      .source = m_about.simulated ? "rig" : "capture",
+                      .simulated = m_about.simulated,
+                      .distanceM = m_about.distanceM};
         run.samples = std::make_shared<core::Samples>(std::move(m_live));
         const auto kept = m_context.document.edit(tr("Recorded run"), [&](core::Project& p) { p.runs.push_back(run); });
         if (kept) {
@@ -97,7 +114,9 @@ void Recorder::finish(const QString& reason) {
         } else {
             // The file stays: it is offered again when the project is opened.
             id.clear();
-            Q_EMIT refused({kept.error().place, kept.error().what + "; the readings are kept in " + m_capture.path().toStdString(), kept.error().remedy});
+            Q_EMIT refused({kept.error().place,
+                            kept.error().what + "; the readings are kept in " + m_capture.path().toStdString(),
+                            kept.error().remedy});
         }
     } else if (opened) {
         drop(m_capture.path()); // nothing was read
@@ -115,18 +134,24 @@ bool Recorder::ofThisProject(const store::LogAbout& about) const {
     if (!about.projectId.empty() && !project.id.empty())
         return about.projectId == project.id;
     if (!about.project.empty() && !m_context.document.path().isEmpty())
-        return QFileInfo(qs(about.project)).canonicalFilePath() == QFileInfo(m_context.document.path()).canonicalFilePath();
+        return QFileInfo(qs(about.project)).canonicalFilePath() ==
+               QFileInfo(m_context.document.path()).canonicalFilePath();
     return !about.projectName.empty() && about.projectName == project.name;
 }
 
 namespace {
 /// From the first to the last time of a capture, which stands first in each row; 0 where it cannot be read.
 double lengthOf(const std::string& text) {
-    const auto timeAt = [&](std::size_t from) { return from == std::string::npos || from >= text.size() ? std::optional<double>() : core::numberFrom(text.substr(from, text.find_first_of(",;\t\n", from) - from)); };
+    const auto timeAt = [&](std::size_t from) {
+        return from == std::string::npos || from >= text.size()
+                   ? std::optional<double>()
+                   : core::numberFrom(text.substr(from, text.find_first_of(",;\t\n", from) - from));
+    };
     const std::size_t head = text.find('\n');
     if (head == std::string::npos)
         return 0;
-    const std::size_t end = text.find_last_not_of("\r\n"), last = end == std::string::npos ? end : text.rfind('\n', end);
+    const std::size_t end = text.find_last_not_of("\r\n"),
+                      last = end == std::string::npos ? end : text.rfind('\n', end);
     const auto first = timeAt(head + 1), final = last == std::string::npos ? std::nullopt : timeAt(last + 1);
     return first && final ? std::max(0.0, *final - *first) : 0;
 }
@@ -134,14 +159,18 @@ double lengthOf(const std::string& text) {
 
 std::vector<Recorder::Left> Recorder::left(bool ofThis) const {
     std::vector<Left> found;
-    for (const QFileInfo& info : QDir(m_folder).entryInfoList({QStringLiteral("*.csv")}, QDir::Files, QDir::Time | QDir::Reversed)) {
+    for (const QFileInfo& info :
+         QDir(m_folder).entryInfoList({QStringLiteral("*.csv")}, QDir::Files, QDir::Time | QDir::Reversed)) {
         if (store::ProjectLock::owner(info.filePath()))
             continue; // another window records it, or keeps it until it is saved
-        Left left{.file = info.absoluteFilePath(), .about = store::readLogAbout(info.filePath().toStdString()).value_or(store::LogAbout{}), .started = info.birthTime().toString(QStringLiteral("yyyy-MM-dd HH:mm"))};
+        Left left{.file = info.absoluteFilePath(),
+                  .about = store::readLogAbout(info.filePath().toStdString()).value_or(store::LogAbout{}),
+                  .started = info.birthTime().toString(QStringLiteral("yyyy-MM-dd HH:mm"))};
         if (ofThisProject(left.about) != ofThis)
             continue;
         if (const auto text = store::readFile(info.filePath().toStdString())) {
-            left.rows = static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, std::count(text->begin(), text->end(), '\n') - 1));
+            left.rows =
+                static_cast<std::size_t>(std::max<std::ptrdiff_t>(0, std::count(text->begin(), text->end(), '\n') - 1));
             left.seconds = lengthOf(*text);
         }
         found.push_back(std::move(left));
@@ -172,23 +201,32 @@ std::vector<core::Problem> Recorder::saved(const QString& path) {
     std::vector<core::Problem> missing;
     std::erase_if(m_kept, [&](const Kept& kept) {
         const auto text = store::readLogText(kept.file.toStdString());
-        const auto format = text ? store::recogniseCsv(*text, kept.file.toStdString()) : tl::make_unexpected(text.error());
-        const auto captured = format ? store::readCsv(*text, *format, kept.file.toStdString()) : tl::make_unexpected(format.error());
+        const auto format =
+            text ? store::recogniseCsv(*text, kept.file.toStdString()) : tl::make_unexpected(text.error());
+        const auto captured =
+            format ? store::readCsv(*text, *format, kept.file.toStdString()) : tl::make_unexpected(format.error());
         const auto back = store::readRunBack(path, kept.run);
         if (!captured || !back) {
-            if (!back && m_context.document.project().run(kept.run)) // undone or removed runs keep their capture in silence
+            if (!back &&
+                m_context.document.project().run(kept.run)) // undone or removed runs keep their capture in silence
                 missing.push_back(back.error());
             return false;
         }
         const auto sameNumbers = [](const std::vector<double>& a, const std::vector<double>& b) {
-            return std::equal(a.begin(), a.end(), b.begin(), b.end(), [](double x, double y) { return x == y || (std::isnan(x) && std::isnan(y)); });
+            return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                              [](double x, double y) { return x == y || (std::isnan(x) && std::isnan(y)); });
         };
         // A channel may have been left out by whoever read the log in; of the others each is found by its name.
         bool same = sameNumbers(captured->timeS, back->timeS);
         for (const core::Channel& b : back->channels)
-            same = same && std::any_of(captured->channels.begin(), captured->channels.end(), [&](const core::Channel& c) { return c.name == b.name && sameNumbers(c.values, b.values); });
+            same =
+                same && std::any_of(captured->channels.begin(), captured->channels.end(), [&](const core::Channel& c) {
+                    return c.name == b.name && sameNumbers(c.values, b.values);
+                });
         if (!same) {
-            missing.push_back({kept.file.toStdString(), "run \"" + kept.run + "\" in the saved project has other readings", "the recording is kept"});
+            missing.push_back({kept.file.toStdString(),
+                               "run \"" + kept.run + "\" in the saved project has other readings",
+                               "the recording is kept"});
             return false;
         }
         drop(kept.file);

@@ -8,8 +8,8 @@
 
 namespace app {
 
-/// Takes readings from a source to the disk and, when it ends, into the project they were made for. A capture is deleted
-/// only when its readings were read back from the saved project.
+/// Takes readings from a source to the disk and, when it ends, into the project they were made for. A capture is
+/// deleted only when its readings were read back from the saved project.
 class Recorder : public QObject {
     Q_OBJECT
 public:
@@ -27,7 +27,13 @@ public:
     [[nodiscard]] const QString& lastNote() const { return m_note; }
 
     /// A capture that an ended program left, or one that did not become a run.
-    struct Left { QString file; store::LogAbout about; QString started; std::size_t rows = 0; double seconds = 0; };
+    struct Left {
+        QString file;
+        store::LogAbout about;
+        QString started;
+        std::size_t rows = 0;
+        double seconds = 0;
+    };
     /// Those of the project that is open; another program's live one is left alone.
     [[nodiscard]] std::vector<Left> leftOfProject() const;
     /// How many belong to other projects, and the path of one of them.
@@ -61,7 +67,11 @@ private:
     core::Samples m_live;
     QString m_note;
     std::shared_ptr<store::ProjectLock> m_lock; ///< says to other windows that the capture is alive
-    struct Kept { QString file; std::string run; std::shared_ptr<store::ProjectLock> lock; };
+    struct Kept {
+        QString file;
+        std::string run;
+        std::shared_ptr<store::ProjectLock> lock;
+    };
     std::vector<Kept> m_kept; ///< captures whose runs are in the project, but not on the disk with it yet
 };
 

@@ -31,7 +31,9 @@ void FindingsLine::paintContent(Canvas& c) {
         for (const auto& f : e->findings)
             ++(f.severity == Severity::Blocker ? blockers : f.severity == Severity::Caution ? cautions : notes);
     double x = 16;
-    for (const auto& [mark, text] : {std::pair{Mark::Crossed, counted(blockers, tr("1 blocker"), tr("%1 blockers"))}, std::pair{Mark::Open, counted(cautions, tr("1 caution"), tr("%1 cautions"))}, std::pair{Mark::Note, counted(notes, tr("1 note"), tr("%1 notes"))}}) {
+    for (const auto& [mark, text] : {std::pair{Mark::Crossed, counted(blockers, tr("1 blocker"), tr("%1 blockers"))},
+                                     std::pair{Mark::Open, counted(cautions, tr("1 caution"), tr("%1 cautions"))},
+                                     std::pair{Mark::Note, counted(notes, tr("1 note"), tr("%1 notes"))}}) {
         c.mark({x, 10}, mark);
         c.text({x + 20, 0, 100, 30}, text, 12.5, Weight::Medium, c.t.ink);
         x += 26 + c.width(text, 12.5, Weight::Medium) + 10;
@@ -43,8 +45,12 @@ void FindingsLine::paintContent(Canvas& c) {
     if (first.isEmpty() && e && !e->findings.empty())
         first = v.words(e->findings.front().text);
     if (first.isEmpty())
-        first = v.project().revisions.empty() ? tr("Start with File, New, or drop a project here") : e ? tr("Nothing found that needs doing") : qs(v.result().problem);
-    const QString link = m_problem.isEmpty() && e && !e->findings.empty() ? tr("Show in %1").arg(qs(core::rules::stationWord(e->findings.front().station))) : QString();
+        first = v.project().revisions.empty() ? tr("Start with File, New, or drop a project here")
+                : e                           ? tr("Nothing found that needs doing")
+                                              : qs(v.result().problem);
+    const QString link = m_problem.isEmpty() && e && !e->findings.empty()
+                             ? tr("Show in %1").arg(qs(core::rules::stationWord(e->findings.front().station)))
+                             : QString();
     const double room = end - x - c.width(link, 12.5, Weight::Medium) - 16;
     const QString shown = c.elided(first, room, 12.5, Weight::Medium);
     c.text({x, 0, room, 30}, shown, 12.5, Weight::Medium, m_problem.isEmpty() ? c.t.ink : c.t.block);
@@ -59,7 +65,8 @@ void FindingsLine::paintContent(Canvas& c) {
     c.p.setPen(QPen(c.t.ink, 1.6));
     const double tip = m_open ? 18 : 12, ends = m_open ? 12 : 18;
     c.p.drawPolyline(QPolygonF{{width() - 22.0, ends}, {width() - 17.0, tip}, {width() - 12.0, ends}});
-    c.hit({width() - 116.0, 2, 110, 26}, Handle{.act = Act::AllFindings}, m_open ? tr("Close the list (F)") : tr("All findings (F)"));
+    c.hit({width() - 116.0, 2, 110, 26}, Handle{.act = Act::AllFindings},
+          m_open ? tr("Close the list (F)") : tr("All findings (F)"));
 }
 
 FindingsList::FindingsList(Context& context, QWidget* parent) : PaintedPanel(context, parent) {
@@ -123,12 +130,19 @@ void FindingsList::paintContent(Canvas& c) {
         if (static_cast<int>(i) == m_row && hasFocus())
             c.box(row, c.t.marker, c.t.medge, 1.5);
         c.mark({22, y + 6}, core::rules::markOf(f.severity));
-        c.text({48, y, right - 240, 24}, c.elided(m_context.view().words(f.text), right - 244, 12.5), 12.5, Weight::Regular);
+        c.text({48, y, right - 240, 24}, c.elided(m_context.view().words(f.text), right - 244, 12.5), 12.5,
+               Weight::Regular);
         const QString zone = zoneOf ? zoneOf(f) : QString();
-        c.second({right - 180, y, 100, 24}, qs(core::rules::stationWord(f.station)) + (zone.isEmpty() ? QString() : QLatin1Char(' ') + zone));
+        c.second({right - 180, y, 100, 24},
+                 qs(core::rules::stationWord(f.station)) + (zone.isEmpty() ? QString() : QLatin1Char(' ') + zone));
         c.text({right - 70, y, 56, 24}, tr("Show"), 12.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(row.left(), right, row.bottom(), c.t.hair);
-        c.hit(row, Hit{{}, f.about, {.act = Act::ShowFinding, .row = static_cast<int>(i)}, tr("%1: %2. %3").arg(qs(core::rules::severityWord(f.severity)), m_context.view().words(f.text), m_context.view().words(f.remedies.empty() ? std::string{} : f.remedies.front()))});
+        c.hit(row, Hit{{},
+                       f.about,
+                       {.act = Act::ShowFinding, .row = static_cast<int>(i)},
+                       tr("%1: %2. %3")
+                           .arg(qs(core::rules::severityWord(f.severity)), m_context.view().words(f.text),
+                                m_context.view().words(f.remedies.empty() ? std::string{} : f.remedies.front()))});
     });
     if (n == 0)
         c.second({20, 40, 400, 24}, tr("Nothing found that needs doing."));

@@ -11,8 +11,14 @@ class FindingsLine : public PaintedPanel {
     Q_OBJECT
 public:
     explicit FindingsLine(Context& context, QWidget* parent = nullptr);
-    void setProblem(const QString& text) { m_problem = text; update(); }
-    void setOpen(bool open) { m_open = open; update(); }
+    void setProblem(const QString& text) {
+        m_problem = text;
+        update();
+    }
+    void setOpen(bool open) {
+        m_open = open;
+        update();
+    }
 
 Q_SIGNALS:
     void toggled();
@@ -24,7 +30,7 @@ protected:
 
 private:
     bool m_open = false; ///< the list is: the chevron points down
-    QString m_problem; ///< a save that did not work stays until it does
+    QString m_problem;   ///< a save that did not work stays until it does
 };
 
 /// The opened list; lies over the stage.

@@ -18,7 +18,9 @@ namespace {
 constexpr int oneLine = 62, twoLines = 77, between = 6;
 
 /// Middle of the three marks of a card, from its right edge: closer together on a narrow rail.
-double markX(double right, double cardWidth, int which) { return right - 16 - (2 - which) * (cardWidth < 116 ? 23.0 : 32.5); }
+double markX(double right, double cardWidth, int which) {
+    return right - 16 - (2 - which) * (cardWidth < 116 ? 23.0 : 32.5);
+}
 
 class RailHead : public PaintedPanel {
 public:
@@ -32,7 +34,8 @@ protected:
         const std::array words{tr("fit"), tr("heat"), tr("noise")};
         const double apart = width() - 56 < 116 ? 3 : 0; // on a narrow rail the words would run together
         for (int k = 0; k < 3; ++k)
-            c.text({markX(right, width() - 56, k) - 20 + (k == 2 ? apart : -apart), 8, 40, 22}, words[static_cast<std::size_t>(k)], 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+            c.text({markX(right, width() - 56, k) - 20 + (k == 2 ? apart : -apart), 8, 40, 22},
+                   words[static_cast<std::size_t>(k)], 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
     }
 };
 
@@ -48,10 +51,12 @@ protected:
         const View v = m_context.view();
         const std::string& base = v.project().baseline;
         if (base.empty() || !v.project().revision(base)) {
-            c.paragraph({12, 10, width() - 24.0, 70}, tr("No baseline. Press P to pin the selected revision."), 12, Weight::Regular, c.t.ink2, 3);
+            c.paragraph({12, 10, width() - 24.0, 70}, tr("No baseline. Press P to pin the selected revision."), 12,
+                        Weight::Regular, c.t.ink2, 3);
             return;
         }
-        c.text({12, 8, width() - 24.0, 20}, tr("%1 against %2").arg(qs(v.document.revision()), qs(base)), 12.5, Weight::SemiBold);
+        c.text({12, 8, width() - 24.0, 20}, tr("%1 against %2").arg(qs(v.document.revision()), qs(base)), 12.5,
+               Weight::SemiBold);
         const auto& now = v.result();
         const auto& then = v.document.shown(base);
         double y = 30;
@@ -60,7 +65,9 @@ protected:
             const auto* b = targetOf(then, kind);
             c.text({12, y, 90, 18}, name, 12, Weight::Regular, c.t.ink);
             const bool known = a && b && std::isfinite(a->value) && std::isfinite(b->value);
-            c.number(width() - 40.0, y + 9, known ? v.signedNumber(difference, a->value - b->value) : QStringLiteral("–"), v.unit(difference), 12.5);
+            c.number(width() - 40.0, y + 9,
+                     known ? v.signedNumber(difference, a->value - b->value) : QStringLiteral("–"), v.unit(difference),
+                     12.5);
             y += 19;
         };
         row(tr("CPU"), core::TargetKind::Temperature, core::Quantity::TemperatureDifference);
@@ -72,11 +79,16 @@ protected:
         for (const auto& d : core::verdict::against(*now.evaluation, *then.evaluation)) {
             if (y + 19 > height())
                 break; // a low window keeps the first three; the report and the command line tell all
-            c.hit({12, y, width() - 24.0, 18}, Handle{.act = Act::Compare}, tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
-            const QString unit = d.quantity == core::Quantity::None ? QString() : QStringLiteral(", ") + v.unit(d.quantity);
+            c.hit({12, y, width() - 24.0, 18}, Handle{.act = Act::Compare},
+                  tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
+            const QString unit =
+                d.quantity == core::Quantity::None ? QString() : QStringLiteral(", ") + v.unit(d.quantity);
             c.text({12, y, 90, 18}, qs(d.name) + unit, 12, Weight::Regular, c.t.ink);
-            const QString by = d.quantity == core::Quantity::None ? qs(core::withSign(d.by(), 0)) : v.signedNumber(d.quantity, d.by());
-            c.text({80, y, width() - 92.0, 18}, d.then != 0 ? tr("%1 (%2 %)").arg(by, qs(core::withSign(d.percent(), 0))) : by, 12, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+            const QString by =
+                d.quantity == core::Quantity::None ? qs(core::withSign(d.by(), 0)) : v.signedNumber(d.quantity, d.by());
+            c.text({80, y, width() - 92.0, 18},
+                   d.then != 0 ? tr("%1 (%2 %)").arg(by, qs(core::withSign(d.percent(), 0))) : by, 12, Weight::Medium,
+                   c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
             y += 19;
         }
     }
@@ -118,7 +130,8 @@ void RevisionCards::measure() {
     const QFontMetricsF metrics(m_context.theme.font(12, Weight::Medium));
     m_tops = {4};
     for (const core::Revision& r : m_context.document.project().revisions)
-        m_tops.push_back(m_tops.back() + (metrics.horizontalAdvance(wordsOf(r)) > width() - 60 ? twoLines : oneLine) + between);
+        m_tops.push_back(m_tops.back() + (metrics.horizontalAdvance(wordsOf(r)) > width() - 60 ? twoLines : oneLine) +
+                         between);
     setMinimumHeight(sizeHint().height());
 }
 
@@ -131,7 +144,8 @@ void RevisionCards::clicked(const Hit& hit) {
 
 void RevisionCards::keyPressEvent(QKeyEvent* event) {
     const auto& revisions = m_context.document.project().revisions;
-    const auto it = std::find_if(revisions.begin(), revisions.end(), [&](const core::Revision& r) { return r.id == m_context.document.revision(); });
+    const auto it = std::find_if(revisions.begin(), revisions.end(),
+                                 [&](const core::Revision& r) { return r.id == m_context.document.revision(); });
     if (it == revisions.end())
         return QWidget::keyPressEvent(event);
     if (event->key() == Qt::Key_Down && it + 1 != revisions.end())
@@ -148,13 +162,18 @@ QString paintFigures(Canvas& c, const QRectF& r, const View& v, const Document::
         c.second(r, c.elided(qs(result.problem), r.width(), 12));
         return qs(result.problem);
     }
-    struct Figure { QString text, words; core::explain::Stamp stamp; };
+    struct Figure {
+        QString text, words;
+        core::explain::Stamp stamp;
+    };
     std::vector<Figure> figures;
     for (const auto kind : {core::TargetKind::Temperature, core::TargetKind::Noise})
         if (const auto* t = targetOf(result, kind); t && std::isfinite(t->value)) {
             const core::Quantity q = core::explain::quantityOf(kind);
-            const QString text = kind == core::TargetKind::Noise ? v.number(q, t->value) + QStringLiteral(" dB") : v.text(q, t->value);
-            figures.push_back({text, QObject::tr("%1 %2, %3").arg(qs(t->name), text, qs(core::verdict::basisText(*t))), core::explain::stampOf(t->basis, t->simulated)});
+            const QString text =
+                kind == core::TargetKind::Noise ? v.number(q, t->value) + QStringLiteral(" dB") : v.text(q, t->value);
+            figures.push_back({text, QObject::tr("%1 %2, %3").arg(qs(t->name), text, qs(core::verdict::basisText(*t))),
+                               core::explain::stampOf(t->basis, t->simulated)});
         }
     if (figures.empty()) {
         const QString litres = v.text(core::Quantity::Volume, result.evaluation->fit.volumeL);
@@ -183,16 +202,24 @@ void RevisionCards::paintContent(Canvas& c) {
     if (const auto line = core::lineage(v.project(), v.document.revision()))
         for (const core::Revision* r : *line)
             trunk.push_back(r->id);
-    const auto indexOf = [&](const std::string& id) { return std::find_if(revisions.begin(), revisions.end(), [&](const core::Revision& r) { return r.id == id; }) - revisions.begin(); };
-    const auto onTrunk = [&](const std::string& id) { return std::find(trunk.begin(), trunk.end(), id) != trunk.end(); };
+    const auto indexOf = [&](const std::string& id) {
+        return std::find_if(revisions.begin(), revisions.end(), [&](const core::Revision& r) { return r.id == id; }) -
+               revisions.begin();
+    };
+    const auto onTrunk = [&](const std::string& id) {
+        return std::find(trunk.begin(), trunk.end(), id) != trunk.end();
+    };
     // Lines of descent: the trunk straight, side branches short.
     if (trunk.size() > 1)
-        c.vline(17, cardRect(static_cast<int>(indexOf(trunk.front()))).top() + 12, cardRect(static_cast<int>(indexOf(trunk.back()))).top() + 12, c.t.ink, 1.6);
+        c.vline(17, cardRect(static_cast<int>(indexOf(trunk.front()))).top() + 12,
+                cardRect(static_cast<int>(indexOf(trunk.back()))).top() + 12, c.t.ink, 1.6);
     for (std::size_t i = 0; i < revisions.size(); ++i) {
         const core::Revision& r = revisions[i];
         // What is scrolled out of sight is found by its name, and computed when it comes into sight.
-        if (const QRect place = cardRect(static_cast<int>(i)); revisions.size() > 20 && !place.intersects(shown) && r.id != v.document.revision()) {
-            c.hit(QRectF(place), Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, tr("%1: %2").arg(qs(r.id), wordsOf(r))});
+        if (const QRect place = cardRect(static_cast<int>(i));
+            revisions.size() > 20 && !place.intersects(shown) && r.id != v.document.revision()) {
+            c.hit(QRectF(place),
+                  Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, tr("%1: %2").arg(qs(r.id), wordsOf(r))});
             continue;
         }
         const auto& result = v.document.shown(r.id);
@@ -216,8 +243,10 @@ void RevisionCards::paintContent(Canvas& c) {
             const double at = straight ? 17 : 27;
             c.p.drawEllipse(QPointF(at, y), selected ? 5 : 3.5, selected ? 5 : 3.5);
         }
-        if (!visibleRegion().isEmpty() && !shown.intersects(card.toRect())) { // its line of descent runs on, its words are not seen
-            c.hit(card, Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, qs(r.id) + QStringLiteral(": ") + wordsOf(r)});
+        if (!visibleRegion().isEmpty() &&
+            !shown.intersects(card.toRect())) { // its line of descent runs on, its words are not seen
+            c.hit(card,
+                  Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, qs(r.id) + QStringLiteral(": ") + wordsOf(r)});
             continue;
         }
         c.box(card, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.line, selected ? 1.6 : 1);
@@ -227,16 +256,23 @@ void RevisionCards::paintContent(Canvas& c) {
             c.p.fillPath(foldedCorner(card), c.t.ink);
         c.text({card.left() + 9, card.top() + 2, 60, 20}, qs(r.id), 13, Weight::SemiBold);
         if (result.verdict.validated)
-            c.text({card.right() - 60, card.top() + card.height() - 21, 52, 18}, tr("validated"), 11, Weight::SemiBold, c.t.ok, Qt::AlignRight | Qt::AlignVCenter);
+            c.text({card.right() - 60, card.top() + card.height() - 21, 52, 18}, tr("validated"), 11, Weight::SemiBold,
+                   c.t.ok, Qt::AlignRight | Qt::AlignVCenter);
         const auto marks = railMarks(result);
         for (int k = 0; k < 3; ++k)
             c.mark({markX(card.right(), card.width(), k) - 7, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
         const QString words = wordsOf(r);
-        c.paragraph({card.left() + 9, card.top() + 22, card.width() - 16, 34}, words, 12, Weight::Medium, c.t.ink, card.height() > oneLine + 4 ? 2 : 1);
+        c.paragraph({card.left() + 9, card.top() + 22, card.width() - 16, 34}, words, 12, Weight::Medium, c.t.ink,
+                    card.height() > oneLine + 4 ? 2 : 1);
         // "validated" stands at the end of the same line.
         const double lineRoom = card.width() - 18 - (result.verdict.validated ? 56 : 0);
         const QString figures = paintFigures(c, {card.left() + 9, card.bottom() - 22, lineRoom, 18}, v, result);
-        c.hit(card, Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, tr("%1: %2. Fit %3, heat %4, noise %5. %6").arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])), qs(core::markWord(marks[2])), figures)});
+        c.hit(card, Hit{{},
+                        core::RevisionRef{r.id},
+                        {.act = Act::LookAt},
+                        tr("%1: %2. Fit %3, heat %4, noise %5. %6")
+                            .arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])),
+                                 qs(core::markWord(marks[2])), figures)});
     }
     if (!v.project().baseline.empty() && !m_tops.empty()) {
         const double y = m_tops.back() + 10;
@@ -274,7 +310,9 @@ RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent),
     connect(m_button, &QPushButton::clicked, this, &RevisionRail::newRevision);
     m_nextFrame.setSingleShot(true);
     connect(&m_nextFrame, &QTimer::timeout, this, &RevisionRail::refresh);
-    const auto follow = [this] { m_context.document.stages().pace() == StageStore::Pace::Beside ? m_nextFrame.start(0) : refresh(); }; // the sheet is painted first
+    const auto follow = [this] {
+        m_context.document.stages().pace() == StageStore::Pace::Beside ? m_nextFrame.start(0) : refresh();
+    }; // the sheet is painted first
     connect(&context.document, &Document::changed, this, follow);
     connect(&context.document, &Document::revisionSelected, this, follow);
     refresh();
@@ -292,7 +330,8 @@ void RevisionRail::refresh() {
     const QString id = qs(m_context.document.revision());
     m_button->setText(id.isEmpty() ? tr("Start the first revision") : tr("New revision from %1").arg(id));
     m_button->setToolTip(tr("State one change; the revision gets its words from it (Ctrl+N)"));
-    QMetaObject::invokeMethod(this, [this] { showSelected(); }, Qt::QueuedConnection);
+    QMetaObject::invokeMethod(
+        this, [this] { showSelected(); }, Qt::QueuedConnection);
 }
 
 void RevisionRail::showSelected() {

@@ -54,9 +54,13 @@ void StationStrip::paintContent(Canvas& c) {
     }
     const View v = m_context.view();
     const QString name = qs(v.project().name);
-    c.text({46, 12, left - 72, 20}, c.elided(name.isEmpty() ? tr("Mini Draft") : name, left - 74, 14, Weight::SemiBold), 14, Weight::SemiBold);
+    c.text({46, 12, left - 72, 20}, c.elided(name.isEmpty() ? tr("Mini Draft") : name, left - 74, 14, Weight::SemiBold),
+           14, Weight::SemiBold);
     QString sub = v.evaluation() ? v.text(core::Quantity::Volume, v.evaluation()->fit.volumeL) : tr("no parts yet");
-    sub += m_context.document.isModified() ? tr(" · not saved") : m_context.document.path().isEmpty() ? QString() : m_context.document.place().lock ? tr(" · saved") : tr(" · read-only");
+    sub += m_context.document.isModified()       ? tr(" · not saved")
+           : m_context.document.path().isEmpty() ? QString()
+           : m_context.document.place().lock     ? tr(" · saved")
+                                                 : tr(" · read-only");
     c.second({46, 31, left - 72, 18}, c.elided(sub, left - 74, 12));
     c.p.setPen(QPen(t.ink, 1.6));
     c.p.drawPolyline(QPolygonF{{left - 22, 26}, {left - 17, 32}, {left - 12, 26}});
@@ -85,16 +89,21 @@ void StationStrip::paintContent(Canvas& c) {
         c.p.setPen(QPen(t.ink, 1.4));
         c.p.setBrush(on ? t.ink : QColor(Qt::transparent));
         c.p.drawEllipse(balloon, 11, 11);
-        c.text({balloon.x() - 11, balloon.y() - 11, 22, 22}, QString::number(i + 1), 12, Weight::SemiBold, on ? t.paper : t.ink, Qt::AlignCenter);
+        c.text({balloon.x() - 11, balloon.y() - 11, 22, 22}, QString::number(i + 1), 12, Weight::SemiBold,
+               on ? t.paper : t.ink, Qt::AlignCenter);
         const auto& l = live[static_cast<std::size_t>(i)];
         const StationRow& row = stations()[static_cast<std::size_t>(i)];
         c.text({r.left() + 44, 13, tab - 70, 20}, row.title(), 15, on ? Weight::SemiBold : Weight::Medium, t.ink);
         QString words = l.text;
         if (c.width(words, 12) > tab - 50)
             words.remove(tr("tightest ")); // the word goes first when the tab is narrow
-        c.text({r.left() + 44, 32, tab - 48, 18}, c.elided(words, tab - 50, 12, on ? Weight::Medium : Weight::Regular), 12, on ? Weight::Medium : Weight::Regular, on ? t.ink : t.ink2);
+        c.text({r.left() + 44, 32, tab - 48, 18}, c.elided(words, tab - 50, 12, on ? Weight::Medium : Weight::Regular),
+               12, on ? Weight::Medium : Weight::Regular, on ? t.ink : t.ink2);
         l.settle ? c.settleSign({r.right() - 24, 17}, *l.settle) : c.mark({r.right() - 24, 18}, l.mark);
-        c.hit({r.left(), 0, tab, h}, Handle{.act = Act::OpenStation, .row = i}, tr("%1: %2, %3. %4 Key %5").arg(row.title(), l.text, l.word(), QCoreApplication::translate("stations", row.question)).arg(i + 1));
+        c.hit({r.left(), 0, tab, h}, Handle{.act = Act::OpenStation, .row = i},
+              tr("%1: %2, %3. %4 Key %5")
+                  .arg(row.title(), l.text, l.word(), QCoreApplication::translate("stations", row.question))
+                  .arg(i + 1));
     }
     // The lower edge is a ruler, open under the current tab.
     const double a = left + tab * m_current, b = a + tab;

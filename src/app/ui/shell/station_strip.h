@@ -12,10 +12,15 @@ public:
     [[nodiscard]] int current() const { return m_current; }
     void setCurrent(int station);
     /// Bench says that readings come in, whatever else there is to say.
-    void setRecording(bool recording) { m_recording = recording; update(); }
-    void setRailWidth(int width) { m_railWidth = width; update(); }
+    void setRecording(bool recording) {
+        m_recording = recording;
+        update();
+    }
+    void setRailWidth(int width) {
+        m_railWidth = width;
+        update();
+    }
     [[nodiscard]] QSize sizeHint() const override { return {800, 60}; }
-
 
 Q_SIGNALS:
     void stationChosen(int station);

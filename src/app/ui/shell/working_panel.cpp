@@ -7,21 +7,25 @@
 #include <QVBoxLayout>
 
 namespace app {
-using core::explain::Working;
 using core::Quantity;
+using core::explain::Working;
 
 namespace {
 
 class WorkingHead : public PaintedPanel {
 public:
-    WorkingHead(Context& context, const WorkingSheet& sheet, QWidget* parent) : PaintedPanel(context, parent), m_sheet(sheet) { setAside(); }
+    WorkingHead(Context& context, const WorkingSheet& sheet, QWidget* parent)
+        : PaintedPanel(context, parent), m_sheet(sheet) {
+        setAside();
+    }
 
 protected:
     void paintContent(Canvas& c) override {
         c.p.fillRect(rect(), c.t.sheet);
         c.text({16, 8, 100, 22}, tr("Working"), 14, Weight::SemiBold);
         if (m_sheet.working())
-            c.second({90, 8, width() - 106.0, 22}, c.elided(qs(m_sheet.working()->place), width() - 108.0, 12), Qt::AlignRight | Qt::AlignVCenter);
+            c.second({90, 8, width() - 106.0, 22}, c.elided(qs(m_sheet.working()->place), width() - 108.0, 12),
+                     Qt::AlignRight | Qt::AlignVCenter);
         c.hline(0, width(), height() - 1, c.t.line);
     }
 
@@ -39,7 +43,10 @@ protected:
         c.hline(0, width(), 0, c.t.line);
         using core::explain::Stamp;
         double x = 12, y = 7;
-        for (const auto& [stamp, word] : {std::pair{Stamp::Measured, tr("measured")}, std::pair{Stamp::Simulated, tr("simulated")}, std::pair{Stamp::Sheet, tr("sheet")}, std::pair{Stamp::Assumed, tr("assumed")}, std::pair{Stamp::Computed, tr("computed")}, std::pair{Stamp::Setting, tr("setting")}}) {
+        for (const auto& [stamp, word] :
+             {std::pair{Stamp::Measured, tr("measured")}, std::pair{Stamp::Simulated, tr("simulated")},
+              std::pair{Stamp::Sheet, tr("sheet")}, std::pair{Stamp::Assumed, tr("assumed")},
+              std::pair{Stamp::Computed, tr("computed")}, std::pair{Stamp::Setting, tr("setting")}}) {
             const double w = 20 + c.width(word, 11) + 10;
             if (x + w > width() - 4) {
                 x = 12;
@@ -70,9 +77,14 @@ WorkingSheet::WorkingSheet(Context& context, QWidget* parent) : PaintedPanel(con
 void WorkingSheet::refresh() {
     const core::Thing& thing = m_context.selection.thing();
     m_working = workingOf(m_context.view(), thing);
-    m_missing = core::isNothing(thing) ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.") : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
+    m_missing =
+        core::isNothing(thing)
+            ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.")
+            : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
     if (m_working)
-        setAccessibleDescription(qs(m_working->title + ", " + m_context.show().text(m_working->quantity, m_working->value) + ", " + m_context.show().sentence(m_working->sentence)));
+        setAccessibleDescription(qs(m_working->title + ", " +
+                                    m_context.show().text(m_working->quantity, m_working->value) + ", " +
+                                    m_context.show().sentence(m_working->sentence)));
     // The height follows from the content; painting into nothing measures it.
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
     QPainter painter(&probe);
@@ -86,8 +98,13 @@ double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View
     y = section(c, y, right, tr("How it adds up"));
     for (const auto& row : w.rows) {
         c.text({16, y - 1, 14, 18}, qs(row.sign), 12.5, Weight::Medium, c.t.ink);
-        const double used = c.paragraph({32, y, right - 32 - 122, 60}, qs(row.label), 12.5, Weight::Regular, c.t.ink, 3);
-        c.text({right - 134, y - 1, 54, 18}, row.quantity == Quantity::Power || (row.quantity == Quantity::None && row.value != std::round(row.value)) ? qs(core::fixed(row.value, 1)) : v.number(row.quantity, row.value), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        const double used =
+            c.paragraph({32, y, right - 32 - 122, 60}, qs(row.label), 12.5, Weight::Regular, c.t.ink, 3);
+        c.text({right - 134, y - 1, 54, 18},
+               row.quantity == Quantity::Power || (row.quantity == Quantity::None && row.value != std::round(row.value))
+                   ? qs(core::fixed(row.value, 1))
+                   : v.number(row.quantity, row.value),
+               12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         QString tail = v.unit(row.quantity);
         if (row.band > 0) {
             const Quantity d = row.quantity == Quantity::Temperature ? Quantity::TemperatureDifference : row.quantity;
@@ -99,7 +116,8 @@ double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View
     }
     if (!w.sum.empty()) {
         c.hline(32, right - 16, y + 2, c.t.ink, 1.4);
-        y += 8 + c.paragraph({32, y + 7, right - 48, 120}, m_context.view().words(w.sum), 12, Weight::Regular, c.t.ink2, 6);
+        y += 8 +
+             c.paragraph({32, y + 7, right - 48, 120}, m_context.view().words(w.sum), 12, Weight::Regular, c.t.ink2, 6);
     }
     return y + 8;
 }
@@ -121,7 +139,8 @@ double WorkingSheet::paintDoubt(Canvas& c, double y, const Working& w) {
         c.pattern({16, y + 4, 10, 10}, patterns[i]);
         c.box({16, y + 4, 10, 10}, {}, c.t.ink, 1);
         c.text({34, y, right - 90, 18}, c.elided(qs(w.doubt[i].label), right - 92, 12.5), 12.5, Weight::Regular);
-        c.text({right - 66, y, 50, 18}, qs(core::fixed(100 * w.doubt[i].share, 0)) + QStringLiteral(" %"), 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({right - 66, y, 50, 18}, qs(core::fixed(100 * w.doubt[i].share, 0)) + QStringLiteral(" %"), 12.5,
+               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += 18;
     }
     return y + 8;
@@ -133,12 +152,16 @@ double WorkingSheet::paintFound(Canvas& c, double y, const Working& w) {
     y = section(c, y, right, tr("What was found"));
     for (const auto& found : w.found) {
         c.mark({16, y + 3}, found.mark);
-        y += c.paragraph({38, y, right - 54, 200}, m_context.view().words(found.text), 12.5, Weight::Regular, c.t.ink, 8) + 2;
+        y += c.paragraph({38, y, right - 54, 200}, m_context.view().words(found.text), 12.5, Weight::Regular, c.t.ink,
+                         8) +
+             2;
         QStringList remedies;
         for (const auto& remedy : found.remedies)
             remedies << m_context.view().words(remedy);
         if (!remedies.isEmpty())
-            y += c.paragraph({38, y, right - 54, 80}, tr("Would mend it: %1").arg(remedies.join(tr("; or "))), 12, Weight::Regular, c.t.ink2, 4) + 2;
+            y += c.paragraph({38, y, right - 54, 80}, tr("Would mend it: %1").arg(remedies.join(tr("; or "))), 12,
+                             Weight::Regular, c.t.ink2, 4) +
+                 2;
         y += 4;
     }
     return y + 6;
@@ -149,17 +172,22 @@ double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const V
     y = section(c, y, right, tr("What would change it"));
     for (const auto& change : w.changes) {
         c.mark({16, y + 3}, change.after);
-        const QString by = change.instead.empty() ? v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') + v.unit(change.quantity) : m_context.view().words(change.instead);
+        const QString by = change.instead.empty() ? v.signedNumber(change.quantity, change.change) + QLatin1Char(' ') +
+                                                        v.unit(change.quantity)
+                                                  : m_context.view().words(change.instead);
         const double room = std::max(80.0, c.width(by, 12.5, Weight::SemiBold));
-        const double used = c.paragraph({38, y, right - 38 - room - 22, 60}, m_context.view().words(change.text), 12.5, Weight::Regular, c.t.ink, 3);
-        c.text({right - 16 - room, y - 1, room, 18}, by, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        const double used = c.paragraph({38, y, right - 38 - room - 22, 60}, m_context.view().words(change.text), 12.5,
+                                        Weight::Regular, c.t.ink, 3);
+        c.text({right - 16 - room, y - 1, room, 18}, by, 12.5, Weight::SemiBold, c.t.ink,
+               Qt::AlignRight | Qt::AlignVCenter);
         y += std::max(20.0, used + 4);
     }
     return y + 8;
 }
 
 /// The figure of a thing in another revision; nothing where it is not there, or is not followed.
-std::optional<double> WorkingSheet::valueOf(const core::Thing& thing, const core::stages::Evaluation& e, const core::verdict::RevisionVerdict& verdict) {
+std::optional<double> WorkingSheet::valueOf(const core::Thing& thing, const core::stages::Evaluation& e,
+                                            const core::verdict::RevisionVerdict& verdict) {
     if (const auto* part = std::get_if<core::PartRef>(&thing)) {
         const auto* p = e.air.part(part->mount);
         return p ? std::optional(p->temperatureC) : std::nullopt;
@@ -191,7 +219,10 @@ double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
     const auto line = core::lineage(v.project(), v.document.revision());
     if (!line || line->size() < 2 || !m_working->known)
         return y;
-    struct Point { std::string id; double value; };
+    struct Point {
+        std::string id;
+        double value;
+    };
     std::vector<Point> points;
     for (const core::Revision* r : *line) {
         const auto& result = v.document.shown(r->id);
@@ -205,10 +236,13 @@ double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
         return y;
     const double right = width();
     y = section(c, y, right, tr("Over the revisions"));
-    const auto [lo, hi] = std::minmax_element(points.begin(), points.end(), [](const Point& a, const Point& b) { return a.value < b.value; });
+    const auto [lo, hi] = std::minmax_element(points.begin(), points.end(),
+                                              [](const Point& a, const Point& b) { return a.value < b.value; });
     const double low = lo->value, high = std::max(hi->value, low + 1e-6);
     const double dx = (right - 56) / static_cast<double>(points.size() - 1);
-    const auto at = [&](std::size_t i) { return QPointF(28 + dx * static_cast<double>(i), y + 58 - 40 * (points[i].value - low) / (high - low)); };
+    const auto at = [&](std::size_t i) {
+        return QPointF(28 + dx * static_cast<double>(i), y + 58 - 40 * (points[i].value - low) / (high - low));
+    };
     c.p.setPen(QPen(c.t.ink2, 1.2));
     for (std::size_t i = 1; i < points.size(); ++i)
         c.p.drawLine(at(i - 1), at(i));
@@ -220,7 +254,10 @@ double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
             c.p.setBrush(points[i].id == v.document.revision() ? c.t.mdot : c.t.sheet);
             c.p.drawEllipse(at(i), 3.6, 3.6);
         }
-        c.text({at(i).x() - 20, at(i).y() - 20, 40, 14}, qs(core::fixed(v.show.value(m_working->quantity, points[i].value), m_working->quantity == Quantity::Length ? 1 : 0)), 11, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        c.text({at(i).x() - 20, at(i).y() - 20, 40, 14},
+               qs(core::fixed(v.show.value(m_working->quantity, points[i].value),
+                              m_working->quantity == Quantity::Length ? 1 : 0)),
+               11, Weight::Medium, c.t.ink, Qt::AlignCenter);
         c.text({at(i).x() - 20, y + 68, 40, 14}, qs(points[i].id), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
     }
     return y + 90;
@@ -255,7 +292,8 @@ void WorkingSheet::paintContent(Canvas& c) {
         c.p.restore();
         y += 42;
     }
-    y += c.paragraph({16, y, right - 32, 100}, m_context.view().words(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) + 12;
+    y += c.paragraph({16, y, right - 32, 100}, m_context.view().words(w.sentence), 12.5, Weight::Regular, c.t.ink2, 5) +
+         12;
     if (!w.found.empty())
         y = paintFound(c, y, w);
     const auto* ref = std::get_if<core::GapRef>(&w.thing);
@@ -271,7 +309,8 @@ void WorkingSheet::paintContent(Canvas& c) {
         y = paintDoubt(c, y, w);
     if (!w.changes.empty())
         y = paintChanges(c, y, w, v);
-    else if (std::holds_alternative<core::PartRef>(w.thing) && w.known && v.document.trials().standing == Standing::Pending)
+    else if (std::holds_alternative<core::PartRef>(w.thing) && w.known &&
+             v.document.trials().standing == Standing::Pending)
         y = 30 + section(c, y, right, tr("What would change it, trying ..."));
     if (!w.usedBy.empty()) {
         c.hline(0, right, y, c.t.hair);
@@ -279,11 +318,15 @@ void WorkingSheet::paintContent(Canvas& c) {
         QStringList used;
         for (const auto& u : w.usedBy)
             used << qs(u);
-        y += 12 + c.paragraph({76, y + 8, right - 92, 40}, used.join(QStringLiteral(", ")), 12.5, Weight::Regular, c.t.ink, 2);
+        y += 12 + c.paragraph({76, y + 8, right - 92, 40}, used.join(QStringLiteral(", ")), 12.5, Weight::Regular,
+                              c.t.ink, 2);
     }
     y = paintHistory(c, y, v);
     c.hline(0, right, y, c.t.hair);
-    y += 8 + c.paragraph({16, y + 8, right - 32, 300}, m_context.view().words(w.method), 12, Weight::Regular, c.t.ink2, 14) + 8;
+    y +=
+        8 +
+        c.paragraph({16, y + 8, right - 32, 300}, m_context.view().words(w.method), 12, Weight::Regular, c.t.ink2, 14) +
+        8;
     setMinimumHeight(static_cast<int>(y));
 }
 

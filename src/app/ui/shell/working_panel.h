@@ -23,7 +23,8 @@ private:
     double paintDoubt(Canvas& c, double y, const core::explain::Working& w);
     double paintFound(Canvas& c, double y, const core::explain::Working& w);
     double paintChanges(Canvas& c, double y, const core::explain::Working& w, const View& v);
-    static std::optional<double> valueOf(const core::Thing& thing, const core::stages::Evaluation& e, const core::verdict::RevisionVerdict& verdict);
+    static std::optional<double> valueOf(const core::Thing& thing, const core::stages::Evaluation& e,
+                                         const core::verdict::RevisionVerdict& verdict);
     double paintHistory(Canvas& c, double y, const View& v);
     std::optional<core::explain::Working> m_working;
     QString m_missing;

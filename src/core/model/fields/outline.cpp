@@ -7,7 +7,11 @@
 namespace core {
 namespace {
 
-template <class T> concept OutlinedList = !std::same_as<T, std::string> && requires { typename T::value_type; } && !requires { typename T::key_type; };
+template <class T>
+concept OutlinedList = !std::same_as<T, std::string> && requires {
+    typename T::value_type;
+}
+&&!requires { typename T::key_type; };
 
 std::string wordsOf(const std::string& v) { return v.empty() ? std::string{} : "\"" + v + "\""; }
 std::string wordsOf(bool v) { return v ? "true" : "false"; }
@@ -15,16 +19,22 @@ std::string wordsOf(double v) { return shortest(v); }
 template <Chosen E> std::string wordsOf(const E& v) { return "\"" + std::string(choiceWord(v)) + "\""; }
 template <class T> std::string wordsOf(const T&) { return {}; }
 
-/// The archive that writes down what it is told of each field. It walks over values as they are made, with nothing in them.
+/// The archive that writes down what it is told of each field. It walks over values as they are made, with nothing in
+/// them.
 class Outliner {
 public:
     explicit Outliner(std::vector<StructOutline>& all) : m_all(all) {}
 
     template <class F, class T> void operator()(const F& field, const T&) { add<T>(field, true, {}); }
-    template <class F, class T> void operator()(const F& field, const T&, const T& otherwise) { add<T>(field, false, wordsOf(otherwise)); }
+    template <class F, class T> void operator()(const F& field, const T&, const T& otherwise) {
+        add<T>(field, false, wordsOf(otherwise));
+    }
     template <class F, class T> void optional(const F& field, const std::optional<T>&) { add<T>(field, false, {}); }
     void measure(const NumberField& field, const Measure&, Source source) { size(field, {}, source); }
-    template <std::size_t N> void measures(const NumberField& field, const std::array<Measure, N>&, Source source, SheetKind = {}) { size(field, {static_cast<int>(N)}, source); }
+    template <std::size_t N>
+    void measures(const NumberField& field, const std::array<Measure, N>&, Source source, SheetKind = {}) {
+        size(field, {static_cast<int>(N)}, source);
+    }
     void place(const std::array<Offset, 3>&) { offsets(""); }
     void place(const std::optional<std::array<Offset, 3>>&) { offsets("All three or none: as in the mount"); }
     void spec(const Part&) {
@@ -38,7 +48,8 @@ public:
         forEachChange([&]<class C>() {
             std::vector<StructOutline> structs;
             Outliner inner(structs);
-            inner.m_fields = &structs.emplace_back(StructOutline{ChangeWords<C>::word, ChangeWords<C>::about, {}, {}}).fields;
+            inner.m_fields =
+                &structs.emplace_back(StructOutline{ChangeWords<C>::word, ChangeWords<C>::about, {}, {}}).fields;
             const C change{};
             fields(inner, change);
             kinds.push_back(std::move(structs.front()));
@@ -102,11 +113,17 @@ private:
             return 0;
     }
     void size(const NumberField& field, std::vector<int> items, Source source) {
-        m_fields->push_back({.about = field, .holds = Holds::Size, .items = std::move(items), .source = std::string(sourceWord(source))});
+        m_fields->push_back({.about = field,
+                             .holds = Holds::Size,
+                             .items = std::move(items),
+                             .source = std::string(sourceWord(source))});
     }
     void offsets(const char* help) {
         for (const char* key : {"x", "y", "z"})
-            m_fields->push_back({.about = number(key, unit::mm, -2000, 2000, "Offset", help), .holds = Holds::Offset, .required = false, .source = "drawing"});
+            m_fields->push_back({.about = number(key, unit::mm, -2000, 2000, "Offset", help),
+                                 .holds = Holds::Offset,
+                                 .required = false,
+                                 .source = "drawing"});
     }
 
     std::vector<StructOutline>& m_all;

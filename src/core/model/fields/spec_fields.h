@@ -6,7 +6,9 @@
 namespace core {
 
 /// The sound of a part, as sheets state it.
-constexpr NumberField levelField(const char* key, const char* label, const char* help) { return stated(key, unit::dba, -20, 120, label, help); }
+constexpr NumberField levelField(const char* key, const char* label, const char* help) {
+    return stated(key, unit::dba, -20, 120, label, help);
+}
 
 MD_FIELDS(BoardSlot, "slot", "A slot with lanes. Slots of one group share lanes.") {
     a(text("kind", "Kind", "Of plug, e.g. slot-x16, m.2").naming(Names::Plug), v.kind);
@@ -14,16 +16,19 @@ MD_FIELDS(BoardSlot, "slot", "A slot with lanes. Slots of one group share lanes.
     a(number("lanes", unit::none, 1, 16, "Lanes"), v.lanes, 4);
     a(flag("chipset", "From the chipset", "Else from the processor"), v.chipset, false);
     a(text("group", "Shares lanes with", "Slots of one group share lanes"), v.group, std::string{});
-    a(number("lanes_shared", unit::none, 0, 16, "Lanes left", "When another slot of its group is in use"), v.lanesShared, 0);
+    a(number("lanes_shared", unit::none, 0, 16, "Lanes left", "When another slot of its group is in use"),
+      v.lanesShared, 0);
 }
 MD_FIELDS(BoardSpec, "board", "What only a board has.") {
     a(text("form", "Form", "mini-itx, micro-atx, atx"), v.form, std::string("mini-itx"));
     a(text("socket", "Socket", "Of the processor, by any name"), v.socket);
     a(text("memory_kind", "Memory kind", "By any name"), v.memoryKind, std::string{});
-    a(flag("graphics_output", "Picture socket", "Has a socket for the picture of a processor with graphics"), v.graphicsOutput, true);
+    a(flag("graphics_output", "Picture socket", "Has a socket for the picture of a processor with graphics"),
+      v.graphicsOutput, true);
     a(number("memory_slots", unit::none, 0, 16, "Memory slots"), v.memorySlots, 2);
     a(number("memory_channels", unit::none, 1, 16, "Memory channels"), v.memoryChannels, 2);
-    a(number("chipset_lanes", unit::none, 0, 128, "Chipset lanes", "That the chipset has for slots; 0: not stated"), v.chipsetLanes, 0);
+    a(number("chipset_lanes", unit::none, 0, 128, "Chipset lanes", "That the chipset has for slots; 0: not stated"),
+      v.chipsetLanes, 0);
     a(list("slots", "Slots with lanes"), v.laneSlots, {});
     a(number("header_a", unit::ampere, 0.05, 50, "Fan header carries"), v.headerA, 1.0);
 }
@@ -34,14 +39,17 @@ MD_FIELDS(ProcessorSpec, "processor", "What only a processor has.") {
     a(number("limit_c", unit::celsius, 40, 150, "Limit", "It slows down above this temperature"), v.limitC, 95.0);
     a(number("die_resistance_k_w", unit::kelvinPerWatt, 0.001, 10, "Die to lid", "With paste"), v.dieResistance, 0.30);
     a(number("lanes", unit::none, 0, 256, "Lanes", "For slots; 0: not stated"), v.lanes, 0);
-    a(stated("peak_w", unit::watt, 1, 2000, "Peak power", "For seconds, before it falls back to its held power"), v.peakW, 0.0);
+    a(stated("peak_w", unit::watt, 1, 2000, "Peak power", "For seconds, before it falls back to its held power"),
+      v.peakW, 0.0);
 }
 MD_FIELDS(CoolerSpec, "cooler", "What only a cooler has.") {
     a(choice("type", "Type"), v.type, CoolerType::TopDown);
     a(list("sockets", "Sockets", "That it has kits for"), v.sockets, {});
     a(number("fan_frame_mm", unit::mm, 20, 300, "Fan frame"), v.fanFrameMm, 92.0);
     a(number("fan_thickness_mm", unit::mm, 3, 100, "Fan thickness"), v.fanThicknessMm, 15.0);
-    a(stated("rated_tdp_w", unit::watt, 1, 2000, "Rated power", "As its maker states; not stated: the fins are taken from the size"), v.ratedTdpW, 0.0);
+    a(stated("rated_tdp_w", unit::watt, 1, 2000, "Rated power",
+             "As its maker states; not stated: the fins are taken from the size"),
+      v.ratedTdpW, 0.0);
     a(text("metal", "Liquid touches", "aluminium, copper or nickel; left out: no liquid"), v.metal, std::string{});
     a(flag("pump", "Pump on it"), v.pump, false);
     a(flag("sealed", "Bought filled", "As one loop with its radiator"), v.sealed, false);
@@ -49,10 +57,12 @@ MD_FIELDS(CoolerSpec, "cooler", "What only a cooler has.") {
 }
 MD_FIELDS(FanSpec, "fan", "What only a fan has; what is left out is taken from the class of its frame and thickness.") {
     a(stated("rpm", unit::rpm, 50, 30000, "Speed", "Rated, at 12 V"), v.rpm, 0.0);
-    a(stated("free_flow_m3s", unit::cubicMetresPerSecond, 1e-5, 1, "Free flow", "Rated, without resistance"), v.freeFlowM3s, 0.0);
+    a(stated("free_flow_m3s", unit::cubicMetresPerSecond, 1e-5, 1, "Free flow", "Rated, without resistance"),
+      v.freeFlowM3s, 0.0);
     a(stated("shutoff_pa", unit::pascal, 0.05, 5000, "Pressure", "Rated, at no flow"), v.shutoffPa, 0.0);
     a(levelField("level_dba", "Level", "At 1 m at rated speed"), v.levelDba, 0.0);
-    a(number("min_duty", unit::share, 0, 1, "Least duty", "Share of full speed below which it does not go"), v.minDuty, 0.20);
+    a(number("min_duty", unit::share, 0, 1, "Least duty", "Share of full speed below which it does not go"), v.minDuty,
+      0.20);
     a(stated("current_a", unit::ampere, 0.001, 50, "Current", "0: its power at 12 V"), v.currentA, 0.0);
 }
 MD_FIELDS(CardSpec, "card", "What only a card has.") {
@@ -65,10 +75,14 @@ MD_FIELDS(PowerSupplySpec, "supply", "What only a supply has.") {
     a(text("form", "Form", "atx, sfx, sfx-l, tfx, flex or 1u"), v.form, std::string("sfx"));
     a(number("rated_w", unit::watt, 5, 5000, "Rated power", "Held"), v.ratedW);
     a(number("efficiency", unit::share, 0.3, 1, "Efficiency"), v.efficiency, 0.90);
-    a(flag("brick", "Brick outside", "The converter stands outside and takes no room; what of it is inside are its bodies"), v.brick, false);
+    a(flag("brick", "Brick outside",
+           "The converter stands outside and takes no room; what of it is inside are its bodies"),
+      v.brick, false);
     a(stated("peak_w", unit::watt, 5, 20000, "Peak power", "For a millisecond"), v.peakW, 0.0);
     a(stated("rail_12v_a", unit::ampere, 0.1, 1000, "12 V rail"), v.rail12A, 0.0);
-    a(stated("twelve_pin_w", unit::watt, 10, 1000, "12-pin plug", "What the sense wires of its 12-pin plug allow: 150, 300, 450 or 600"), v.twelvePinW, 0.0);
+    a(stated("twelve_pin_w", unit::watt, 10, 1000, "12-pin plug",
+             "What the sense wires of its 12-pin plug allow: 150, 300, 450 or 600"),
+      v.twelvePinW, 0.0);
     a(text("cable_family", "Family of modular leads", "Left out: leads are fixed"), v.cableFamily, std::string{});
     a(levelField("level_dba", "Level", "At 1 m at full load; 0: told from its form"), v.levelDba, 0.0);
 }
@@ -111,19 +125,32 @@ MD_FIELDS(MadeSpec, "made", "What only a part has that is made.") {
 /// Calls @p f.operator()<S>() with the S that only parts of @p kind have.
 template <class F> decltype(auto) withSpecOf(PartKind kind, F&& f) {
     switch (kind) {
-    case PartKind::Case: return f.template operator()<CaseSpec>();
-    case PartKind::Board: return f.template operator()<BoardSpec>();
-    case PartKind::Processor: return f.template operator()<ProcessorSpec>();
-    case PartKind::Cooler: return f.template operator()<CoolerSpec>();
-    case PartKind::Fan: return f.template operator()<FanSpec>();
-    case PartKind::Card: return f.template operator()<CardSpec>();
-    case PartKind::PowerSupply: return f.template operator()<PowerSupplySpec>();
-    case PartKind::Drive: return f.template operator()<DriveSpec>();
-    case PartKind::Memory: return f.template operator()<MemorySpec>();
-    case PartKind::Adapter: return f.template operator()<AdapterSpec>();
-    case PartKind::Cable: return f.template operator()<CableSpec>();
-    case PartKind::Radiator: return f.template operator()<RadiatorSpec>();
-    case PartKind::Made: break;
+    case PartKind::Case:
+        return f.template operator()<CaseSpec>();
+    case PartKind::Board:
+        return f.template operator()<BoardSpec>();
+    case PartKind::Processor:
+        return f.template operator()<ProcessorSpec>();
+    case PartKind::Cooler:
+        return f.template operator()<CoolerSpec>();
+    case PartKind::Fan:
+        return f.template operator()<FanSpec>();
+    case PartKind::Card:
+        return f.template operator()<CardSpec>();
+    case PartKind::PowerSupply:
+        return f.template operator()<PowerSupplySpec>();
+    case PartKind::Drive:
+        return f.template operator()<DriveSpec>();
+    case PartKind::Memory:
+        return f.template operator()<MemorySpec>();
+    case PartKind::Adapter:
+        return f.template operator()<AdapterSpec>();
+    case PartKind::Cable:
+        return f.template operator()<CableSpec>();
+    case PartKind::Radiator:
+        return f.template operator()<RadiatorSpec>();
+    case PartKind::Made:
+        break;
     }
     return f.template operator()<MadeSpec>();
 }
