@@ -232,7 +232,7 @@ int run(int argc, char** argv, QStringList& again) {
     app::Context context;
     context.settings = app::Settings::load();
     QApplication::setStyle(new app::SheetStyle(context.theme));
-    context.document.setBackground(true);
+    context.document.setBackground(!parser.isSet(QStringLiteral("shots"))); // pictures wait for every answer
     app::MainWindow window(context);
     const bool once = parser.isSet(QStringLiteral("shots")) || parser.isSet(QStringLiteral("time-to-paint"));
     dress(window, context, parser, once);
