@@ -40,16 +40,14 @@ public:
         : m_project(project), m_build(build), m_ports(ports), m_change(change), m_standard(standard) {}
 
     std::vector<Named> of(Names names) {
+        if (!offerPlaces(names) && !offerOfLeads(names))
+            offerRest(names);
+        return std::move(m_all);
+    }
+
+private:
+    bool offerPlaces(Names names) {
         switch (names) {
-        case Names::Part:
-            parts();
-            break;
-        case Names::CasePart:
-            partsThat([](const Part& p) { return p.kind == PartKind::Case; }, {});
-            break;
-        case Names::LeadPart:
-            shelfThat(isLead);
-            break;
         case Names::Place:
         case Names::TakenPlace:
             places([](const Placed&) { return true; });
@@ -78,6 +76,44 @@ public:
         case Names::FreePlace:
             freePlaces();
             break;
+        default:
+            return false;
+        }
+        return true;
+    }
+    bool offerOfLeads(Names names) {
+        switch (names) {
+        case Names::End:
+            ends();
+            break;
+        case Names::ServedEnd:
+            servedEnds();
+            break;
+        case Names::JoinedLead:
+            for (const Joined& j : m_build.joined)
+                once(j.part->id, j.part->name);
+            break;
+        case Names::JoinedEnd:
+            for (const Joined& j : m_build.joined)
+                if (j.part->id == partOf(m_change))
+                    once(j.from, j.from.empty() ? "no stated socket" : j.from);
+            break;
+        case Names::LeadPart:
+            shelfThat(isLead);
+            break;
+        default:
+            return false;
+        }
+        return true;
+    }
+    void offerRest(Names names) {
+        switch (names) {
+        case Names::Part:
+            parts();
+            break;
+        case Names::CasePart:
+            partsThat([](const Part& p) { return p.kind == PartKind::Case; }, {});
+            break;
         case Names::Variant:
             variants();
             break;
@@ -96,21 +132,6 @@ public:
                     if (isTurnable(port))
                         add(port.id, port.id);
             break;
-        case Names::End:
-            ends();
-            break;
-        case Names::ServedEnd:
-            servedEnds();
-            break;
-        case Names::JoinedLead:
-            for (const Joined& j : m_build.joined)
-                once(j.part->id, j.part->name);
-            break;
-        case Names::JoinedEnd:
-            for (const Joined& j : m_build.joined)
-                if (j.part->id == partOf(m_change))
-                    once(j.from, j.from.empty() ? "no stated socket" : j.from);
-            break;
         case Names::Load:
             for (const Load& load : m_project.loads)
                 add(load.id, load.name);
@@ -123,14 +144,10 @@ public:
             for (const Chamber& c : m_build.caseSpec().chambers)
                 add(c.id, c.name);
             break;
-        case Names::Nothing:
-        case Names::Plug:
-            break;
+        default:
+            break; // nothing, and the kinds of plugs: any word will do
         }
-        return std::move(m_all);
     }
-
-private:
     static bool isTurnable(const Port& port) { return !port.angledWays.empty() || port.plug == PlugStyle::Angled; }
     void add(std::string value, std::string name, bool isStandard = false) {
         m_all.push_back({std::move(value), std::move(name), isStandard});
