@@ -15,7 +15,7 @@ using core::rules::Station;
 template <class Page> StationPage* page(Context& context, const Recorder&) { return new Page(context); }
 /// A station that only shows.
 template <auto painter> StationPage* sheet(Context& context, const Recorder&) {
-    return new StationPage(context, {}, painter);
+    return new StationPage(context, painter);
 }
 StationPage* benchPage(Context& context, const Recorder& recorder) { return new BenchPage(context, recorder); }
 } // namespace

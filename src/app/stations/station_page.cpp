@@ -5,10 +5,8 @@
 
 namespace app {
 
-StationPage::StationPage(Context& context, QString name, Painter painter, QWidget* parent)
-    : PaintedPanel(context, parent), m_painter(std::move(painter)) {
-    setAccessibleName(std::move(name));
-}
+StationPage::StationPage(Context& context, Painter painter, QWidget* parent)
+    : PaintedPanel(context, parent), m_painter(std::move(painter)) {}
 
 QRectF StationPage::inside() const { return QRectF(rect()).adjusted(16 + 13, 16 + 8, -9 - 10, -9 - 8); }
 

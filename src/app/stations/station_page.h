@@ -14,8 +14,8 @@ class StationPage : public PaintedPanel {
     Q_OBJECT
 public:
     using Painter = std::function<void(Canvas&, const QRectF&, const View&)>;
-    StationPage(Context& context, QString name, Painter painter,
-                QWidget* parent = nullptr); ///< @p name may be given later
+    /// Its name is that of its row in the registry.
+    StationPage(Context& context, Painter painter, QWidget* parent = nullptr);
 
     /// A button whose place is measured from the right and top of the inside of the border.
     QPushButton* addButton(const QString& text, const QString& objectName, int fromRight, int fromTop, int width,

@@ -8,7 +8,7 @@
 
 namespace app {
 
-AirPage::AirPage(Context& context, QWidget* parent) : StationPage(context, tr("Air"), paintAir, parent) {}
+AirPage::AirPage(Context& context, QWidget* parent) : StationPage(context, paintAir, parent) {}
 
 void AirPage::change(const core::Change& change) {
     if (const auto done = m_context.document.addChange(change); !done)

@@ -32,7 +32,7 @@ void dress(QCustomPlot* plot, const Theme& t) {
 } // namespace
 
 BenchPage::BenchPage(Context& context, const Recorder& recorder, QWidget* parent)
-    : StationPage(context, tr("Bench"), {}, parent), m_recorder(recorder), m_trace(new QCustomPlot(this)),
+    : StationPage(context, {}, parent), m_recorder(recorder), m_trace(new QCustomPlot(this)),
       m_level(new QCustomPlot(this)), m_clock(new QCustomPlot(this)) {
     m_trace->setObjectName(QStringLiteral("trace"));
     for (QCustomPlot* plot : {m_trace, m_level, m_clock}) {

@@ -5,7 +5,7 @@
 
 namespace app {
 
-BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, tr("Brief"), paintBrief, parent) {
+BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, paintBrief, parent) {
     const auto suit = [this] { setMinimumHeight(std::max(560, static_cast<int>(briefHeight(m_context.view())) + 44)); };
     connect(&context.document, &Document::changed, this, suit);
     connect(&context.document, &Document::revisionSelected, this, suit);

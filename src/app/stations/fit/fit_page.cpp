@@ -11,11 +11,9 @@ namespace app {
 using core::Axis;
 using List = FitLook::List;
 
-namespace {} // namespace
-
 FitPage::FitPage(Context& context, QWidget* parent)
     : StationPage(
-          context, tr("Fit"),
+          context,
           [this](Canvas& c, const QRectF& r, const View& v) {
               answer();
               paintFit(c, r, v, m_look);
