@@ -224,6 +224,57 @@ private slots:
         QVERIFY2(dialog.problem().contains("0, or from 50 to 30000 rpm"), qPrintable(dialog.problem()));
         QVERIFY(*projectNow().part(was.id) == was);
     }
+    /// What is not stated says so, and is no figure; typing one states it.
+    void whatIsNotStatedIsNoFigure() {
+        core::Part quiet = *projectNow().part("fan-92-15");
+        quiet.id = "quiet";
+        std::get<core::FanSpec>(quiet.spec).levelDba = 0;
+        QVERIFY(m_context.document.edit("a fan", [&](core::Project& p) {
+            p.shelf.push_back(quiet);
+            p.brief.carryBoxMm = {};
+        }));
+        PartEditDialog dialog(m_context, "quiet", nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        auto* level = in<QDoubleSpinBox>(&dialog, "level_dba");
+        QCOMPARE(level->text(), QStringLiteral("not stated"));
+        level->setValue(24);
+        dialog.accept();
+        QCOMPARE(std::get<core::FanSpec>(projectNow().part("quiet")->spec).levelDba, 24.0);
+        BriefDialog brief(m_context, nullptr);
+        QCOMPARE(in<QDoubleSpinBox>(&brief, "carry_box_mm0")->text(), QStringLiteral("not stated"));
+    }
+    /// A plug is turned in the ways in which it can be had, and no others; dust is offered where there is a screen.
+    void onlyWhatCanBeIsOffered() {
+        m_context.document.selectRevision("R10");
+        const std::string card = m_context.document.result().evaluation->build.at("card")->part->id;
+        QVERIFY(m_context.document.edit("angled plugs", [&](core::Project& p) {
+            p.shelf.edit(card)->ports = {{.id = "power",
+                                          .kind = "card-8",
+                                          .out = {core::Axis::Y, 1},
+                                          .towards = {core::Axis::Z, 1},
+                                          .angledWays = {{core::Axis::X, -1}, {core::Axis::X, 1}}}};
+        }));
+        ChangeDialog dialog(m_context, {}, nullptr);
+        auto* kind = in<QComboBox>(&dialog, "kind");
+        kind->setCurrentIndex(kind->findText("Another plug"));
+        const auto* e = m_context.view().evaluation();
+        const auto* placed = e->build.at(in<QComboBox>(&dialog, "mount")->currentData().toString().toStdString());
+        QVERIFY(placed);
+        const std::string id = in<QComboBox>(&dialog, "port")->currentData().toString().toStdString();
+        const auto port =
+            std::find_if(placed->ports.begin(), placed->ports.end(), [&](const auto& p) { return p.id == id; });
+        QVERIFY(port != placed->ports.end());
+        const auto* ways = in<QComboBox>(&dialog, "towards");
+        QCOMPARE(ways->count(), static_cast<int>(port->angledWays.size()));
+        for (int i = 0; i < ways->count(); ++i)
+            QCOMPARE(ways->itemText(i).toStdString(),
+                     core::directionWord(port->angledWays[static_cast<std::size_t>(i)]));
+        kind->setCurrentIndex(kind->findText("Dust in a screen"));
+        const auto* openings = in<QComboBox>(&dialog, "opening");
+        QVERIFY(openings->count() > 0);
+        for (int i = 0; i < openings->count(); ++i)
+            QVERIFY(e->build.opening(openings->itemData(i).toString().toStdString())->screen != core::Screen::None);
+    }
     void thePrinterIsDescribed() {
         PrinterDialog dialog(m_context, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);

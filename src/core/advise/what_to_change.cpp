@@ -42,18 +42,6 @@ struct SameGap {
     }
 };
 
-/// The mount a change is about; empty: it is about the whole case.
-std::string changedMount(const Change& change) {
-    return std::visit(
-        [](const auto& c) -> std::string {
-            if constexpr (requires { c.mount; })
-                return c.mount;
-            else
-                return {};
-        },
-        change);
-}
-
 class Advisor {
 public:
     Advisor(const Project& project, const stages::Evaluation& now, const fit::Gap& gap, std::string_view load,

@@ -179,6 +179,9 @@ template <> Resolver::Check Resolver::applyTo(const SetFouling& c, const std::st
     Opening* o = opening(c.opening);
     if (!o)
         return unknown(place, "opening", c.opening);
+    if (o->screen == Screen::None && c.fouling > 1)
+        return Problem{place, "\"" + o->name + "\" has no screen: dust in a bare opening is not modelled",
+                       "put a screen on it first"};
     o->fouling = c.fouling;
     return std::nullopt;
 }

@@ -134,6 +134,10 @@ struct Change : AnyChange {
 [[nodiscard]] std::string describe(const Change& change, const Project& project,
                                    const std::string& parentRevision = {});
 
+/// The mount, or the part, that a change names; empty: it names none.
+[[nodiscard]] std::string changedMount(const Change& change);
+[[nodiscard]] std::string changedPart(const Change& change);
+
 [[nodiscard]] std::string_view styleWord(OpeningStyle style);
 [[nodiscard]] std::optional<OpeningStyle> styleFromWord(std::string_view word);
 [[nodiscard]] std::string_view screenWord(Screen screen);

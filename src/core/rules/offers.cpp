@@ -11,28 +11,6 @@ bool hasFan(const Part& part) {
 }
 bool isLead(const Part& part) { return part.kind == PartKind::Cable || part.kind == PartKind::Adapter; }
 
-/// What the change says so far, where it has such a field.
-std::string mountOf(const Change& change) {
-    return std::visit(
-        [](const auto& c) -> std::string {
-            if constexpr (requires { c.mount; })
-                return c.mount;
-            else
-                return {};
-        },
-        change);
-}
-std::string partOf(const Change& change) {
-    return std::visit(
-        [](const auto& c) -> std::string {
-            if constexpr (requires { c.part; })
-                return c.part;
-            else
-                return {};
-        },
-        change);
-}
-
 class Offering {
 public:
     Offering(const Project& project, const Build& build, const PortMap& ports, const Change& change,
@@ -95,7 +73,7 @@ private:
             break;
         case Names::JoinedEnd:
             for (const Joined& j : m_build.joined)
-                if (j.part->id == partOf(m_change))
+                if (j.part->id == changedPart(m_change))
                     once(j.from, j.from.empty() ? "no stated socket" : j.from);
             break;
         case Names::LeadPart:
@@ -118,16 +96,20 @@ private:
             variants();
             break;
         case Names::Opening:
+        case Names::ScreenedOpening:
             for (const Opening& o : m_build.openings)
-                if (o.to.empty())
+                if (o.to.empty() && (names == Names::Opening || o.screen != Screen::None))
                     add(o.id, o.name);
             break;
         case Names::Modification:
             for (const Modification& m : m_build.caseSpec().modifications)
                 add(m.id, m.name);
             break;
+        case Names::AngledWay:
+            angledWays();
+            break;
         case Names::Port:
-            if (const Placed* at = m_build.at(mountOf(m_change)))
+            if (const Placed* at = m_build.at(changedMount(m_change)))
                 for (const Port& port : at->ports)
                     if (isTurnable(port))
                         add(port.id, port.id);
@@ -170,7 +152,7 @@ private:
     }
     void parts() {
         if (std::holds_alternative<SwapPart>(m_change)) {
-            if (const Placed* at = m_build.at(mountOf(m_change)))
+            if (const Placed* at = m_build.at(changedMount(m_change)))
                 partsThat([&](const Part& p) { return p.kind == at->part->kind; }, at->part->id);
             return;
         }
@@ -192,7 +174,7 @@ private:
         return it == m_standard.end() ? nullptr : &*it;
     }
     void freePlaces() {
-        const Part* wanted = part(partOf(m_change));
+        const Part* wanted = part(changedPart(m_change));
         for (const MountChoice& m : mountsOf(m_build))
             if (!m.taken && (!wanted || takes(m, *wanted)))
                 add(m.path, m.name + " (" + m.path + ")");
@@ -207,15 +189,25 @@ private:
         return std::any_of(m_project.shelf.begin(), m_project.shelf.end(), other) ||
                std::any_of(m_standard.begin(), m_standard.end(), other);
     }
+    /// Those in which the plug of the socket that was named can be had.
+    void angledWays() {
+        const auto* plug = std::get_if<SetPlug>(&m_change);
+        const Placed* at = plug ? m_build.at(plug->mount) : nullptr;
+        for (const Port& port : at ? at->ports : std::vector<Port>{})
+            if (port.id == plug->port)
+                // One that is angled already, and says no ways, stays as it is.
+                for (const Direction& way : port.angledWays.empty() ? std::vector{port.towards} : port.angledWays)
+                    add(directionWord(way), directionWord(way));
+    }
     void variants() {
         add({}, "as the place is drawn");
-        if (const Mount* m = mountAt(m_build, mountOf(m_change)))
+        if (const Mount* m = mountAt(m_build, changedMount(m_change)))
             for (const MountVariant& way : m->variants)
                 add(way.id, way.name);
     }
     /// Sockets the lead can draw from.
     void ends() {
-        const Part* lead = part(partOf(m_change));
+        const Part* lead = part(changedPart(m_change));
         add({}, "whatever is free");
         for (const Socket& s : m_ports.sockets)
             if (!s.giver.isLead && (!lead || lead->needs.empty() || lead->needs.contains(s.kind)))
@@ -223,7 +215,7 @@ private:
     }
     /// Plugs the lead can serve.
     void servedEnds() {
-        const Part* lead = part(partOf(m_change));
+        const Part* lead = part(changedPart(m_change));
         for (const Need& n : m_ports.needs)
             if (!n.taker.isLead && (!lead || lead->gives.empty() || lead->gives.contains(n.kind)))
                 once(n.taker.mount + ":" + n.kind, n.taker.name + ", " + n.kind);
@@ -245,7 +237,7 @@ std::vector<Named> named(const Project& project, const Build& build, const PortM
 }
 
 Change asItIs(const Build& build, Change change) {
-    const Placed* at = build.at(mountOf(change));
+    const Placed* at = build.at(changedMount(change));
     if (auto* fan = std::get_if<SetFan>(&change); fan && at)
         fan->duty = at->duty;
     else if (auto* limit = std::get_if<LimitPower>(&change); limit && at)

@@ -229,6 +229,7 @@ private slots:
         QTest::newRow("no carrier") << "nothing is placed at \"bay2\"";
         QTest::newRow("no fan there") << "a fan at mount \"card\" is not there";
         QTest::newRow("unknown opening") << "opening \"porthole\" is not there";
+        QTest::newRow("dust without a screen") << "dust in a bare opening is not modelled";
         QTest::newRow("duty") << "a share from 0 to 1";
         QTest::newRow("open share") << "a share from 0 to 1";
         QTest::newRow("power limit") << "more than 0 and at most 2000 W";
@@ -243,6 +244,7 @@ private slots:
                                                 {"no carrier", PlacePart{"fan-15", "bay2/x"}},
                                                 {"no fan there", FlipFan{"card"}},
                                                 {"unknown opening", SetScreen{"porthole", Screen::Fine}},
+                                                {"dust without a screen", SetFouling{"top-grille", 2}},
                                                 {"duty", SetFan{"side", FanMode::Fixed, 1.5}},
                                                 {"open share", SetOpening{"top-grille", OpeningStyle::Mesh, -0.1}},
                                                 {"power limit", LimitPower{"card", 0}},

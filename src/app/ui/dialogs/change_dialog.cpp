@@ -244,20 +244,10 @@ std::vector<core::Change> ChangeDialog::changes() const {
 
 core::Project ChangeDialog::withParts() const {
     core::Project project = m_context.document.project();
-    const auto named = [](const core::Change& change) {
-        return std::visit(
-            [](const auto& c) -> std::string {
-                if constexpr (requires { c.part; })
-                    return c.part;
-                else
-                    return {};
-            },
-            change);
-    };
     for (const core::Part& part : m_standard)
         if (const auto all = changes();
             !project.part(part.id) &&
-            std::any_of(all.begin(), all.end(), [&](const core::Change& c) { return named(c) == part.id; }))
+            std::any_of(all.begin(), all.end(), [&](const core::Change& c) { return core::changedPart(c) == part.id; }))
             project.shelf.push_back(part);
     return project;
 }

@@ -72,7 +72,7 @@ void FieldRows::addFlag(const core::Field& field) {
 
 void FieldRows::addNumbers(const core::NumberField& field, std::size_t count, bool whole) {
     Row row{.about = field};
-    const double low = field.zeroIsUnstated ? std::min(0.0, field.low) : field.low;
+    const double low = field.zeroIsUnstated ? 0 : field.low; // "not stated" stands at the lower end
     auto* all = count > 1 ? new QWidget(&m_form) : nullptr;
     auto* line = all ? new QHBoxLayout(all) : nullptr;
     if (line)
@@ -87,7 +87,7 @@ void FieldRows::addNumbers(const core::NumberField& field, std::size_t count, bo
             box->setDecimals(field.unit.decimals);
         if (field.unit.quantity == core::Quantity::None)
             box->setSuffix(*field.unit.text ? QStringLiteral("\u00a0") + qs(field.unit.text) : QString());
-        if (field.zeroIsUnstated && low == 0)
+        if (field.zeroIsUnstated)
             box->setSpecialValueText(QCoreApplication::translate("fields", "not stated"));
         QObject::connect(box, &QDoubleSpinBox::valueChanged, &m_form, [this] { tell(); });
         row.boxes.push_back(box);
@@ -106,7 +106,7 @@ void FieldRows::addChoice(const core::Field& field, const QStringList& labels) {
 }
 
 void FieldRows::addText(const core::Field& field, bool several) {
-    if (field.names != core::Names::Nothing && m_offers && field.names != core::Names::Plug) {
+    if (offers(field)) {
         auto* box = new QComboBox(&m_form);
         QObject::connect(box, &QComboBox::currentIndexChanged, &m_form, [this] { tell(); });
         return put(field, box, {.about = {field}, .named = true});
@@ -187,7 +187,9 @@ std::optional<double> FieldRows::number(const Row& row, std::size_t i) const {
         return std::nullopt;
     return m_form.stored(box) / row.about.unit.factor;
 }
-int FieldRows::chosen(const Row& row) const { return static_cast<QComboBox*>(row.widget)->currentIndex(); }
+std::size_t FieldRows::chosen(const Row& row) const {
+    return static_cast<std::size_t>(std::max(0, static_cast<QComboBox*>(row.widget)->currentIndex()));
+}
 std::optional<QString> FieldRows::text(const Row& row) const {
     const auto* box = qobject_cast<QComboBox*>(row.widget);
     if (box && !box->count())

@@ -91,7 +91,7 @@ private:
             else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
                 rows.addNumbers(field, std::tuple_size_v<T>, false);
             else if constexpr (core::Chosen<T>)
-                rows.addChoice(field, labelsOf<T>());
+                rows.offers(field) ? rows.addText(field, false) : rows.addChoice(field, labelsOf<T>());
             else if constexpr (std::same_as<T, std::string> || std::same_as<T, std::vector<std::string>> ||
                                std::same_as<T, std::map<std::string, int>>)
                 rows.addText(field, !std::same_as<T, std::string>);
@@ -118,7 +118,7 @@ private:
                 for (std::size_t i = 0; i < value.size(); ++i)
                     rows.showNumber(*row, i, value[i]);
             else if constexpr (core::Chosen<T>)
-                rows.showChoice(*row, indexOf(value));
+                row->named ? rows.showText(*row, qs(core::choiceWord(value))) : rows.showChoice(*row, indexOf(value));
             else if constexpr (std::same_as<T, std::string>)
                 rows.showText(*row, qs(value));
             else if constexpr (std::same_as<T, std::vector<std::string>>)
@@ -150,10 +150,9 @@ private:
                 for (std::size_t i = 0; i < value.size(); ++i)
                     value[i] = rows.number(*row, i).value_or(value[i]);
             else if constexpr (core::Chosen<T>)
-                value = core::ChoicesOf<T>::all[static_cast<std::size_t>(
-                                                    std::clamp(rows.chosen(*row), 0,
-                                                               static_cast<int>(core::ChoicesOf<T>::all.size()) - 1))]
-                            .value;
+                value = row->named
+                            ? core::choiceFrom<T>(rows.text(*row).value_or(QString()).toStdString()).value_or(value)
+                            : core::ChoicesOf<T>::all[rows.chosen(*row)].value;
             else if constexpr (std::same_as<T, std::string>)
                 value = rows.text(*row).value_or(qs(value)).toStdString();
             else if constexpr (std::same_as<T, std::vector<std::string>>)
@@ -180,6 +179,10 @@ private:
     }
 
     // ---- the widgets ----
+    /// Whether what can stand in a field is asked for, and not fixed.
+    [[nodiscard]] bool offers(const core::Field& field) const {
+        return m_offers && field.names != core::Names::Nothing && field.names != core::Names::Plug;
+    }
     void addFlag(const core::Field& field);
     void addNumbers(const core::NumberField& field, std::size_t count, bool whole);
     void addChoice(const core::Field& field, const QStringList& labels);
@@ -194,7 +197,7 @@ private:
     [[nodiscard]] bool flag(const Row& row) const;
     /// Nothing where it was not touched.
     [[nodiscard]] std::optional<double> number(const Row& row, std::size_t i) const;
-    [[nodiscard]] int chosen(const Row& row) const;
+    [[nodiscard]] std::size_t chosen(const Row& row) const;
     /// Nothing where there is nothing to choose from.
     [[nodiscard]] std::optional<QString> text(const Row& row) const;
     void takeSizes(const Row& row, core::Size3& sizes, core::SheetKind kind) const;

@@ -77,7 +77,8 @@ MD_CHANGE(SetPlug, "plug", "Another plug",
     a(partAt(Names::PluggedPlace), v.mount);
     a(text("port", "Socket").naming(Names::Port), v.port);
     a(choice("plug", "Plug"), v.style, PlugStyle::Straight);
-    a(choice("towards", "Lead goes", "Of an angled plug"), v.towards, Direction{Axis::Y, 1});
+    a(choice("towards", "Lead goes", "Of an angled plug: the ways in which it can be had").naming(Names::AngledWay),
+      v.towards, Direction{Axis::Y, 1});
 }
 MD_CHANGE(Connect, "connect", "Plug in a cable or adapter",
           "Ends are \"place:port\", or \"place:kind of plug\"; the case is \"case\".") {
@@ -99,7 +100,7 @@ MD_CHANGE(Modify, "modify", "Modify the case", "Carries out a modification of th
 }
 MD_CHANGE(SetFouling, "dust", "Dust in a screen",
           "How clogged the screen of an opening is: what it does after months, or cleaned.") {
-    a(openingField(), v.opening);
+    a(openingField().naming(Names::ScreenedOpening), v.opening);
     a(number("fouling", unit::none, 1, 10, "Fouling",
              "How many times the resistance of the clean screen: 1 clean, 2 to 3 after months"),
       v.fouling, 2.0);

@@ -55,12 +55,14 @@ enum class Names {
     VariedPlace,
     Variant,
     Opening,
+    ScreenedOpening,
     Modification,
     Port,
     End,
     ServedEnd,
     JoinedLead,
     JoinedEnd,
+    AngledWay,
     Plug
 };
 
@@ -70,8 +72,7 @@ struct Field {
     const char* label;     ///< on a form
     const char* help = ""; ///< one sentence, or nothing where the label says it all
     Names names = Names::Nothing;
-    bool longText = false; ///< a note of some lines
-    int least = 0;         ///< items of a list
+    int least = 0; ///< items of a list
 
     [[nodiscard]] constexpr Field naming(Names what) const {
         Field f = *this;
@@ -83,11 +84,6 @@ struct Field {
         f.least = items;
         return f;
     }
-    [[nodiscard]] constexpr Field lines() const {
-        Field f = *this;
-        f.longText = true;
-        return f;
-    }
 };
 
 /// A number has a range in which it means something. The limits are generous: what is beyond them is a slip of the hand
@@ -96,14 +92,7 @@ struct NumberField : Field {
     Unit unit;
     double low = 0, high = 0;
     bool zeroIsUnstated = false; ///< 0 stands for "not stated" and is taken as well
-    double start = 0;            ///< what a form begins with where nothing is known; 0: the lowest
 
-    /// A form begins with @p value.
-    [[nodiscard]] constexpr NumberField from(double value) const {
-        NumberField f = *this;
-        f.start = value;
-        return f;
-    }
     [[nodiscard]] constexpr bool holds(double value) const {
         return (value >= low && value <= high) || (zeroIsUnstated && value == 0);
     }

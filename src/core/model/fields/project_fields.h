@@ -23,13 +23,13 @@ MD_FIELDS(Load, "load", "How hard the machine works: shares of the rated power o
     a(number("card_share", unit::share, 0, 2, "Card"), v.cardShare, 1.0);
 }
 MD_FIELDS(Brief, "brief", "What must hold.") {
-    a(text("purpose", "Purpose").lines(), v.purpose, std::string{});
+    a(text("purpose", "Purpose"), v.purpose, std::string{});
     a(number("room_c", unit::celsius, -20, 60, "Room temperature", "All is judged at it"), v.roomC, 23.0);
     a(number("listener_m", unit::m, 0.1, 10, "Listener at", "Distance at which noise is judged"), v.listenerM, 1.0);
     a(number("altitude_m", unit::m, -400, 6000, "Altitude"), v.altitudeM, 0.0);
     a(text("load", "Load judged at", "The targets are judged at it").naming(Names::Load), v.load, std::string{});
     a(list("targets", "Targets"), v.targets, {});
-    a(number("carry_box_mm", unit::mm, 0, 3000, "Carry box",
+    a(stated("carry_box_mm", unit::mm, 0.01, 3000, "Carry box",
              "Inner size of the box it is carried in, any way round; 0: none"),
       v.carryBoxMm, std::array<double, 3>{});
 }
@@ -56,7 +56,7 @@ MD_FIELDS(Revision, "revision", "A parent plus changes; the first has no parent 
     a(text("id", "Name", "Used once"), v.id);
     a(text("parent", "Made from", "Left out: it is the first").naming(Names::Revision), v.parent, std::string{});
     a(list("changes", "Changes"), v.changes, {});
-    a(text("note", "Note").lines(), v.note, std::string{});
+    a(text("note", "Note"), v.note, std::string{});
     a(flag("validated", "Validated"), v.validated, false);
     a(list("observed_links", "Links seen"), v.observed, {});
 }
@@ -76,7 +76,7 @@ MD_FIELDS(Run, "run", "A logged test.") {
     a.optional(number("room_c", unit::celsius, -30, 60, "Room", "Typed in, where the log has no room channel"),
                v.roomC);
     a(text("instruments", "Instruments"), v.instruments, std::string{});
-    a(text("note", "Note").lines(), v.note, std::string{});
+    a(text("note", "Note"), v.note, std::string{});
     a(text("source", "Source", "file, rig or capture"), v.source, std::string{});
     a(flag("simulated", "Simulated",
            "Made by a simulated device: for ever, and it proves nothing, except in a project that is a simulation"),
