@@ -645,6 +645,20 @@ private slots:
                 part.needs == (std::map<std::string, int>{{"molex-4", 1}}));
     }
 
+    /// On a low window the dialog keeps its buttons in sight, and its fields scroll.
+    void thePartDialogFitsALowWindow() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->resize(1100, 700);
+        w.window->addPart();
+        QWidget* dialog = w.openDialog();
+        QVERIFY(dialog);
+        QVERIFY2(dialog->height() <= w.window->height() - 70, qPrintable(QString::number(dialog->height())));
+        const auto* buttons = dialog->findChild<QDialogButtonBox*>();
+        QVERIFY(dialog->rect().contains(buttons->geometry()));
+    }
+
     void shelfOutAndIn() {
         Window w;
         QTemporaryDir dir;

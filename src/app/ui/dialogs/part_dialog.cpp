@@ -221,8 +221,11 @@ void PartDialog::addTakenPlaces() {
 void PartDialog::showEvent(QShowEvent* event) {
     FormDialog::showEvent(event);
     m_search->setFocus(Qt::TabFocusReason);
-    if (const QWidget* over = parentWidget())
-        move(over->mapToGlobal(QPoint(over->width() - width() - 8, 70)));
+    if (const QWidget* over = parentWidget()) {
+        constexpr int below = 70, edge = 12; // its buttons stay on a low screen; the fields scroll
+        resize(width(), std::min(height(), over->height() - below - edge));
+        move(over->mapToGlobal(QPoint(over->width() - width() - 8, below)));
+    }
 }
 
 PartDialog::~PartDialog() { m_context.selection.setGhost(std::nullopt); }
