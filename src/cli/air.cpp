@@ -57,6 +57,24 @@ store::Json airJson(const core::stages::Evaluation& e) {
               {"pressure_pa", b.pressurePa}}}};
 }
 
+void sayAir(const core::stages::Evaluation& e, const core::Reader& reader) {
+    using namespace core::figure;
+    const auto shown = [&](const core::Figure& f) { return reader.text(f); };
+    const core::Sentence noise = std::isfinite(e.noise.totalDba)
+                                     ? core::say("noise {}", usual(core::Quantity::Level, e.noise.totalDba))
+                                     : core::say("noise none: nothing that makes noise is in the revision");
+    sayTo(reader, core::say("{} in a room of {}: {}, pressure {}", e.build.revision, celsius(e.air.conditions.roomC),
+                            noise, usual(core::Quantity::Pressure, e.air.balance.pressurePa).signedFigure()));
+    for (const auto& p : e.air.parts)
+        say("  %-28s %9s ±%s, %7s%s\n", p.name, shown(celsius(p.temperatureC)), shown(kelvin(p.bandK, 0).bare()),
+            shown(watts(p.powerW, 1)), p.throttled ? ", held at its limit" : "");
+    for (const auto& c : e.air.chambers)
+        say("  air in %-21s %9s\n", c.id, shown(celsius(c.airC)));
+    for (const auto& f : e.air.fans)
+        say("  %-28s %8s, %11s %s\n", f.name + " (" + f.id + ")", shown(usual(core::Quantity::Speed, f.rpm)),
+            shown(flow(f.flowM3h, 1)), directionWord(f.direction));
+}
+
 } // namespace
 
 int air(const Options& options) {
@@ -64,9 +82,9 @@ int air(const Options& options) {
     if (!looked)
         return badInput(looked.error());
     const core::stages::Evaluation& e = (*looked)->evaluation;
-    const std::string& revision = (*looked)->revision;
+    const core::Reader reader = readerOf(options, (*looked)->project);
     const store::Json findings =
-        findingsJson(e.findings, [](const auto& f) { return f.station == core::rules::Station::Air; });
+        findingsJson(e.findings, reader, [](const auto& f) { return f.station == core::rules::Station::Air; });
     const bool blocked =
         std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });
     if (options.json) {
@@ -75,18 +93,7 @@ int air(const Options& options) {
         print(json);
         return blocked ? ExitNotMet : ExitFine;
     }
-    say("%s in a room of %.1f °C: noise %s, pressure %+.2f Pa\n", revision.c_str(), e.air.conditions.roomC,
-        std::isfinite(e.noise.totalDba) ? core::fixed(e.noise.totalDba, 1) + " dB(A)"
-                                        : std::string("none: nothing that makes noise is in the revision"),
-        e.air.balance.pressurePa);
-    for (const auto& p : e.air.parts)
-        say("  %-28s %6.1f °C ±%.0f, %5.1f W%s\n", p.name.c_str(), p.temperatureC, p.bandK, p.powerW,
-            p.throttled ? ", held at its limit" : "");
-    for (const auto& c : e.air.chambers)
-        say("  air in %-21s %6.1f °C\n", c.id.c_str(), c.airC);
-    for (const auto& f : e.air.fans)
-        say("  %-28s %6.0f rpm, %6.1f m³/h %s\n", (f.name + " (" + f.id + ")").c_str(), f.rpm, f.flowM3h,
-            directionWord(f.direction));
+    sayAir(e, reader);
     sayFindings(findings);
     return blocked ? ExitNotMet : ExitFine;
 }

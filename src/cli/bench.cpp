@@ -6,7 +6,7 @@
 namespace cli {
 namespace {
 
-store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
+store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a, const core::Reader& reader) {
     using store::Json;
     Json channels = Json::array();
     for (const auto& c : a.channels) {
@@ -24,16 +24,20 @@ store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
                {"mean", finite(c.mean)},
                {"p95", finite(c.p95)},
                {"sustained_max", finite(c.sustainedMax)},
-               {"why", c.why}};
+               {"why", reader.text(c.why)}};
         if (c.atReference) {
             j["at_reference"] = c.atReference->value;
             j["at_reference_u"] = c.atReference->u;
         }
         channels.push_back(std::move(j));
     }
-    Json out{{"run", run.id},           {"revision", run.revision},    {"load", run.load},
-             {"room_c", a.roomC},       {"room_logged", a.roomLogged}, {"simulated", run.simulated},
-             {"unsettled", a.unsettled}};
+    Json out{{"run", run.id},
+             {"revision", run.revision},
+             {"load", run.load},
+             {"room_c", a.roomC},
+             {"room_logged", a.roomLogged},
+             {"simulated", run.simulated},
+             {"unsettled", reader.text(a.unsettled)}};
     Json throttles = Json::array();
     for (const auto& t : a.throttles)
         throttles.push_back({{"subject", t.subject},
@@ -53,7 +57,7 @@ store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
                       : a.throttle == core::bench::Throttle::PowerLimit ? "power limit"
                                                                         : "other";
     out["throttle_share"] = a.throttleShare;
-    out["notes"] = a.notes;
+    out["notes"] = reader.texts(a.notes);
     // What decides the exit code, in one list.
     Json findings = Json::array();
     if (!a.load)
@@ -65,11 +69,21 @@ store::Json runJson(const core::Run& run, const core::bench::RunAnalysis& a) {
         if (c.state == core::bench::SettleState::Refused)
             findings.push_back({{"severity", "blocker"},
                                 {"subject", c.name},
-                                {"text", c.name + " is refused: " + c.why},
+                                {"text", reader.text(core::say("{} is refused: {}", c.name, c.why))},
                                 {"rule", "run-refused"}});
     out["findings"] = findings;
     out["channels"] = channels;
     return out;
+}
+
+/// A settled value as a person reads it: temperatures in the reader's unit, all else in that of the log.
+std::string settledText(const store::Json& channel, const core::Reader& reader) {
+    const double value = channel["settled"].get<double>();
+    const std::string kind = channel["kind"].get<std::string>();
+    if (kind == core::channelKindWord(core::ChannelKind::Temperature) ||
+        kind == core::channelKindWord(core::ChannelKind::Ambient))
+        return reader.text(core::figure::celsius(value));
+    return core::fixed(value, 1) + " " + channel["unit"].get<std::string>();
 }
 
 } // namespace
@@ -84,6 +98,7 @@ int bench(const Options& options) {
         return badInput(
             {"--revision", "revision \"" + options.revision + "\" is not there", "one of the project's revisions"});
     const auto analyses = analyseRuns(*project, options.revision, options.run);
+    const core::Reader reader = readerOf(options, *project);
     store::Json runs = store::Json::array();
     bool unsettled = false;
     for (const core::Run& run : project->runs) {
@@ -94,7 +109,7 @@ int bench(const Options& options) {
         for (const auto& c : a.channels)
             unsettled = unsettled || c.state == core::bench::SettleState::Refused;
         unsettled = unsettled || !a.load;
-        runs.push_back(runJson(run, a));
+        runs.push_back(runJson(run, a, reader));
     }
     if (runs.empty())
         return badInput({options.project, "there is no such run", "import a log first"});
@@ -116,10 +131,7 @@ int bench(const Options& options) {
             for (const auto& c : run["channels"])
                 say("  %-14s %-9s %s  %s\n", c["name"].get<std::string>().c_str(),
                     c["state"].get<std::string>().c_str(),
-                    c["settled"].is_null()
-                        ? "-"
-                        : (core::fixed(c["settled"].get<double>(), 1) + " " + c["unit"].get<std::string>()).c_str(),
-                    c["why"].get<std::string>().c_str());
+                    c["settled"].is_null() ? "-" : settledText(c, reader).c_str(), c["why"].get<std::string>().c_str());
             for (const auto& n : run["notes"])
                 say("  note: %s\n", n.get<std::string>().c_str());
             sayFindings(run["findings"]);

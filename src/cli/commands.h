@@ -18,10 +18,11 @@ struct Options {
     std::string run;
     std::string output;
     bool json = false;
-    bool fitPage = false; ///< sections: fitted to the sheet instead of true size
-    std::string sheet;    ///< sections: "own", "A4" or "A3"; empty: own, fitted A4
-    double scale = 0;     ///< sections: 0 is true size, or what fits with @c fitPage
-    std::string what;     ///< schema: "project", "shelf" or "tables"
+    std::vector<std::string> units; ///< of what is said: "inch", "f", "cfm"; the figures of --json keep their own
+    bool fitPage = false;           ///< sections: fitted to the sheet instead of true size
+    std::string sheet;              ///< sections: "own", "A4" or "A3"; empty: own, fitted A4
+    double scale = 0;               ///< sections: 0 is true size, or what fits with @c fitPage
+    std::string what;               ///< schema: "project", "shelf" or "tables"
     // import
     std::string log, name;
     std::vector<std::string> subjects; ///< "COLUMN=MOUNT"
@@ -54,6 +55,8 @@ struct Look {
 /// Analyses of the runs, of one revision or one run only where an id is given.
 [[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {},
                                                      const std::string& run = {});
+/// Who the answer is for: the units asked for, and the currency of the project.
+[[nodiscard]] core::Reader readerOf(const Options& options, const core::Project& project);
 /// null where there is no number.
 [[nodiscard]] store::Json finite(double value);
 void print(const store::Json& json);
@@ -62,6 +65,8 @@ void put(const std::string& text);
 template <class... Arguments> void say(const char* format, const Arguments&... arguments) {
     put(fmt::sprintf(format, arguments...));
 }
+/// A line in the reader's units.
+inline void sayTo(const core::Reader& reader, const core::Sentence& line) { put(reader.text(line) + "\n"); }
 /// A note on standard error.
 void note(const std::string& text);
 /// Whether all that was said arrived: a full disk behind standard output is an error like any other.
@@ -84,7 +89,7 @@ int capture(const Options& options);
 
 /// Findings as every command prints them: those in their order; @p counts picks those the command is about, whose
 /// blockers decide what it ends with.
-store::Json findingsJson(const std::vector<core::rules::Finding>& findings,
+store::Json findingsJson(const std::vector<core::rules::Finding>& findings, const core::Reader& reader,
                          const std::function<bool(const core::rules::Finding&)>& counts);
 void sayFindings(const store::Json& findings);
 

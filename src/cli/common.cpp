@@ -88,11 +88,19 @@ core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::
     return analyses;
 }
 
+core::Reader readerOf(const Options& options, const core::Project& project) {
+    const auto asked = [&](const char* unit) {
+        return std::find(options.units.begin(), options.units.end(), unit) != options.units.end();
+    };
+    return core::Reader(core::Show(
+        {.fahrenheit = asked("f"), .cfm = asked("cfm"), .inch = asked("inch"), .currency = project.currency}));
+}
+
 store::Json finite(double value) { return std::isfinite(value) ? store::Json(value) : store::Json(); }
 
 void print(const store::Json& json) { put(json.dump(2, ' ', false, store::Json::error_handler_t::replace) + "\n"); }
 
-store::Json findingsJson(const std::vector<core::rules::Finding>& findings,
+store::Json findingsJson(const std::vector<core::rules::Finding>& findings, const core::Reader& reader,
                          const std::function<bool(const core::rules::Finding&)>& counts) {
     store::Json all = store::Json::array();
     for (const auto& f : findings)
@@ -102,9 +110,9 @@ store::Json findingsJson(const std::vector<core::rules::Finding>& findings,
                            {"station", std::string(core::rules::stationWord(f.station))},
                            {"subject", f.subject},
                            {"about", core::textOf(f.about)},
-                           {"text", f.text},
+                           {"text", reader.text(f.text)},
                            {"rule", f.rule},
-                           {"remedies", f.remedies}});
+                           {"remedies", reader.texts(f.remedies)}});
     return all;
 }
 

@@ -39,7 +39,7 @@ store::Json gapJson(const core::fit::Gap& gap) {
             {"chain", chain}};
 }
 
-store::Json roomJson(const core::Project& project, const core::stages::Evaluation& e, const core::Show& show) {
+store::Json roomJson(const core::Project& project, const core::stages::Evaluation& e, const core::Reader& reader) {
     store::Json rooms = store::Json::array();
     for (const auto& r : core::fit::roomLeft(project, e.build, {.needs = project.needs}))
         rooms.push_back({{"mount", r.mount},
@@ -51,12 +51,12 @@ store::Json roomJson(const core::Project& project, const core::stages::Evaluatio
                          {"surely_mm", r.surelyMm},
                          {"limit", r.limit},
                          {"rule", r.rule},
-                         {"text", core::explain::textOf(r, show)}});
+                         {"text", reader.text(core::explain::textOf(r))}});
     return rooms;
 }
 
 store::Json changesJson(const core::Project& project, const core::stages::Evaluation& e, const std::string& load,
-                        const core::Show& show) {
+                        const core::Reader& reader) {
     store::Json all = store::Json::array();
     for (const auto& gap : e.fit.gaps) {
         if (!gap.isShort())
@@ -67,7 +67,7 @@ store::Json changesJson(const core::Project& project, const core::stages::Evalua
                              {"mends", m.mends},
                              {"won_mm", m.wonMm},
                              {"margin_mm", m.marginMm},
-                             {"spoils", m.spoils},
+                             {"spoils", reader.texts(m.spoils)},
                              {"processor_k", finite(m.processorK)},
                              {"card_k", finite(m.cardK)},
                              {"noise_db", m.noiseDb},
@@ -75,16 +75,16 @@ store::Json changesJson(const core::Project& project, const core::stages::Evalua
                              {"minutes", m.minutes},
                              {"price", m.price},
                              {"volume_l", m.volumeL},
-                             {"text", core::explain::textOf(m, show)}});
+                             {"text", reader.text(core::explain::textOf(m))}});
         all.push_back({{"gap", gap.id},
                        {"short_mm", -gap.marginMm()},
                        {"mends", mends},
-                       {"edit", core::advise::whatToEdit(gap)}});
+                       {"edit", reader.text(core::advise::whatToEdit(gap))}});
     }
     return all;
 }
 
-store::Json measureJson(const core::fit::FitResult& fit, const core::Show& show) {
+store::Json measureJson(const core::fit::FitResult& fit, const core::Reader& reader) {
     store::Json all = store::Json::array();
     for (const auto& m : core::fit::measureNext(fit))
         all.push_back({{"dimension", m.label},
@@ -96,11 +96,11 @@ store::Json measureJson(const core::fit::FitResult& fit, const core::Show& show)
                        {"risk_then", m.riskThen},
                        {"worst_won_mm", m.worstWonMm},
                        {"gaps", m.gaps},
-                       {"text", core::explain::textOf(m, show)}});
+                       {"text", reader.text(core::explain::textOf(m))}});
     return all;
 }
 
-store::Json insertionJson(const core::stages::Evaluation& e) {
+store::Json insertionJson(const core::stages::Evaluation& e, const core::Reader& reader) {
     store::Json all = store::Json::array();
     for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
         all.push_back({{"mount", i.mount},
@@ -110,13 +110,13 @@ store::Json insertionJson(const core::stages::Evaluation& e) {
                        {"tilt_deg", i.tiltDeg},
                        {"tight", i.tight},
                        {"before", i.before},
-                       {"blocked_by", i.blockedBy},
+                       {"blocked_by", reader.text(i.blockedBy)},
                        {"positions", i.poses.size()},
-                       {"text", i.text}});
+                       {"text", reader.text(i.text)}});
     return all;
 }
 
-store::Json portsJson(const core::Build& build, const core::rules::PortMap& map) {
+store::Json portsJson(const core::Build& build, const core::rules::PortMap& map, const core::Reader& reader) {
     const auto holder = [&](const core::rules::Holder& h) {
         return h.isLead ? core::textOf(core::rules::thingOf(build, h)) : h.mount;
     };
@@ -129,7 +129,7 @@ store::Json portsJson(const core::Build& build, const core::rules::PortMap& map)
                          {"giver", socket ? store::Json(holder(socket->giver)) : store::Json(nullptr)},
                          {"via", need.via},
                          {"short", socket == nullptr},
-                         {"text", core::explain::textOf(map, n)}});
+                         {"text", reader.text(core::explain::textOf(map, n))}});
     }
     for (const auto& s : map.sockets)
         if (s.takenBy < 0)
@@ -140,7 +140,7 @@ store::Json portsJson(const core::Build& build, const core::rules::PortMap& map)
     return {{"plugs", needs}, {"free", free}, {"adapters", offers}};
 }
 
-store::Json linksJson(const core::rules::Wiring& wiring) {
+store::Json linksJson(const core::rules::Wiring& wiring, const core::Reader& reader) {
     store::Json all = store::Json::array();
     for (const auto& l : wiring.links)
         all.push_back({{"mount", l.mount},
@@ -149,9 +149,9 @@ store::Json linksJson(const core::rules::Wiring& wiring) {
                        {"lanes", l.lanes},
                        {"usable_gb_s", l.usableGbs},
                        {"need_gb_s", l.needGbs},
-                       {"narrowest", l.narrowest},
+                       {"narrowest", reader.text(l.narrowest)},
                        {"enough", l.enough},
-                       {"text", l.text}});
+                       {"text", reader.text(l.text)}});
     const auto budget = [](const core::rules::LaneBudget& b) {
         return store::Json{{"given", b.given}, {"used", b.used}, {"users", b.users}};
     };
@@ -159,7 +159,7 @@ store::Json linksJson(const core::rules::Wiring& wiring) {
             {"lanes", {{"processor", budget(wiring.lanes.processor)}, {"chipset", budget(wiring.lanes.chipset)}}}};
 }
 
-store::Json ledgerJson(const core::rules::Wiring& wiring) {
+store::Json ledgerJson(const core::rules::Wiring& wiring, const core::Reader& reader) {
     store::Json all = store::Json::array();
     for (const auto& row : wiring.ledger)
         all.push_back({{"modification", row.modification},
@@ -168,7 +168,7 @@ store::Json ledgerJson(const core::rules::Wiring& wiring) {
                        {"by", row.by},
                        {"homeless", row.homeless},
                        {"open", row.open},
-                       {"text", row.text}});
+                       {"text", reader.text(row.text)}});
     return all;
 }
 
@@ -222,18 +222,18 @@ store::Json jointsJson(const core::fit::FitResult& fit) {
     return all;
 }
 
-store::Json cablesJson(const core::rules::Wiring& wiring) {
+store::Json cablesJson(const core::rules::Wiring& wiring, const core::Reader& reader) {
     store::Json all = store::Json::array();
     for (const auto& c : wiring.cables)
         all.push_back({{"part", c.part},
-                       {"from", c.from},
-                       {"to", c.to},
+                       {"from", reader.text(c.from)},
+                       {"to", reader.text(c.to)},
                        {"length_mm", c.lengthMm},
                        {"way_mm", c.wayMm},
                        {"slack_mm", c.slackMm},
                        {"assumed", c.assumed},
                        {"state", std::string(core::rules::leadStateWord(c.state))},
-                       {"text", c.text}});
+                       {"text", reader.text(c.text)}});
     return all;
 }
 
@@ -245,9 +245,9 @@ int fit(const Options& options) {
         return badInput(looked.error());
     const core::stages::Evaluation& e = (*looked)->evaluation;
     const std::string& revision = (*looked)->revision;
-    const core::Show show(core::UnitChoice{.currency = (*looked)->project.currency});
+    const core::Reader reader = readerOf(options, (*looked)->project);
     using core::rules::Station;
-    const store::Json findings = findingsJson(e.findings, [](const auto& f) {
+    const store::Json findings = findingsJson(e.findings, reader, [](const auto& f) {
         return f.station == Station::Brief || f.station == Station::Fit || f.rule == "bed";
     });
     const bool blocked =
@@ -261,14 +261,14 @@ int fit(const Options& options) {
                {"joints", jointsJson(e.fit)},
                {"placed", placedJson(e.build)},
                {"seats", seatsJson(e.build)},
-               {"room", roomJson((*looked)->project, e, show)},
-               {"changes", changesJson((*looked)->project, e, options.load, show)},
-               {"measure_next", measureJson(e.fit, show)},
-               {"insertion", insertionJson(e)},
-               {"ports", portsJson(e.build, e.wiring.ports)},
-               {"links", linksJson(e.wiring)},
-               {"ledger", ledgerJson(e.wiring)},
-               {"cables", cablesJson(e.wiring)},
+               {"room", roomJson((*looked)->project, e, reader)},
+               {"changes", changesJson((*looked)->project, e, options.load, reader)},
+               {"measure_next", measureJson(e.fit, reader)},
+               {"insertion", insertionJson(e, reader)},
+               {"ports", portsJson(e.build, e.wiring.ports, reader)},
+               {"links", linksJson(e.wiring, reader)},
+               {"ledger", ledgerJson(e.wiring, reader)},
+               {"cables", cablesJson(e.wiring, reader)},
                {"findings", findings},
                {"volume_l", e.fit.volumeL},
                {"footprint_cm2", e.fit.footprintCm2},
@@ -282,24 +282,25 @@ int fit(const Options& options) {
                  {"wall_w", e.power.wallW}}}});
         return blocked ? ExitNotMet : ExitFine;
     }
-    say("%s: %.2f L, %zu gaps, parts draw %.0f W of %.0f W\n", revision.c_str(), e.fit.volumeL, e.fit.gaps.size(),
-        e.power.drawW, e.power.supplyW);
+    using core::figure::mm;
+    sayTo(reader, core::say("{}: {}, {} gaps, parts draw {} of {}", revision,
+                            core::figure::usual(core::Quantity::Volume, e.fit.volumeL), e.fit.gaps.size(),
+                            core::figure::watts(e.power.drawW), core::figure::watts(e.power.supplyW)));
     for (const auto& gap : e.fit.gaps)
-        say("  %-7s %s to %s: %s ±%s mm, needs %s, %s at worst\n",
-            std::string(core::fit::gapStateWord(gap.state)).c_str(), gap.between[0].text.c_str(),
-            gap.between[1].text.c_str(), core::fixed(gap.nominal.mm(), 1).c_str(),
-            core::fixed(gap.worstBandMm, 1).c_str(), core::fixed(gap.requiredMm, 1).c_str(),
-            core::withSign(gap.marginMm(), 1).c_str());
+        say("  %-7s %s\n", std::string(core::fit::gapStateWord(gap.state)),
+            reader.text(core::say("{} to {}: {} ±{}, needs {}, {} at worst", gap.between[0].text, gap.between[1].text,
+                                  mm(gap.nominal.mm()).bare(), mm(gap.worstBandMm), mm(gap.requiredMm).bare(),
+                                  mm(gap.marginMm()).signedFigure().bare())));
     for (const auto& i : core::fit::insertions(e.build, core::make::orderOf(e.make)))
-        say("  going in: %s\n", i.text.c_str());
+        say("  going in: %s\n", reader.text(i.text));
     for (const auto& gap : e.fit.gaps)
         if (gap.isShort())
             for (const auto& mend : core::advise::whatToChange((*looked)->project, e, gap, options.load))
                 if (mend.mends)
                     say("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(),
-                        core::explain::textOf(mend, show).c_str());
+                        reader.text(core::explain::textOf(mend)));
     for (const auto& next : core::fit::measureNext(e.fit))
-        say("  measure next: %s\n", core::explain::textOf(next, show).c_str());
+        say("  measure next: %s\n", reader.text(core::explain::textOf(next)));
     for (const auto& j : e.fit.joints)
         say("  joined  %s to %s: %s\n", j.between[0].c_str(), j.between[1].c_str(), j.how.c_str());
     sayFindings(findings);

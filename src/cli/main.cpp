@@ -26,19 +26,25 @@ int main(int argc, char** argv) {
         sub->add_option("project", o.project, "project file (.minidraft) or interchange folder")->required();
         return sub;
     };
+    const auto withUnits = [&](CLI::App* sub) {
+        sub->add_option("--units", o.units, "what is said in inch, f (°F), cfm; mm, °C and m³/h unless named")
+            ->delimiter(',')
+            ->check(CLI::IsMember({"inch", "f", "cfm", "mm", "c", "m3h"}));
+        return sub;
+    };
     const auto withRevision = [&](CLI::App* sub) {
         sub->add_option("-r,--revision", o.revision, "revision (default: the last one)");
         return sub;
     };
-    withRevision(withProject(add("fit", "gaps with their chains, answers, compatibility, power", cli::fit)))
+    withUnits(withRevision(withProject(add("fit", "gaps with their chains, answers, compatibility, power", cli::fit))))
         ->add_option("--load", o.load, "load of the project");
-    withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air)))
+    withUnits(withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air))))
         ->add_option("--load", o.load, "load of the project");
-    withRevision(withProject(add("bench", "settled values of logged runs", cli::bench)))
+    withUnits(withRevision(withProject(add("bench", "settled values of logged runs", cli::bench))))
         ->add_option("--run", o.run, "one run");
-    withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict)));
+    withUnits(withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict))));
     const auto withForce = [&](CLI::App* sub, const char* help) { sub->add_flag("--force", o.force, help); };
-    auto* report = withRevision(withProject(add("report", "one self-contained HTML page", cli::report)));
+    auto* report = withUnits(withRevision(withProject(add("report", "one self-contained HTML page", cli::report))));
     report->add_option("-o,--output", o.output, "file to write");
     withForce(report, "overwrite a file that is there");
     auto* import = withRevision(withProject(add("import", "attach a CSV log to a revision", cli::importLog)));

@@ -9,14 +9,14 @@ namespace cli {
 namespace {
 using core::verdict::RevisionVerdict;
 
-std::vector<std::string> texts(const std::vector<core::verdict::Reason>& reasons) {
+std::vector<std::string> texts(const std::vector<core::verdict::Reason>& reasons, const core::Reader& reader) {
     std::vector<std::string> all;
     for (const auto& reason : reasons)
-        all.push_back(reason.text);
+        all.push_back(reader.text(reason.text));
     return all;
 }
 
-store::Json verdictJson(const RevisionVerdict& v) {
+store::Json verdictJson(const RevisionVerdict& v, const core::Reader& reader) {
     using store::Json;
     Json targets = Json::array();
     for (const auto& t : v.targets)
@@ -33,14 +33,14 @@ store::Json verdictJson(const RevisionVerdict& v) {
                            {"run", t.run},
                            {"runs", t.runs},
                            {"simulated", t.simulated},
-                           {"why", t.why}});
+                           {"why", reader.text(t.why)}});
     return {{"id", v.id},
             {"targets", targets},
             {"proven", v.proven},
             {"blockers", v.blockers},
             {"can_be_validated", v.canBeValidated},
             {"validated", v.validated},
-            {"before", texts(v.before)},
+            {"before", texts(v.before, reader)},
             {"problem", v.problem}};
 }
 
@@ -61,6 +61,7 @@ int verdict(const Options& options) {
     const auto chosen = revisionOf(options, *project);
     if (!chosen)
         return badInput(chosen.error());
+    const core::Reader reader = readerOf(options, *project);
     const auto analyses = analyseRuns(*project, options.revision);
     const auto baseline = project->revision(project->baseline)
                               ? core::stages::evaluate(*project, project->baseline)
@@ -77,8 +78,8 @@ int verdict(const Options& options) {
         const auto e = core::stages::evaluate(*project, r.id);
         if (e)
             v = core::verdict::judge(*project, *e, analyses),
-            findings =
-                findingsJson(e->findings, [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
+            findings = findingsJson(e->findings, reader,
+                                    [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
         else
             v.problem = e.error().text();
         if (r.id == *chosen) {
@@ -86,7 +87,7 @@ int verdict(const Options& options) {
             for (const auto& t : v.targets)
                 met = met && t.state != core::Mark::Crossed && t.basis != core::verdict::Basis::Missing;
         }
-        revisions.push_back(verdictJson(v));
+        revisions.push_back(verdictJson(v, reader));
         revisions.back()["findings"] = findings;
         if (e && baseline && r.id != project->baseline)
             for (const auto& d : core::verdict::against(*e, *baseline)) {
@@ -94,8 +95,8 @@ int verdict(const Options& options) {
                                      {"baseline", d.then},
                                      {"by", d.by()},
                                      {"percent", d.then != 0 ? store::Json(d.percent()) : store::Json()}};
-                words += (words.empty() ? "" : "; ") + d.name + " " +
-                         core::verdict::textOf(d, core::Show({.currency = project->currency}));
+                words +=
+                    (words.empty() ? "" : "; ") + reader.text(core::say("{} {}", d.name, core::verdict::textOf(d)));
             }
         revisions.back()["against_baseline"] = differences;
         if (options.json)
@@ -103,12 +104,11 @@ int verdict(const Options& options) {
         say("%s: %d of %zu targets proven, %d blockers%s\n", v.id.c_str(), v.proven, v.targets.size(), v.blockers,
             v.validated ? ", validated" : "");
         for (const auto& t : v.targets)
-            say("  %-8s %-26s %s\n", std::string(core::markWord(t.state)).c_str(), t.name.c_str(),
-                t.basis == core::verdict::Basis::Missing
-                    ? ("missing: " + t.why).c_str()
-                    : (core::Show().text(core::explain::quantityOf(t.kind), t.value) + ", " +
-                       core::verdict::basisText(t))
-                          .c_str());
+            say("  %-8s %-26s %s\n", std::string(core::markWord(t.state)), t.name,
+                reader.text(t.basis == core::verdict::Basis::Missing
+                                ? core::say("missing: {}", t.why)
+                                : core::say("{}, {}", core::figure::usual(core::quantityOf(t.kind), t.value),
+                                            core::verdict::basisText(t))));
         if (!v.problem.empty())
             say("  does not resolve: %s\n", v.problem.c_str());
         if (!words.empty())
@@ -129,8 +129,7 @@ int report(const Options& options) {
         return badInput(revision.error());
     const auto evaluations = evaluateAll(*project);
     const auto analyses = analyseRuns(*project);
-    const std::string page =
-        report::html(*project, evaluations, analyses, *revision, core::Show({.currency = project->currency}));
+    const std::string page = report::html(*project, evaluations, analyses, *revision, readerOf(options, *project));
     const QString path = options.output.empty() ? QString::fromStdString(core::fileNameFrom(*revision) + ".html")
                                                 : QString::fromStdString(options.output);
     if (const auto done = store::writeWhole(path, QByteArray::fromStdString(page), overwrite(options)); !done)

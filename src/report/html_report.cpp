@@ -2,6 +2,7 @@
 #include "report/html_report.h"
 
 #include "core/base/text.h"
+#include "core/model/facts.h"
 #include "core/verdict/compare.h"
 #include "report/escape.h"
 
@@ -29,7 +30,7 @@ th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccb
 
 class Page {
 public:
-    Page(const Project& project, const Show& show) : m_project(project), m_show(show) {}
+    Page(const Project& project, const Reader& reader) : m_project(project), m_reader(reader), m_show(reader.show()) {}
 
     void head(std::string_view revision) {
         m_out = "<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>" + escape(m_project.name) +
@@ -46,7 +47,7 @@ public:
         for (const Revision* r : *line) {
             m_out += "<li><b>" + escape(r->id) + "</b> ";
             for (std::size_t i = 0; i < r->changes.size() && i < 6; ++i)
-                m_out += (i ? "; " : "") + escape(describe(r->changes[i], m_project, r->parent));
+                m_out += (i ? "; " : "") + words(describe(r->changes[i], m_project, r->parent));
             if (r->changes.size() > 6)
                 m_out += "; and " + std::to_string(r->changes.size() - 6) + " more";
             m_out += "</li>";
@@ -70,7 +71,7 @@ public:
         m_out += "</tr></thead>\n";
         for (std::size_t t = 0; t < m_project.brief.targets.size(); ++t) {
             const Target& target = m_project.brief.targets[t];
-            const Quantity q = explain::quantityOf(target.kind);
+            const Quantity q = core::quantityOf(target.kind);
             m_out += "<tr><td>" + escape(target.name) + "</td><td class=n>" +
                      (isFloor(target.kind) ? "at least " : "at most ") + m_show.text(q, target.limit) + "</td>";
             for (const auto& v : some) {
@@ -80,10 +81,10 @@ public:
                 }
                 const auto& r = v.targets[t];
                 if (r.basis == verdict::Basis::Missing)
-                    m_out += "<td class=sub>missing: " + escape(r.why) + "</td>";
+                    m_out += "<td class=sub>missing: " + words(r.why) + "</td>";
                 else
                     m_out += "<td>" + m_show.number(q, r.value) + " " + markHtml(r.state) + "<br><span class=sub>" +
-                             verdict::basisText(r) + "</span></td>";
+                             words(verdict::basisText(r)) + "</span></td>";
             }
             m_out += "</tr>\n";
         }
@@ -122,14 +123,14 @@ public:
         }
         m_out += "<p>Before " + escape(v.id) + " can be validated:</p><ul>";
         for (const auto& [text, mark] : v.before)
-            m_out += "<li>" + escape(text) + "</li>";
+            m_out += "<li>" + words(text) + "</li>";
         m_out += "</ul>\n";
     }
     void againstBaseline(const stages::Evaluation& e, const stages::Evaluation& baseline) {
         m_out += "<h3>" + escape(e.build.revision) + " against the baseline " + escape(baseline.build.revision) +
                  "</h3><table>";
         for (const auto& d : verdict::against(e, baseline))
-            m_out += "<tr><td>" + d.name + "</td><td>" + escape(verdict::textOf(d, m_show)) + "</td></tr>\n";
+            m_out += "<tr><td>" + words(d.name) + "</td><td>" + words(verdict::textOf(d)) + "</td></tr>\n";
         m_out += "</table>\n";
     }
     void findings(const stages::Evaluation& e) {
@@ -139,7 +140,7 @@ public:
         m_out += "<ul>";
         for (const auto& f : e.findings)
             m_out += "<li><b>" + std::string(rules::severityWord(f.severity)) + "</b>, " +
-                     std::string(rules::stationWord(f.station)) + ": " + escape(f.text) + "</li>";
+                     std::string(rules::stationWord(f.station)) + ": " + words(f.text) + "</li>";
         m_out += "</ul>\n";
     }
     void gaps(const stages::Evaluation& e) {
@@ -255,7 +256,7 @@ public:
             if (run.simulated && !m_project.simulation)
                 m_out += "<p><b>Readings of a simulated device: they prove nothing.</b></p>";
             if (!it->second->unsettled.empty())
-                m_out += "<p><b>" + escape(it->second->unsettled) + "</b></p>";
+                m_out += "<p><b>" + words(it->second->unsettled) + "</b></p>";
             m_out += "<table><thead><tr><th>channel</th><th>state</th><th class=n>settled</th><th class=n>mean</th><th "
                      "class=n>95th percentile</th><th>why</th></tr></thead>\n";
             for (const auto& c : it->second->channels)
@@ -266,7 +267,7 @@ public:
                                                          reading(c, c.low) + " to " + reading(c, c.high) + "</span>"
                                                    : "") +
                          "</td><td class=n>" + reading(c, c.mean) + "</td><td class=n>" + reading(c, c.p95) +
-                         "</td><td class=sub>" + escape(c.why) + "</td></tr>\n";
+                         "</td><td class=sub>" + words(c.why) + "</td></tr>\n";
             m_out += "</table>\n";
             trace(e, run);
         }
@@ -279,10 +280,10 @@ public:
                  std::to_string(e.make.screws) + " screws, about " + fixed(e.make.minutes, 0) +
                  " min to put together.</p><ol>";
         for (const auto& s : e.make.steps)
-            m_out += "<li>" + escape(s.text) + ", " + escape(s.tool) + ", " + std::to_string(s.screws) +
+            m_out += "<li>" + escape(s.text) + ", " + words(s.tool) + ", " + std::to_string(s.screws) +
                      " screws. To reach it again: " + fixed(s.undoMinutes, 0) + " min, " +
                      std::to_string(s.undoScrews) + " screws." +
-                     (s.safety.empty() ? "" : " <b>" + escape(s.safety) + "</b>") + "</li>";
+                     (s.safety.empty() ? "" : " <b>" + words(s.safety) + "</b>") + "</li>";
         m_out += "</ol>\n";
     }
     void pictures(const std::vector<Picture>& list) {
@@ -292,8 +293,12 @@ public:
         }
     }
     std::string finish() {
-        return m_out + "<p class=sub>Predictions: absolute temperatures to about ±6 K, changes to ±3 K, noise to ±5 "
-                       "dB. Mains work to local code, by a qualified person.</p></body></html>\n";
+        return m_out + "<p class=sub>" +
+               words(say("Predictions: absolute temperatures to about ±{}, changes to ±{}, noise to ±{}. Mains work to "
+                         "local code, by a qualified person.",
+                         figure::kelvin(6, 0), figure::kelvin(facts::differenceBand.value, 0),
+                         say("{} dB", figure::number(5)))) +
+               "</p></body></html>\n";
     }
 
 private:
@@ -316,8 +321,10 @@ private:
         }
         return fixed(value, 1) + " " + escape(c.unit);
     }
+    [[nodiscard]] std::string words(const Sentence& s) const { return escape(m_reader.text(s)); }
     void heading(const std::string& text) { m_out += "<h2>" + escape(text) + "</h2>\n"; }
     const Project& m_project;
+    const Reader& m_reader;
     const Show& m_show;
     std::string m_out;
 };
@@ -325,9 +332,9 @@ private:
 } // namespace
 
 std::string html(const Project& project, const std::vector<stages::Evaluation>& evaluations,
-                 const verdict::RunAnalyses& runs, std::string_view revision, const Show& show,
+                 const verdict::RunAnalyses& runs, std::string_view revision, const Reader& reader,
                  const std::vector<Picture>& pictures) {
-    Page page(project, show);
+    Page page(project, reader);
     page.head(revision);
     std::vector<verdict::RevisionVerdict> all;
     const stages::Evaluation* chosen = nullptr;

@@ -14,6 +14,6 @@ struct Picture {
 /// findings. Nothing is fetched from outside. @p evaluations holds every revision that resolves, in order.
 [[nodiscard]] std::string html(const core::Project& project, const std::vector<core::stages::Evaluation>& evaluations,
                                const core::verdict::RunAnalyses& runs, std::string_view revision,
-                               const core::Show& show, const std::vector<Picture>& pictures = {});
+                               const core::Reader& reader, const std::vector<Picture>& pictures = {});
 
 } // namespace report

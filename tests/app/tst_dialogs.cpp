@@ -317,8 +317,7 @@ private slots:
         dialog.accept();
         const auto& after = *m_context.document.result().evaluation;
         QVERIFY(m_context.document.revision() != before);
-        const QString margin =
-            QString::fromStdString(core::explain::marginText(core::fit::tightestMm(after.fit), core::Show()));
+        const QString margin = m_context.view().words(core::explain::marginText(core::fit::tightestMm(after.fit)));
         QVERIFY2(preview.contains(margin), qPrintable(preview + " / " + margin));
         // Each gap that is crossed or open now and was not is named.
         const auto was = core::stages::evaluate(projectNow(), before);

@@ -97,7 +97,7 @@ class ThingsTest : public QObject {
                 continue;
             std::set<std::string> ids;
             for (const auto& f : v.evaluation()->findings) {
-                const std::string where = r.id + ": " + f.id + ": " + f.text;
+                const std::string where = r.id + ": " + f.id + ": " + core::english(f.text);
                 m_rules.insert(f.rule);
                 QVERIFY2(ids.insert(f.id).second, where.c_str());
                 const core::Thing& thing = f.about;
@@ -199,7 +199,7 @@ private slots:
                 if (!support::stands<core::PartRef>(hit) && !support::stands<core::FanRef>(hit))
                     continue;
                 const auto working = app::workingOf(v, hit.thing);
-                const QString name = QString::number(hit.thing.index()) + QString::fromStdString(working->title);
+                const QString name = QString::number(hit.thing.index()) + v.words(working->title);
                 const auto [at, isNew] = named.try_emplace(name, hit.thing);
                 QVERIFY2(isNew || at->second == hit.thing, qPrintable(QString::fromStdString(r.id) + ": " + name));
             }
@@ -240,7 +240,7 @@ private slots:
             std::find_if(all.begin(), all.end(), [](const auto& f) { return f.rule == "memory-missing"; });
         QVERIFY(missing != all.end());
         const auto w = app::workingOf(v, missing->about);
-        QCOMPARE(w->title, std::string("Blocker"));
+        QCOMPARE(v.words(w->title), QStringLiteral("Blocker"));
         QCOMPARE(w->found.front().remedies, missing->remedies);
         QVERIFY(!app::workingOf(v, core::TopicRef{"none"}));
     }
@@ -263,7 +263,7 @@ private slots:
                 QVERIFY2(
                     std::any_of(words.begin(), words.end(), [&](const auto& found) { return found.text == f.text; }),
                     f.id.c_str());
-                QVERIFY(sheet->accessibleDescription().contains(QString::fromStdString(sheet->working()->title)));
+                QVERIFY(sheet->accessibleDescription().contains(w.context.view().words(sheet->working()->title)));
             }
         }
     }
@@ -395,7 +395,7 @@ private slots:
                              qPrintable(QStringLiteral("%1, sheet %2: %3").arg(revision).arg(k + 1).arg(words)));
                 }
             for (const auto& finding : v.evaluation()->findings)
-                QVERIFY2(!metric.match(v.words(finding.text)).hasMatch(), finding.text.c_str());
+                QVERIFY2(!metric.match(v.words(finding.text)).hasMatch(), core::english(finding.text).c_str());
         }
     }
 };

@@ -125,7 +125,7 @@ private slots:
         QVERIFY(working);
         QCOMPARE(working->value, gap.nominal.mm());
         QVERIFY(
-            w.window->working()->sheet()->accessibleDescription().contains(QString::fromStdString(working->sentence)));
+            w.window->working()->sheet()->accessibleDescription().contains(w.context.view().words(working->sentence)));
         // J and K walk over the figures, Escape and Backspace go back.
         const core::Thing first = w.context.selection.thing();
         w.key(Qt::Key_J);

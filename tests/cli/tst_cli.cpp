@@ -74,19 +74,37 @@ private slots:
             QCOMPARE(j["ledger"].empty(), isShort); // R11 cuts the front USB off
             // The words are made in one place.
             const auto e = core::stages::evaluate(project, revision);
-            const core::Show show(core::UnitChoice{.currency = project.currency});
             const auto rooms = core::fit::roomLeft(project, e->build, {.needs = project.needs});
             QCOMPARE(j["room"].size(), rooms.size());
-            QCOMPARE(j["room"][0]["text"].get<std::string>(), core::explain::textOf(rooms[0], show));
+            QCOMPARE(j["room"][0]["text"].get<std::string>(), core::english(core::explain::textOf(rooms[0])));
             QCOMPARE(j["measure_next"][0]["text"].get<std::string>(),
-                     core::explain::textOf(core::fit::measureNext(e->fit)[0], show));
+                     core::english(core::explain::textOf(core::fit::measureNext(e->fit)[0])));
             QCOMPARE(j["insertion"][0]["text"].get<std::string>(),
-                     core::fit::insertions(e->build, core::make::orderOf(e->make))[0].text);
-            QCOMPARE(j["cables"][0]["text"].get<std::string>(), e->wiring.cables[0].text);
+                     core::english(core::fit::insertions(e->build, core::make::orderOf(e->make))[0].text));
+            QCOMPARE(j["cables"][0]["text"].get<std::string>(), core::english(e->wiring.cables[0].text));
             for (const auto& f : e->findings) // and what is told in a finding is the same again
                 if (f.rule == "modified")
-                    QCOMPARE(f.text, j["ledger"][0]["text"].get<std::string>());
+                    QCOMPARE(core::english(f.text), j["ledger"][0]["text"].get<std::string>());
         }
+    }
+    /// --units changes what is said, and no figure that stands under its own key.
+    void saidInTheReadersUnits() {
+        const auto plain = json(cli({"fit", demo(), "--revision", "R3", "--json"})),
+                   inch = json(cli({"fit", demo(), "--revision", "R3", "--json", "--units", "inch,f,cfm"}));
+        QCOMPARE(inch["gaps"], plain["gaps"]);
+        QCOMPARE(inch["room"][0]["most_mm"], plain["room"][0]["most_mm"]);
+        const auto room = QString::fromStdString(inch["room"][0]["text"].get<std::string>());
+        const double mm = plain["room"][0]["most_mm"].get<double>();
+        QVERIFY2(room.contains(QString::number(mm / 25.4, 'f', 3) + " in"), qPrintable(room));
+        static const QRegularExpression metric(
+            QStringLiteral("[0-9] ?(mm|\u00b0C|K|m\u00b3/h)(?![\u00b3\u00b2/A-Za-z0-9])"));
+        for (const char* command : {"fit", "air", "verdict", "bench"}) {
+            const QString text = cli({command, demo(), "--revision", "R10", "--units", "inch,f,cfm"}).out;
+            QVERIFY2(text.size() > 100 && !metric.match(text).hasMatch(),
+                     qPrintable(metric.match(text).captured() + " in " + text));
+            QVERIFY2(metric.match(cli({command, demo(), "--revision", "R10"}).out).hasMatch(), command);
+        }
+        QCOMPARE(cli({"fit", demo(), "--units", "furlong"}).code, 2);
     }
     void sectionsAreWritten() {
         QCOMPARE(cli({"sections", demo(), "-r", "R3", "-o", m_dir.filePath("s.svg")}).code, 0);

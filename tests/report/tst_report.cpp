@@ -108,8 +108,8 @@ private slots:
     }
     void unitsFollowTheReader() {
         const QString plain = QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", {}));
-        const QString other =
-            QString::fromStdString(report::html(m_project, m_evaluations, m_runs, "R10", Show({.fahrenheit = true})));
+        const QString other = QString::fromStdString(
+            report::html(m_project, m_evaluations, m_runs, "R10", Reader(Show({.fahrenheit = true}))));
         QVERIFY(plain.contains(QStringLiteral("34.0\u00a0°C")));
         QVERIFY(other.contains(QStringLiteral("93.2\u00a0°F")));
         const QString runs = other.mid(other.indexOf("Runs of R10"),

@@ -297,8 +297,6 @@ Answer<Document::Result> Document::look(const std::string& id) const {
                        r->problem = "no revision";
                        return r;
                    }
-                   for (std::size_t i = 0; i < revision->changes.size(); ++i)
-                       r->words += (i ? ", " : "") + core::describe(revision->changes[i], *project, revision->parent);
                    std::optional<core::stages::Before> kept;
                    if (before && before->evaluation)
                        kept.emplace(core::stages::Before{*before->project, *before->evaluation});
@@ -474,11 +472,10 @@ void Document::computeNextOutOfSight() {
     }
 }
 
-const std::string& Document::words(const std::string& id) const {
+const core::Sentence& Document::words(const std::string& id) const {
     const auto [it, fresh] = m_words.try_emplace(id);
     if (const core::Revision* revision = fresh ? m_project->revision(id) : nullptr)
-        for (std::size_t i = 0; i < revision->changes.size(); ++i)
-            it->second += (i ? ", " : "") + core::describe(revision->changes[i], *m_project, revision->parent);
+        it->second = core::joined(core::describe(*revision, *m_project));
     return it->second;
 }
 

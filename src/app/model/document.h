@@ -29,7 +29,6 @@ public:
         std::optional<core::stages::Evaluation> evaluation;
         core::verdict::RevisionVerdict verdict;
         std::string problem;
-        std::string words; ///< the changes against the parent
         double tookMs = 0; ///< the evaluation
     };
 
@@ -93,7 +92,7 @@ public:
     [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const;
     [[nodiscard]] StageStore& stages() const { return m_stages; }
     /// The changes of a revision in words; nothing else is computed for it.
-    [[nodiscard]] const std::string& words(const std::string& revision) const;
+    [[nodiscard]] const core::Sentence& words(const std::string& revision) const;
     /// Nothing while the run is being analysed in the background, or when there is no such run.
     [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
     /// With a window everything is worked out beside it, and changed() follows; without one at once.
@@ -124,7 +123,7 @@ private:
     QUndoStack m_undo;
     Place m_place;
     std::string m_revision;
-    mutable std::map<std::string, std::string> m_words;
+    mutable std::map<std::string, core::Sentence> m_words;
 
     // ---- results, by stage ----
     using Analysis = std::shared_ptr<const core::bench::RunAnalysis>;

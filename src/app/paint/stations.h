@@ -6,6 +6,9 @@
 
 namespace app {
 
+/// The reader of the window: its language, and no line break between a figure and its unit.
+[[nodiscard]] core::Reader readerFor(const core::Show& show);
+
 /// What a station is painted from.
 struct View {
     const Document& document;
@@ -26,8 +29,9 @@ struct View {
     [[nodiscard]] QString text(core::Quantity q, double v) const { return qs(show.text(q, v)); }
     [[nodiscard]] QString number(core::Quantity q, double v) const { return qs(show.number(q, v)); }
     [[nodiscard]] QString signedNumber(core::Quantity q, double v) const { return qs(show.signedNumber(q, v)); }
-    /// A sentence of the core in the reader's units.
-    [[nodiscard]] QString words(const std::string& sentence) const { return qs(show.sentence(sentence)); }
+    /// A sentence of the core in the reader's language and units.
+    [[nodiscard]] QString words(const core::Sentence& s) const { return qs(readerFor(show).text(s)); }
+    [[nodiscard]] QString figure(const core::Figure& f) const { return qs(readerFor(show).text(f)); }
     [[nodiscard]] QString unit(core::Quantity q) const { return qs(show.unit(q)); }
 };
 

@@ -33,23 +33,22 @@ public:
         if (!m_e || !(m_e->build.at(ref.mount) || m_e->air.part(ref.mount)))
             return {};
         const core::verdict::Deciding limit = core::verdict::temperatureOf(*m_e, m_v.result().verdict, ref.mount);
-        return core::explain::ofPart(*m_e, ref.mount, m_v.show, &limit, answered(m_v.document.trials()));
+        return core::explain::ofPart(*m_e, ref.mount, &limit, answered(m_v.document.trials()));
     }
     Answer operator()(const core::FanRef& ref) const {
-        return m_e && m_e->build.at(ref.mount) ? Answer(core::explain::ofFan(*m_e, ref.mount, m_v.show)) : Answer();
+        return m_e && m_e->build.at(ref.mount) ? Answer(core::explain::ofFan(*m_e, ref.mount)) : Answer();
     }
     Answer operator()(const core::OpeningRef& ref) const {
-        return m_e && m_e->build.opening(ref.id) ? Answer(core::explain::ofOpening(*m_e, ref.id, m_v.show)) : Answer();
+        return m_e && m_e->build.opening(ref.id) ? Answer(core::explain::ofOpening(*m_e, ref.id)) : Answer();
     }
     Answer operator()(const core::ChamberRef& ref) const {
         const bool is = m_e && std::any_of(m_e->air.chambers.begin(), m_e->air.chambers.end(),
                                            [&](const auto& c) { return c.id == ref.id; });
-        return is ? Answer(core::explain::ofChamber(*m_e, ref.id, m_v.show)) : Answer();
+        return is ? Answer(core::explain::ofChamber(*m_e, ref.id)) : Answer();
     }
     Answer operator()(const core::GapRef& ref) const {
         const auto* gap = gapOf(ref);
-        return gap ? Answer(
-                         core::explain::ofGap(*gap, static_cast<std::size_t>(gap - m_e->fit.gaps.data()) + 1, m_v.show))
+        return gap ? Answer(core::explain::ofGap(*gap, static_cast<std::size_t>(gap - m_e->fit.gaps.data()) + 1))
                    : Answer();
     }
     /// A socket is told by what holds it.
@@ -60,7 +59,7 @@ public:
         if (m_e)
             for (std::size_t i = 0; i < m_e->build.joined.size(); ++i)
                 if (core::leadRef(m_e->build, i) == ref)
-                    return core::explain::ofLead(*m_e, ref, m_v.show);
+                    return core::explain::ofLead(*m_e, ref);
         return {};
     }
     Answer operator()(const core::TotalRef& ref) const {
@@ -69,17 +68,17 @@ public:
             return {};
         switch (ref.total) {
         case Total::Noise:
-            return core::explain::ofNoise(*m_e, m_v.show);
+            return core::explain::ofNoise(*m_e);
         case Total::Power:
-            return core::explain::ofPower(*m_e, m_v.show);
+            return core::explain::ofPower(*m_e);
         case Total::Volume:
-            return core::explain::ofVolume(*m_e, m_v.show);
+            return core::explain::ofVolume(*m_e);
         case Total::Balance:
-            return core::explain::ofBalance(*m_e, m_v.show);
+            return core::explain::ofBalance(*m_e);
         case Total::Mass:
-            return core::explain::ofTotals(*m_e, Quantity::Mass, m_v.show);
+            return core::explain::ofTotals(*m_e, Quantity::Mass);
         case Total::Price:
-            return core::explain::ofTotals(*m_e, Quantity::Money, m_v.show);
+            return core::explain::ofTotals(*m_e, Quantity::Money);
         }
         return {};
     }
@@ -89,7 +88,7 @@ public:
         if (m_e)
             for (const auto& room : answered(m_v.document.rooms()))
                 if (ref == core::RoomRef{room.mount, room.own})
-                    return core::explain::ofRoom(room, m_v.show);
+                    return core::explain::ofRoom(room);
         return {};
     }
     /// A row of the list about a gap.
@@ -97,13 +96,13 @@ public:
         const auto* gap = gapOf(ref.gap);
         const auto answer = gap ? m_v.document.mends(ref.gap) : app::Answer<Mends>{};
         const bool there = answer.value && answer.value->of == ref.gap && ref.row < answer.value->all.size();
-        return there ? Answer(core::explain::ofMend(answer.value->all[ref.row], *gap, m_v.show)) : Answer();
+        return there ? Answer(core::explain::ofMend(answer.value->all[ref.row], *gap)) : Answer();
     }
     Answer operator()(const core::DimensionRef& ref) const {
         if (m_e)
             for (const auto& next : answered(m_v.document.measures()))
                 if (next.label == ref.label)
-                    return core::explain::ofMeasure(next, m_v.show);
+                    return core::explain::ofMeasure(next);
         return {};
     }
     Answer operator()(const core::WayRef& ref) const {
@@ -119,7 +118,7 @@ public:
         if (m_e)
             for (const auto& part : m_e->make.parts)
                 if (part.id == ref.part)
-                    return core::explain::ofMadePart(m_v.project(), part, m_v.show);
+                    return core::explain::ofMadePart(m_v.project(), part);
         return {};
     }
     Answer operator()(const core::ScrewRef& ref) const {
@@ -133,7 +132,7 @@ public:
         if (m_e)
             for (std::size_t i = 0; i < m_e->make.steps.size(); ++i)
                 if (m_e->make.steps[i].ref == ref)
-                    return core::explain::ofStep(m_e->make, i, m_v.show);
+                    return core::explain::ofStep(m_e->make, i);
         return {};
     }
     Answer operator()(const core::TargetRef& ref) const {
@@ -141,7 +140,7 @@ public:
         if (result.evaluation)
             for (const auto& t : result.verdict.targets)
                 if (t.id == ref.id)
-                    return core::explain::ofTarget(*result.evaluation, t, m_v.show);
+                    return core::explain::ofTarget(*result.evaluation, t);
         return {};
     }
     Answer operator()(const core::RevisionRef&) const { return {}; }
@@ -162,9 +161,8 @@ private:
     }
     Working ofChannel(const core::Run& run, const core::bench::RunAnalysis& a,
                       const core::bench::ChannelResult& c) const {
-        Working w = core::explain::ofChannel(run, a, c, m_v.show);
-        w.title =
-            QObject::tr("%1, %2").arg(channelName(m_v, run, c.kind, c.subject, c.name), qs(run.name)).toStdString();
+        Working w = core::explain::ofChannel(run, a, c);
+        w.title = core::say("{}, {}", channelName(m_v, run, c.kind, c.subject, c.name).toStdString(), run.name);
         return w;
     }
 

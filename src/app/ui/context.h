@@ -19,6 +19,8 @@ struct Context {
         units.currency = document.project().currency;
         return core::Show(units);
     }
+    /// Who reads it: language, units, currency.
+    [[nodiscard]] core::Reader reader() const { return readerFor(show()); }
     [[nodiscard]] View view() const { return View{document, show()}; }
 };
 

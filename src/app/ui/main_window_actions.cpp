@@ -312,7 +312,7 @@ void MainWindow::validateRevision() {
     if (!m_context.document.result().verdict.canBeValidated)
         return tell(tr("%1 cannot be validated yet").arg(qs(id)),
                     m_context.view().words(m_context.document.result().verdict.before.empty()
-                                               ? std::string("no targets are set in the brief")
+                                               ? core::say("no targets are set in the brief")
                                                : m_context.document.result().verdict.before.front().text));
     const bool withdraw = m_context.document.result().verdict.validated;
     if (withdraw) {

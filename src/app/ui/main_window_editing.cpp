@@ -198,7 +198,7 @@ void MainWindow::copyFigure(const core::Thing& thing) {
     const auto w = workingOf(v, thing);
     if (!w)
         return;
-    QString text = qs(w->title);
+    QString text = v.words(w->title);
     if (w->known) {
         text += QStringLiteral(": ") + v.text(w->quantity, w->value);
         if (w->band > 0)
@@ -207,7 +207,7 @@ void MainWindow::copyFigure(const core::Thing& thing) {
                                                         : w->quantity,
                                                     w->band);
     } else {
-        text += QStringLiteral(": ") + qs(w->sentence);
+        text += QStringLiteral(": ") + v.words(w->sentence);
     }
     QGuiApplication::clipboard()->setText(text);
 }

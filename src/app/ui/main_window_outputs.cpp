@@ -39,7 +39,7 @@ void MainWindow::startReport(const QString& path) {
     m_reportJob = new BackgroundJob(
         document.workers(),
         [outcome, path, project = document.shared(), runs = document.knownAnalyses(), revision = document.revision(),
-         show = m_context.show(),
+         reader = m_context.reader(),
          pictures = reportPictures(m_context)](const BackgroundJob::Progress& progress) mutable {
             double done = 0;
             const double all = static_cast<double>(project->runs.size() + project->revisions.size() + 1);
@@ -63,7 +63,7 @@ void MainWindow::startReport(const QString& path) {
                     return;
             }
             outcome->written = store::writeWhole(
-                path, QByteArray::fromStdString(report::html(*project, evaluations, runs, revision, show, pictures)));
+                path, QByteArray::fromStdString(report::html(*project, evaluations, runs, revision, reader, pictures)));
         },
         [this, outcome, path] {
             m_reportWell = outcome->written.has_value();

@@ -6,7 +6,7 @@ namespace core::advise {
 std::vector<AirTrial> airTrials(const Project& project, const stages::Evaluation& now,
                                 const std::function<bool()>& stop) {
     std::vector<AirTrial> trials;
-    const auto attempt = [&](std::string text, const Change& change) {
+    const auto attempt = [&](Sentence text, const Change& change) {
         if (stop && stop())
             return;
         if (const auto build = resolveWith(project, now.build.revision, {change}))
@@ -14,11 +14,11 @@ std::vector<AirTrial> airTrials(const Project& project, const stages::Evaluation
     };
     for (const Opening& o : now.build.openings)
         if (o.screen != Screen::None)
-            attempt("Dust screen off " + o.name, SetScreen{o.id, Screen::None});
+            attempt(say("Dust screen off {}", o.name), SetScreen{o.id, Screen::None});
     for (const Placed& p : now.build.placed)
         if (p.part->kind == PartKind::Fan) {
-            attempt(p.name + " turned round", FlipFan{p.mount});
-            attempt(p.name + " at full speed", SetFan{p.mount, FanMode::Fixed, 1.0});
+            attempt(say("{} turned round", p.name), FlipFan{p.mount});
+            attempt(say("{} at full speed", p.name), SetFan{p.mount, FanMode::Fixed, 1.0});
         }
     return trials;
 }

@@ -7,7 +7,7 @@ namespace core::advise {
 /// One change tried on the model for the sake of temperatures.
 struct AirTrial {
     Change change;
-    std::string text;                   ///< e.g. "Fan 92, top turned round"
+    Sentence text;                      ///< e.g. "Fan 92, top turned round"
     std::vector<air::PartResult> parts; ///< under the conditions of the evaluation
 };
 

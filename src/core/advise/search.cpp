@@ -49,7 +49,7 @@ private:
     bool lookAtAll();
     void walk();
     void finish();
-    [[nodiscard]] std::string wordsOf(const Slot& slot, const Option& option) const;
+    [[nodiscard]] Sentence wordsOf(const Slot& slot, const Option& option) const;
     bool tell(double share) {
         m_result.cancelled = m_result.cancelled || (m_progress && !m_progress(share));
         return !m_result.cancelled;
@@ -231,7 +231,7 @@ bool Search::lookAtAll() {
         for (const fit::Gap& gap : fit::check(*bare, {.needs = m_project.needs}).gaps) {
             addGap(gap, ignored, m_baseLogOdds, m_baseMarginMm);
             if (gap.isWrong())
-                m_result.otherwiseShort.push_back(gap.between[0].text + " to " + gap.between[1].text);
+                m_result.otherwiseShort.push_back(say("{} to {}", gap.between[0].text, gap.between[1].text));
         }
         const auto budget = rules::powerBudget(*bare);
         m_baseWatts = budget.drawW;
@@ -315,16 +315,16 @@ void Search::walk() {
 }
 
 /// "Side fan A: Fan 92-25, outside the panel"; nothing when it stays as it is.
-std::string Search::wordsOf(const Slot& slot, const Option& option) const {
+Sentence Search::wordsOf(const Slot& slot, const Option& option) const {
     const Placed* here = m_now.build.at(slot.mount);
     if (here ? option.part && here->part->id == option.part->id && here->variant == option.choice.variant
              : !option.part)
         return {};
-    std::string words = slot.name + ": " + (option.part ? option.part->name : "left empty");
+    Sentence words = option.part ? say("{}: {}", slot.name, option.part->name) : say("{}: left empty", slot.name);
     if (const Mount* mount = mountAt(m_now.build, slot.mount))
         for (const MountVariant& v : mount->variants)
             if (v.id == option.choice.variant)
-                words += ", " + (v.name.empty() ? v.id : v.name);
+                words += say(", {}", v.name.empty() ? v.id : v.name);
     return words;
 }
 
@@ -342,10 +342,10 @@ void Search::finish() {
         }
         c.changes = changesTo(taken, false);
         for (std::size_t s = 0; s < m_slots.size(); ++s)
-            if (const std::string words = wordsOf(m_slots[s], m_slots[s].options[f.options[s]]); !words.empty())
-                c.text += (c.text.empty() ? "" : "; ") + words;
+            if (const Sentence words = wordsOf(m_slots[s], m_slots[s].options[f.options[s]]); !words.empty())
+                c.text += c.text.empty() ? words : say("; {}", words);
         if (c.text.empty())
-            c.text = "as it is";
+            c.text = say("as it is");
         auto build = resolveWith(m_project, m_now.build.revision, c.changes);
         auto e = build ? stages::evaluateBuild(m_project, std::move(*build))
                        : Result<stages::Evaluation>(tl::make_unexpected(build.error()));

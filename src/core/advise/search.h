@@ -31,7 +31,7 @@ struct Choice {
 struct Combination {
     std::vector<Choice> choices;
     std::vector<Change> changes; ///< against the revision it was searched from
-    std::string text;            ///< the choices that differ, in words
+    Sentence text;               ///< the choices that differ, in words
     double score = 0;            ///< 0 worst, 1 best of what is possible
     double odds = 0;             ///< chance that every gap keeps its need, gaps taken as independent
     double worstMarginMm = 0;
@@ -43,7 +43,7 @@ struct SearchResult {
     std::vector<Combination> best; ///< highest score first
     std::size_t combinations = 0;  ///< looked at
     std::size_t fitting = 0;
-    std::vector<std::string> otherwiseShort; ///< gaps that are short whatever is chosen here
+    Sentences otherwiseShort; ///< gaps that are short whatever is chosen here
     bool cancelled = false;
 };
 

@@ -123,8 +123,8 @@ private:
         }
         // What sits on another part stays where that part has its place for it.
         if (isEnd && missing <= 25 && path.find('/') == std::string::npos)
-            attempt(MovePart{path, m_gap.axis, Length::fromMm(way * std::ceil(missing * 2) / 2)}, ", with new holes",
-                    newHolesMinutes);
+            attempt(MovePart{path, m_gap.axis, Length::fromMm(way * std::ceil(missing * 2) / 2)},
+                    say(", with new holes"), newHolesMinutes);
     }
     void tryPlugs(const fit::GapEnd& end) {
         const Placed* p = m_now.build.at(end.mount);
@@ -143,11 +143,10 @@ private:
             attempt(SetFeet{std::ceil((m_gap.requiredMm + m_gap.worstBandMm + spare) * 2) / 2});
     }
     void tryPairs();
-    void attempt(const Change& change, const std::string& remark = {}, double extraMinutes = 0) {
+    void attempt(const Change& change, const Sentence& remark = {}, double extraMinutes = 0) {
         attempt(change, std::nullopt, remark, extraMinutes);
     }
-    void attempt(const Change& change, const std::optional<Change>& with, const std::string& remark,
-                 double extraMinutes);
+    void attempt(const Change& change, const std::optional<Change>& with, const Sentence& remark, double extraMinutes);
     void findSpoils(const stages::Evaluation& then, Mend& mend) const;
     [[nodiscard]] bool causes(const Mend& mend, const fit::Gap& gap) const;
     [[nodiscard]] static double temperature(const stages::Evaluation& e, PartKind kind) {
@@ -156,7 +155,7 @@ private:
                 return part.temperatureC;
         return std::numeric_limits<double>::quiet_NaN();
     }
-    [[nodiscard]] std::string costWords(const Mend& m) const;
+    [[nodiscard]] Sentence costWords(const Mend& m) const;
 
     const Project& m_project;
     const stages::Evaluation& m_now;
@@ -168,7 +167,7 @@ private:
     std::vector<Mend> m_mends;
 };
 
-void Advisor::attempt(const Change& change, const std::optional<Change>& with, const std::string& remark,
+void Advisor::attempt(const Change& change, const std::optional<Change>& with, const Sentence& remark,
                       double extraMinutes) {
     if (m_stop && m_stop())
         return;
@@ -196,7 +195,7 @@ void Advisor::attempt(const Change& change, const std::optional<Change>& with, c
     mend.takesOut = takesOut(change) || (with && takesOut(*with));
     mend.text = describe(change, m_project, m_now.build.revision) + remark;
     if (with)
-        mend.text += ", and " + describe(*with, m_project, m_now.build.revision);
+        mend.text += say(", and {}", describe(*with, m_project, m_now.build.revision));
     findSpoils(*then, mend);
     // A gap that lacks air must have it afterwards; one that did not close may end up with little.
     const bool kept = !after || !(m_gap.state == fit::GapState::Starved ? after->isShort() : after->isWrong());
@@ -256,9 +255,9 @@ void Advisor::findSpoils(const stages::Evaluation& then, Mend& mend) const {
         if (&gap == m_same.in(then.fit) || (before && before->isShort() && before->marginMm() <= gap.marginMm() + 0.05))
             continue;
         mend.wrongs += gap.isWrong();
-        mend.spoils.push_back(gap.between[0].text + " to " + gap.between[1].text + ": " +
-                              std::string(fit::gapStateWord(gap.state)) + ", " + fixed(gap.nominal.mm(), 1) +
-                              " mm, needs " + fixed(gap.requiredMm, 1));
+        mend.spoils.push_back(say("{} to {}: {}, {}, needs {}", gap.between[0].text, gap.between[1].text,
+                                  term(fit::gapStateWord(gap.state)), figure::mm(gap.nominal.mm(), 1),
+                                  figure::mm(gap.requiredMm).bare()));
     }
     for (const rules::Finding& f : then.findings) {
         if (f.severity != rules::Severity::Blocker || f.station == rules::Station::Fit)
@@ -273,34 +272,32 @@ void Advisor::findSpoils(const stages::Evaluation& then, Mend& mend) const {
     }
 }
 
-std::string Advisor::costWords(const Mend& m) const {
-    std::vector<std::string> words;
-    const auto kelvin = [&](const char* what, double k) {
+Sentence Advisor::costWords(const Mend& m) const {
+    Sentences words;
+    const auto kelvin = [&](const Sentence& what, double k) {
         if (std::isfinite(k) && std::abs(k) >= facts::noticeable.value)
-            words.push_back(std::string(what) + " " + withSign(k, 0) + " K");
+            words.push_back(say("{} {}", what, figure::kelvin(k, 0).signedFigure()));
     };
-    kelvin("processor", m.processorK);
-    kelvin("card", m.cardK);
+    kelvin(say("processor"), m.processorK);
+    kelvin(say("card"), m.cardK);
     if (std::abs(m.noiseDb) >= 0.5)
-        words.push_back("noise " + withSign(m.noiseDb, 1) + " dB");
+        words.push_back(say("noise {} dB", figure::number(m.noiseDb, 1).signedFigure()));
     if (m.screws != 0)
-        words.push_back(withSign(m.screws, 0) + (std::abs(m.screws) == 1 ? " screw" : " screws"));
+        words.push_back(
+            sayCounted(std::abs(m.screws) == 1, "{} screw", "{} screws", figure::number(m.screws).signedFigure()));
     if (std::abs(m.minutes) >= 1)
-        words.push_back(withSign(m.minutes, 0) + " min");
+        words.push_back(say("{} min", figure::number(m.minutes, 0).signedFigure()));
     if (std::abs(m.price) >= 0.5)
-        words.push_back(withSign(m.price, 0) + " " + m_project.currency);
+        words.push_back(say("{} {}", figure::number(m.price, 0).signedFigure(), m_project.currency));
     if (std::abs(m.volumeL) >= 0.005)
-        words.push_back(withSign(m.volumeL, 2) + " L");
+        words.push_back(say("{} L", figure::number(m.volumeL, 2).signedFigure()));
     for (const auto* change : {&m.change, m.with ? &*m.with : nullptr})
         if (const auto* gone = change ? std::get_if<RemovePart>(change) : nullptr)
             if (const Placed* p = m_now.build.at(gone->mount))
-                words.insert(words.begin(), p->name + " is lost, with what it does");
+                words.insert(words.begin(), say("{} is lost, with what it does", p->name));
     if (words.empty())
-        return "costs nothing elsewhere";
-    std::string all = words.front();
-    for (std::size_t i = 1; i < words.size(); ++i)
-        all += ", " + words[i];
-    return all;
+        return say("costs nothing elsewhere");
+    return joined(words);
 }
 
 } // namespace
@@ -310,20 +307,20 @@ std::vector<Mend> whatToChange(const Project& project, const stages::Evaluation&
     return Advisor(project, now, gap, loadId, stop).run();
 }
 
-std::string whatToEdit(const fit::Gap& gap) {
+Sentence whatToEdit(const fit::Gap& gap) {
     std::vector<fit::ChainItem> items;
     std::copy_if(gap.chain.begin(), gap.chain.end(), std::back_inserter(items),
                  [](const fit::ChainItem& item) { return item.origin.what != DimensionOrigin::What::None; });
     std::stable_sort(items.begin(), items.end(), [](const fit::ChainItem& a, const fit::ChainItem& b) {
         return a.valueMm * a.factor > b.valueMm * b.factor;
     });
-    std::string words;
+    Sentences words;
     for (std::size_t i = 0; i < std::min<std::size_t>(4, items.size()); ++i)
-        words += (i ? ", " : "") + items[i].label + " " + fixed(items[i].valueMm, 1) + " mm" +
-                 (items[i].sign > 0 ? " (larger)" : " (smaller)");
-    return words.empty() ? "Nothing on the shelf mends it, and no size of it can be edited"
-                         : "Nothing on the shelf mends it; " + fixed(gap.requiredMm - gap.nominal.mm(), 1) +
-                               " mm are missing, which could come from: " + words;
+        words.push_back(sayCounted(items[i].sign > 0, "{} {} (larger)", "{} {} (smaller)", items[i].label,
+                                   figure::mm(items[i].valueMm)));
+    return words.empty() ? say("Nothing on the shelf mends it, and no size of it can be edited")
+                         : say("Nothing on the shelf mends it; {} are missing, which could come from: {}",
+                               figure::mm(gap.requiredMm - gap.nominal.mm(), 1), joined(words));
 }
 
 } // namespace core::advise

@@ -72,9 +72,9 @@ private:
                 fan.heldShare = 0;
         for (const std::string& mount : m_conditions.idle)
             if (const Placed* p = m_build.at(mount))
-                m_out.notes.push_back(p->name + " finds no plug: " +
-                                      (p->part->kind == PartKind::Card ? "it does not run and gives off no heat"
-                                                                       : "its fan stands still"));
+                m_out.notes.push_back(p->part->kind == PartKind::Card
+                                          ? say("{} finds no plug: it does not run and gives off no heat", p->name)
+                                          : say("{} finds no plug: its fan stands still", p->name));
     }
     [[nodiscard]] double up(Axis axis, double atMm) const {
         const Direction down = outward(m_build.down);
@@ -183,8 +183,10 @@ void Compiler::findGapParts() {
             if (fan.part->kind == PartKind::Fan && panelOfFan(m_build, fan) == side &&
                 intersection(footprint(fan, side), rect).areaMm2() > 0.25 * footprint(fan, side).areaMm2())
                 clearance -= fan.part->size[2].value.mm();
-        if (clearance > 80) {
-            m_out.notes.push_back(p.name + " breathes from its chamber: no panel within 80 mm of its fan");
+        constexpr double nearMm = 80; // engineering judgement
+        if (clearance > nearMm) {
+            m_out.notes.push_back(
+                say("{} breathes from its chamber: no panel within {} of its fan", p.name, figure::mm(nearMm, 0)));
             continue;
         }
         clearance = std::max(2.0, clearance);
@@ -242,7 +244,7 @@ void Compiler::addCaseFans() {
         m_net.fans.push_back(drive);
         const std::size_t f = m_net.fans.size() - 1;
         if (!opening) {
-            m_out.notes.push_back(p.name + " at " + p.mount + " has no opening to blow through");
+            m_out.notes.push_back(say("{} at {} has no opening to blow through", p.name, p.mount));
             continue;
         }
         std::size_t inner = zoneOf(p);
@@ -379,7 +381,7 @@ void Compiler::addCooler(const Placed& p) {
         if (m_build.placed[static_cast<std::size_t>(i)].part->kind == PartKind::Processor)
             cpu = &m_build.placed[static_cast<std::size_t>(i)];
     if (!cpu) {
-        m_out.notes.push_back(p.name + " sits on no processor");
+        m_out.notes.push_back(say("{} sits on no processor", p.name));
         return;
     }
     const auto& die = std::get<ProcessorSpec>(cpu->part->spec);
@@ -388,8 +390,8 @@ void Compiler::addCooler(const Placed& p) {
                  height = p.part->size[2].value.metres();
     const bool tower = spec.type == CoolerType::Tower;
     if (spec.type == CoolerType::Liquid)
-        m_out.notes.push_back(
-            p.name + " is liquid: its radiator is not computed yet, its heat is taken as given off at the processor");
+        m_out.notes.push_back(say(
+            "{} is liquid: its radiator is not computed yet, its heat is taken as given off at the processor", p.name));
     const double frame = spec.fanFrameMm * mm;
     const double face = tower ? width * std::max(0.02, height - 0.035) : std::max(frame * frame, width * depth);
     const double finDepth = tower ? 0.045 : std::max(0.008, height - spec.fanThicknessMm * mm - 0.008);
@@ -609,7 +611,7 @@ void Compiler::addParts() {
         });
         if (part == m_net.parts.end()) {
             drive.source = ControlSource::Fixed;
-            m_out.notes.push_back(p->name + " should follow a part that is not there; it runs at a fixed speed");
+            m_out.notes.push_back(say("{} should follow a part that is not there; it runs at a fixed speed", p->name));
         } else {
             drive.part = static_cast<std::size_t>(part - m_net.parts.begin());
         }

@@ -32,7 +32,7 @@ struct Compiled {
     };
     std::vector<FanBranch> fans;           ///< case fans and the fans of coolers, cards and supplies
     std::vector<std::size_t> chamberZones; ///< by chamber
-    std::vector<std::string> notes;        ///< assumptions that the description made necessary
+    Sentences notes;                       ///< assumptions that the description made necessary
 };
 
 /// The air network of a build. No tuning per case; rules in docs/model/air.md.
@@ -90,7 +90,7 @@ struct Prediction {
     std::vector<PartResult> parts;
     Balance balance;
     double totalPowerW = 0;
-    std::vector<std::string> notes;
+    Sentences notes;
 
     [[nodiscard]] const PartResult* part(std::string_view mount) const;
 };

@@ -45,8 +45,6 @@ public:
     [[nodiscard]] std::string signedNumber(Quantity q, double stored) const;
     /// Number, no-break space, unit.
     [[nodiscard]] std::string text(Quantity q, double stored) const;
-    /// A sentence of the core, whose figures are in mm, °C, K and m³/h, with them in the reader's units.
-    [[nodiscard]] std::string sentence(const std::string& text) const;
     [[nodiscard]] const UnitChoice& units() const { return m_units; }
 
 private:

@@ -118,13 +118,13 @@ void Whole::findRoom() {
     const bool dead = channel && std::all_of(channel->values.begin(), channel->values.end(),
                                              [](double v) { return !std::isfinite(v) || v == 0; });
     if (dead)
-        out.notes.push_back(channel->name + " stands at 0 all the time: taken as no room sensor");
+        out.notes.push_back(say("{} stands at 0 all the time: taken as no room sensor", channel->name));
     if (!channel || dead || !std::isfinite(meanOf(cut(t, channel->values, out.load->startS, to).v))) {
         out.roomC = run.roomC.value_or(options.referenceRoomC);
         if (run.roomC)
-            out.notes.emplace_back("room typed in, not logged: 1 K is added to the doubt");
+            out.notes.emplace_back(say("room typed in, not logged: {} is added to the doubt", figure::kelvin(1, 0)));
         else
-            out.notes.emplace_back("no room temperature at all: taken as the reference, which may be wrong");
+            out.notes.emplace_back(say("no room temperature at all: taken as the reference, which may be wrong"));
         return;
     }
     out.roomLogged = true;
@@ -245,14 +245,15 @@ void Whole::analyseOther(const Channel& channel) {
     const double value = channel.kind == ChannelKind::Level ? levelMean(last.v) : m.mean;
     if (!std::isfinite(value)) {
         r.settled = r.low = r.high = std::nan("");
-        r.why = "no readings at the end of the load";
+        r.why = say("no readings at the end of the load");
     } else {
         r.settled = value;
         const double half = std::max(m.expanded, 1.96 * u);
         r.low = value - half;
         r.high = value + half;
         r.state = m.tooShort ? SettleState::Rough : SettleState::Settled;
-        r.why = m.tooShort ? "the window is too short for its noise" : "mean of the last five minutes of the load";
+        r.why = m.tooShort ? say("the window is too short for its noise")
+                           : say("mean of the last five minutes of the load");
     }
     out.channels.push_back(std::move(r));
 }
@@ -271,17 +272,17 @@ void Whole::analyseTemperature(const Channel& channel) {
         rise[i] = flags[i] ? std::nan("") : rise[i] - (out.roomLogged ? room[i] : out.roomC);
     }
     double start = out.load->startS;
-    const auto refuse = [&](std::string why) {
+    const auto refuse = [&](Sentence why) {
         r.state = SettleState::Refused;
         r.why = std::move(why);
         r.settled = r.low = r.high = std::nan("");
         out.channels.push_back(std::move(r));
     };
     if (frozen(channel))
-        return refuse("the sensor is frozen: one value all the time while others moved");
+        return refuse(say("the sensor is frozen: one value all the time while others moved"));
     if (heldAtCap(channel))
-        return refuse("held at the cap: compare the clock instead");
-    std::string restarted;
+        return refuse(say("held at the cap: compare the clock instead"));
+    Sentence restarted;
     for (const Channel& other : clean.samples.channels) {
         if (other.kind != ChannelKind::Rpm && other.kind != ChannelKind::Power)
             continue;
@@ -290,8 +291,8 @@ void Whole::analyseTemperature(const Channel& channel) {
             start = *at + 15;
             out.stepped = out.stepped ||
                           *at > out.load->startS + 180; // a fan that starts at the beginning belongs to the warm-up
-            restarted = (other.kind == ChannelKind::Rpm ? "fan" : "power") + std::string(" step at ") +
-                        std::to_string(std::lround(*at - out.load->startS)) + " s, counted from there; ";
+            restarted = sayCounted(other.kind == ChannelKind::Rpm, "fan step at {} s, counted from there; ",
+                                   "power step at {} s, counted from there; ", std::lround(*at - out.load->startS));
         }
     }
     const Cut c = cut(clean.samples.timeS, rise, start, out.load->endS);
@@ -315,12 +316,13 @@ void Whole::analyseTemperature(const Channel& channel) {
         r.high = fit.high + out.roomC;
         const double s = out.fanAutomatic ? 0.75 : 1.0, uS = out.fanAutomatic ? 0.15 : 0.06;
         const double uRoom = out.roomLogged ? 0.3 : run.roomC ? 0.7 : 2.0;
-        if (!out.fanAutomatic || std::abs(options.referenceRoomC - out.roomC) <= 8)
+        constexpr double farRoomK = 8; // engineering judgement
+        if (!out.fanAutomatic || std::abs(options.referenceRoomC - out.roomC) <= farRoomK)
             r.atReference = normalise(r.settled, fit.half / 1.96, out.roomC, uRoom, options.referenceRoomC, s, uS);
         else
             out.notes.push_back(
-                channel.name +
-                ": the room was more than 8 K off the reference with an automatic fan, not brought to it");
+                say("{}: the room was more than {} off the reference with an automatic fan, not brought to it",
+                    channel.name, figure::kelvin(farRoomK, 0)));
     }
     out.channels.push_back(std::move(r));
 }
@@ -333,12 +335,14 @@ void Whole::findUnsettled() {
             (!worst || *c.moreMinutes > *worst->moreMinutes))
             worst = &c;
     for (const ChannelResult& c : out.channels)
-        if (!worst && c.fit && c.state == SettleState::Refused)
-            out.unsettled =
-                (c.fit->disturbed() ? "disturbed: " : "stopped too early: ") + c.name + " was not settled, " + c.why;
+        if (!worst && c.fit && c.state == SettleState::Refused) {
+            out.disturbed = c.fit->disturbed();
+            out.unsettled = sayCounted(out.disturbed, "disturbed: {} was not settled, {}",
+                                       "stopped too early: {} was not settled, {}", c.name, c.why);
+        }
     if (worst)
-        out.unsettled = "stopped too early: " + worst->name + " needed about " +
-                        fixed(std::max(1.0, *worst->moreMinutes), 0) + " min more";
+        out.unsettled = say("stopped too early: {} needed about {} min more", worst->name,
+                            figure::number(std::max(1.0, *worst->moreMinutes), 0));
 }
 
 /// Longest trailing window of at least 180 s whose slope is surely below 0.1 K/min and that drifts at most 1 K. A short
@@ -541,28 +545,31 @@ RunAnalysis analyse(const Run& run, const AnalyseOptions& options, const std::fu
     RunAnalysis& out = whole.out;
     out.time = whole.clean.time;
     if (out.time.jumps > 0)
-        out.notes.push_back("the clock was set " +
-                            std::string(out.time.jumps == 1 ? "once" : std::to_string(out.time.jumps) + " times") +
-                            " in this log: only its longest piece is used, " + std::to_string(out.time.cutRows) +
-                            " rows are left out");
+        out.notes.push_back(
+            out.time.jumps == 1
+                ? say("the clock was set once in this log: only its longest piece is used, {} rows are left out",
+                      out.time.cutRows)
+                : say("the clock was set {} times in this log: only its longest piece is used, {} rows are left out",
+                      out.time.jumps, out.time.cutRows));
     if (out.time.dtS > 120)
-        out.notes.push_back("one reading every " + fixed(out.time.dtS, 0) + " s: are the times milliseconds?");
+        out.notes.push_back(
+            say("one reading every {} s: are the times milliseconds?", figure::number(out.time.dtS, 0)));
     out.invalidValues = whole.clean.invalidValues;
     if (run.loadStartS && run.loadEndS)
         out.load = LoadInterval{.startS = *run.loadStartS, .endS = *run.loadEndS};
     else
         out.load = findLoad(whole.clean);
     if (!out.load) {
-        out.notes.emplace_back("no load found: mark its start and end");
+        out.notes.emplace_back(say("no load found: mark its start and end"));
         return std::move(whole.out);
     }
     if (out.load->fromTemperature)
-        out.notes.emplace_back("load found from the temperature, please confirm");
+        out.notes.emplace_back(say("load found from the temperature, please confirm"));
     if (!out.time.gaps.empty())
-        out.notes.push_back(std::to_string(out.time.gaps.size()) + " gaps in the log");
+        out.notes.push_back(say("{} gaps in the log", out.time.gaps.size()));
     if (out.load->startUncertainS > 0)
-        out.notes.push_back("a gap lies on the load start: uncertain by " +
-                            std::to_string(std::lround(out.load->startUncertainS)) + " s");
+        out.notes.push_back(
+            say("a gap lies on the load start: uncertain by {} s", std::lround(out.load->startUncertainS)));
     whole.findRoom();
     whole.findThrottling();
     for (const Channel& channel : whole.clean.samples.channels) {

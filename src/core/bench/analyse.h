@@ -22,7 +22,7 @@ struct ChannelResult {
     std::string subject;
     bool assumed = false; ///< the part it belongs to was guessed, nobody said it
     SettleState state = SettleState::Refused;
-    std::string why;
+    Sentence why;
     double settled = 0, low = 0, high = 0; ///< 95 % interval, at the room of the run; NaN when refused
     std::optional<Normalised> atReference; ///< temperatures, at the reference room
     double tauS = 0;
@@ -56,14 +56,15 @@ struct RunAnalysis {
     double powerW = 0;    ///< mean of the load, 0: not logged
     bool fanAutomatic = false;
     std::vector<PartThrottle> throttles;
-    std::string unsettled; ///< a temperature still rose when the load ended, or was disturbed: which, and how much
-                           ///< longer it would have taken; empty: none
+    bool disturbed = false; ///< a temperature was: something happened inside the load
+    Sentence unsettled;     ///< a temperature still rose when the load ended, or was disturbed: which, and how much
+                            ///< longer it would have taken; empty: none
     Throttle throttle = Throttle::None; ///< the worst of them
     double throttleShare = 0;           ///< of the load time
     double clockDrop = 0;               ///< relative, while low
     bool stepped = false;               ///< a fan or the power was changed in the middle of the load
     std::optional<double> steadyFromS;  ///< log time from which nothing rises any more, model-free
-    std::vector<std::string> notes;
+    Sentences notes;
 
     [[nodiscard]] const ChannelResult* channel(ChannelKind kind, std::string_view subject = {}) const;
 };

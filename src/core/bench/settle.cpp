@@ -123,19 +123,19 @@ double ExponentialFit::at(double timeS) const {
 SettleResult settle(const SettleInput& input) {
     SettleResult result;
     const Window window = windowOf(input);
-    const auto refuse = [&](const char* why) {
-        result.why = why;
+    const auto refuse = [&](Sentence why) {
+        result.why = std::move(why);
         return result;
     };
     if (window.t.size() < 20)
-        return refuse("too few readings under load");
+        return refuse(say("too few readings under load"));
     result.first = median(window.start);
     result.lengthS = window.t.back() - window.t.front();
     const double dt = stepOf(window.t);
     const Binned bins = makeBins(window.t, window.y, std::max({5.0, result.lengthS / 180, dt}), dt);
     result.bins = static_cast<int>(bins.t.size());
     if (result.bins < 20 || result.lengthS < 120)
-        return refuse("too short: at least two minutes of load are needed");
+        return refuse(say("too short: at least two minutes of load are needed"));
 
     const Centred centred(bins);
     const double n = static_cast<double>(bins.t.size());

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/sentence.h"
+
 #include <optional>
 #include <span>
 #include <string>
@@ -28,7 +30,7 @@ struct ExponentialFit {
 
 struct SettleResult {
     SettleState state = SettleState::Refused;
-    std::string why;
+    Sentence why;
     double estimate = 0;
     double low = 0, high = 0;           ///< 95 %, all terms
     double modelLow = 0, modelHigh = 0; ///< 95 %, model and noise only

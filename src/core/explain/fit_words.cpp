@@ -3,57 +3,83 @@
 
 namespace core::explain {
 
-std::string marginText(double marginMm, const Show& show) {
-    return marginMm < 0 ? show.text(Quantity::Length, -marginMm) + " short at worst"
-                        : "keeps " + show.text(Quantity::Length, marginMm) + " at worst";
+Sentence marginText(double marginMm) {
+    return marginMm < 0 ? say("{} short at worst", figure::mm(-marginMm))
+                        : say("keeps {} at worst", figure::mm(marginMm));
 }
 
-std::string textOf(const fit::Room& room, const Show& show) {
-    const std::string most = show.text(Quantity::Length, room.mostMm),
-                      surely = show.number(Quantity::Length, room.surelyMm);
-    const std::string size(fit::ownAxisWord(room.own));
-    const std::string head =
-        room.free ? room.name + " is free: " + size + " up to " + most
-                  : room.name + ", " + size + " " + show.number(Quantity::Length, room.nowMm) + ": up to " + most;
-    return head + " (" + surely + " for sure), stopped by " + room.limit;
+Sentence textOf(const fit::Room& room) {
+    const Figure most = figure::mm(room.mostMm), surely = figure::mm(room.surelyMm).bare();
+    const Sentence size = term(fit::ownAxisWord(room.own));
+    const Sentence head = room.free ? say("{} is free: {} up to {}", room.name, size, most)
+                                    : say("{}, {} {}: up to {}", room.name, size, figure::mm(room.nowMm).bare(), most);
+    return say("{} ({} for sure), stopped by {}", head, surely, room.limit);
 }
 
-std::string textOf(const fit::MeasureNext& next, const Show& show) {
-    std::string text = next.label + ", " + show.number(Quantity::Length, next.now.value.mm()) + " ±" +
-                       show.text(Quantity::Length, next.now.tolerance.mm()) + " (" +
-                       std::string(sourceWord(next.now.source)) + ")";
-    text += ": takes " + show.text(Quantity::Length, next.worstWonMm) + " of doubt off " +
-            std::to_string(next.gaps.size()) + (next.gaps.size() == 1 ? " gap" : " gaps");
+Sentence textOf(const fit::MeasureNext& next) {
+    Sentence text = say("{}, {} ±{} ({})", next.label, figure::mm(next.now.value.mm()).bare(),
+                        figure::mm(next.now.tolerance.mm()), term(sourceWord(next.now.source)));
+    text += sayCounted(next.gaps.size() == 1, ": takes {} of doubt off {} gap", ": takes {} of doubt off {} gaps",
+                       figure::mm(next.worstWonMm), next.gaps.size());
     if (next.settles() >= 0.0005)
-        text += ", risk of a wrong answer " + show.number(Quantity::Share, next.riskNow) + " to " +
-                show.number(Quantity::Share, next.riskThen) + " %";
+        text += say(", risk of a wrong answer {} to {}", figure::percent(next.riskNow).bare(),
+                    figure::percent(next.riskThen));
     return text;
 }
 
-std::string textOf(const advise::Mend& mend, const Show& show) {
-    const std::string spare = show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) +
-                              ", " + show.text(Quantity::Length, std::max(0.0, mend.spareMm)) + " over its need" +
-                              (mend.marginMm < 0 ? ", measure to be sure" : "");
-    const std::string won = mend.gone ? "the two no longer meet"
-                            : mend.mends && mend.starved
-                                ? show.signedNumber(Quantity::Length, mend.wonMm) + " " + show.unit(Quantity::Length) +
-                                      ", closes, still short of air"
-                            : mend.mends ? spare
-                                         : show.signedNumber(Quantity::Length, mend.wonMm) + " " +
-                                               show.unit(Quantity::Length) + ", " + marginText(mend.marginMm, show);
-    std::string text = mend.text + ": " + won + "; " + mend.cost;
-    for (const std::string& spoiled : mend.spoils)
-        text += "; but " + spoiled;
+Sentence outcomeOf(const advise::Mend& mend) {
+    const Figure won = figure::mm(mend.wonMm).signedFigure();
+    const Figure spare = figure::mm(std::max(0.0, mend.spareMm));
+    const Sentence result = mend.gone                    ? say("the two no longer meet")
+                            : mend.mends && mend.starved ? say("{}, closes, still short of air", won)
+                            : !mend.mends                ? say("{}, {}", won, marginText(mend.marginMm))
+                            : mend.marginMm < 0          ? say("{}, {} over its need, measure to be sure", won, spare)
+                                                         : say("{}, {} over its need", won, spare);
+    Sentence text = say("{}; {}", result, mend.cost);
+    for (const Sentence& spoiled : mend.spoils)
+        text += say("; but {}", spoiled);
     return text;
 }
 
-std::string textOf(const rules::PortMap& map, std::size_t index) {
+Sentence textOf(const advise::Mend& mend) { return say("{}: {}", mend.text, outcomeOf(mend)); }
+
+Sentence textOf(const rules::PortMap& map, std::size_t index) {
     const rules::Need& need = map.needs[index];
-    const std::string head = need.taker.name + ": " + need.kind;
     if (need.socket < 0)
-        return head + " finds no free socket";
-    return head + " from " + map.sockets[static_cast<std::size_t>(need.socket)].giver.name +
-           (need.via.empty() ? "" : " by " + need.via);
+        return say("{}: {} finds no free socket", need.taker.name, need.kind);
+    const std::string& giver = map.sockets[static_cast<std::size_t>(need.socket)].giver.name;
+    return need.via.empty() ? say("{}: {} from {}", need.taker.name, need.kind, giver)
+                            : say("{}: {} from {} by {}", need.taker.name, need.kind, giver, need.via);
+}
+
+Sentence textOf(Source source) {
+    const Figure off = figure::mm(defaultTolerance(source, Length{}).mm());
+    switch (source) {
+    case Source::Caliper:
+        return say("caliper, ±{}", off);
+    case Source::SteelRule:
+        return say("steel rule, ±{}", off);
+    case Source::Drawing:
+        return say("maker's drawing, ±{}", off);
+    case Source::Sheet:
+        return say("spec sheet, ±{}; cooler and card ±{}", off,
+                   figure::mm(defaultTolerance(source, Length{}, SheetKind::CoolerOrCard).mm()));
+    case Source::Standard:
+        return say("published standard, ±{}", off);
+    case Source::Printed:
+        return say("printed, ±{} or 0.3 %", off);
+    case Source::BentSheet:
+        return say("bent sheet, ±{}", off);
+    case Source::LaserCut:
+        return say("laser cut, ±{}", off);
+    case Source::HandCut:
+        return say("hand cut, ±{}", off);
+    case Source::Estimate:
+        return say("estimate, ±{}", off);
+    case Source::Computed:
+        break;
+    }
+    return say("computed");
 }
 
 } // namespace core::explain

@@ -1,5 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/sentence.h"
+
+#include <array>
 #include <span>
 #include <string_view>
 
@@ -34,13 +37,21 @@ enum class Face {
 /// A wall to the air: anything that neither breathes nor lets air pass, keep-outs apart.
 [[nodiscard]] bool isClosed(Face face);
 
+/// Why a gap must be that wide: a sentence and the lengths it names, mm.
+struct Why {
+    const char* text = nullptr;
+    std::size_t count = 0;
+    std::array<double, 2> mm{};
+    [[nodiscard]] Sentence sentence() const;
+};
+
 /// What a gap must be at least, by what faces what; symmetric in the two faces.
 struct ClearanceRule {
     std::string_view id;
     Face one;
     Face other;
     double requiredMm;
-    std::string_view reason;
+    Why reason;
     std::string_view source;
     bool breathing = false; ///< the need is one of air: less is short of breath, not yet a touch
     double touchMm = 0.5;   ///< of a breathing need: below this something may touch as well

@@ -273,7 +273,7 @@ Gap Checker::finish(const Draft& d) const {
                      [](const ChainItem& a, const ChainItem& b) { return a.sign > b.sign; });
     gap.requiredMm = d.requiredMm;
     gap.rule = d.rule->id;
-    gap.reason = d.rule->reason;
+    gap.reason = d.rule->reason.sentence();
     gap.ruleSource = d.rule->source;
     gap.flexible = flexible(c);
     gap.breathing = d.rule->breathing;
@@ -327,7 +327,7 @@ void Checker::addDesk(std::vector<Gap>& gaps) const {
     gap.requiredMm = rule.requiredMm;
     applyOverride(rule, gap.requiredMm);
     gap.rule = rule.id;
-    gap.reason = rule.reason;
+    gap.reason = rule.reason.sentence();
     gap.ruleSource = rule.source;
     gap.breathing = rule.breathing;
     gap.touchMm = rule.touchMm;

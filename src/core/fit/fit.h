@@ -55,7 +55,7 @@ struct Gap {
     double rssBandMm = 0;   ///< root of the sum of squares
     double requiredMm = 0;
     std::string_view rule;
-    std::string_view reason;
+    Sentence reason;
     std::string_view ruleSource;
     std::string overridden; ///< the user's note, when the need is the user's own
     double chance = 0;      ///< that the gap stays above what is required; tolerances as 3 sigma of independent normals

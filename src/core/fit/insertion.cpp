@@ -366,7 +366,7 @@ private:
     }
     [[nodiscard]] Insertion best(std::size_t part, std::size_t without) const;
     void tryWithoutOne(std::size_t part, Insertion& out) const;
-    [[nodiscard]] static std::string words(const Insertion& i);
+    [[nodiscard]] static Sentence words(const Insertion& i);
 
     const Build& m_build;
     std::vector<std::size_t> m_rank;
@@ -387,8 +387,8 @@ Insertion Inserter::best(std::size_t part, std::size_t without) const {
         const auto s = way.straight();
         if (!s.passes) {
             if (!passes && out.blockedBy.empty())
-                out.blockedBy = s.blockedBy == wallIndex ? std::string(sideWord(side)) + " frame"
-                                                         : m_build.placed[s.blockedBy].name;
+                out.blockedBy = s.blockedBy == wallIndex ? say("{} frame", term(sideWord(side)))
+                                                         : named(m_build.placed[s.blockedBy].name);
             continue;
         }
         if (!passes || s.marginMm > out.marginMm + 1e-9) {
@@ -402,7 +402,7 @@ Insertion Inserter::best(std::size_t part, std::size_t without) const {
     }
     if (passes) {
         out.tight = out.marginMm < wantedMm;
-        out.blockedBy.clear();
+        out.blockedBy = {};
         return out;
     }
     for (const double clear : {wantedMm, 0.0}) {
@@ -436,7 +436,7 @@ void Inserter::tryWithoutOne(std::size_t part, Insertion& out) const {
         Insertion then = best(part, i);
         if (then.passage == Passage::Blocked)
             continue;
-        const std::string in = out.blockedBy;
+        const Sentence in = out.blockedBy;
         const auto mount = out.mount, name = out.name;
         out = std::move(then);
         out.mount = mount;
@@ -448,25 +448,30 @@ void Inserter::tryWithoutOne(std::size_t part, Insertion& out) const {
     }
 }
 
-std::string Inserter::words(const Insertion& i) {
-    const std::string through = " through the " + std::string(sideWord(i.side)) + " opening";
-    const std::string tilt = i.tiltDeg > 0 ? "tilted by " + fixed(i.tiltDeg, 0) + "°" : "moved aside on its way";
+Sentence Inserter::words(const Insertion& i) {
+    constexpr double wideMm = 100; // more beside it is not worth a word
+    const Sentence through = say("through the {} opening", term(sideWord(i.side)));
+    const Sentence tilt =
+        i.tiltDeg > 0 ? say("tilted by {}°", figure::number(i.tiltDeg)) : say("moved aside on its way");
     switch (i.passage) {
     case Passage::Straight:
-        return i.name + " passes straight" + through +
-               (i.marginMm > 100 ? "" : ", " + fixed(i.marginMm, 1) + " mm beside it");
+        return i.marginMm > wideMm
+                   ? say("{} passes straight {}", i.name, through)
+                   : say("{} passes straight {}, {} beside it", i.name, through, figure::mm(i.marginMm));
     case Passage::Tilted:
-        return i.name + " passes " + tilt + through + (i.tight ? ", with less than 1 mm somewhere" : "") +
-               "; straight it meets " + i.blockedBy;
+        return i.tight ? say("{} passes {} {}, with less than {} somewhere; straight it meets {}", i.name, tilt,
+                             through, figure::mm(wantedMm, 0), i.blockedBy)
+                       : say("{} passes {} {}; straight it meets {}", i.name, tilt, through, i.blockedBy);
     case Passage::OnlyBefore:
-        return i.name + " goes in only before " + i.before + " is fitted" + (i.tiltDeg > 0 ? ", " + tilt : "") +
-               through;
+        return i.tiltDeg > 0 ? say("{} goes in only before {} is fitted, {} {}", i.name, i.before, tilt, through)
+                             : say("{} goes in only before {} is fitted {}", i.name, i.before, through);
     case Passage::Unstated:
-        return i.name + ": which panels of the case come off is not stated, so its way in is not looked at";
+        return say("{}: which panels of the case come off is not stated, so its way in is not looked at", i.name);
     case Passage::Blocked:
         break;
     }
-    return i.name + " does not pass: " + (i.blockedBy.empty() ? "no panel comes off" : i.blockedBy + " is in the way");
+    return i.blockedBy.empty() ? say("{} does not pass: no panel comes off", i.name)
+                               : say("{} does not pass: {} is in the way", i.name, i.blockedBy);
 }
 
 } // namespace

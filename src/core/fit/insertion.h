@@ -26,10 +26,10 @@ struct Insertion {
     double tiltDeg = 0;      ///< largest tilt on the way
     bool tight = false;      ///< it passes with less than 1.0 mm somewhere
     std::string before;      ///< the part that must not be there yet
-    std::string blockedBy;   ///< what is in the straight way
+    Sentence blockedBy;      ///< what is in the straight way
     std::size_t across = 0;  ///< with @c side the plane the poses lie in
     std::vector<Pose> poses; ///< a few, from outside to its place
-    std::string text;        ///< all of it in words
+    Sentence text;           ///< all of it in words
 };
 
 /// Cards, supplies, radiators and drives of a build in the order of @p order (mounts as they are fitted; those not

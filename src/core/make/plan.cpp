@@ -33,9 +33,10 @@ std::optional<Lying> lying(const Printer& printer, const std::array<double, 3>& 
     return std::nullopt;
 }
 
+constexpr int mostPieces = 8;
 /// The fewest equal pieces that fit, across the axis that needs fewest.
 std::optional<Split> splitOf(const Printer& printer, const std::array<double, 3>& size) {
-    for (int pieces = 2; pieces <= 8; ++pieces)
+    for (int pieces = 2; pieces <= mostPieces; ++pieces)
         for (std::size_t axis = 0; axis < 3; ++axis) {
             auto piece = size;
             piece[axis] = size[axis] / pieces + tongueMm;
@@ -105,17 +106,17 @@ double usualMinutes(PartKind kind) { // engineering judgement
     }
 }
 
-std::string usualSafety(PartKind kind) {
+Sentence usualSafety(PartKind kind) {
     switch (kind) {
     case PartKind::PowerSupply:
-        return "Never open a supply: its capacitors hold a dangerous charge. Mains wiring to local code, by a "
-               "qualified person.";
+        return say("Never open a supply: its capacitors hold a dangerous charge. Mains wiring to local code, by a "
+                   "qualified person.");
     case PartKind::Cooler:
-        return "Tighten alternately, in a cross.";
+        return say("Tighten alternately, in a cross.");
     case PartKind::Made:
-        return "Eye protection when cutting; keep swarf away from electronics.";
+        return say("Eye protection when cutting; keep swarf away from electronics.");
     default:
-        return "";
+        return {};
     }
 }
 
@@ -200,16 +201,16 @@ Result<std::vector<Step>> orderSteps(const Build& build) {
         Step step{.ref = {StepKind::Place, p.mount, {}},
                   .mount = p.mount,
                   .text = part.name,
-                  .tool = part.step.tool,
+                  .tool = named(part.step.tool),
                   .minutes = part.step.minutes > 0 ? part.step.minutes : usualMinutes(part.kind),
                   .fasteners = part.fasteners,
-                  .safety = part.step.safety.empty() ? usualSafety(part.kind) : part.step.safety};
+                  .safety = part.step.safety.empty() ? usualSafety(part.kind) : named(part.step.safety)};
         const auto slash = p.mount.find('/');
         step.place = slash == std::string::npos ? std::string(caseMount) : p.mount.substr(0, slash);
         for (const Fastener& f : part.fasteners)
             step.screws += f.count;
         if (step.tool.empty())
-            step.tool = step.screws > 0 ? "screwdriver" : "hands";
+            step.tool = step.screws > 0 ? say("screwdriver") : say("hands");
         for (const std::size_t n : needs[next])
             step.needs.push_back(position[n]);
         position[next] = steps.size();
@@ -235,12 +236,12 @@ void addModifications(const Build& build, std::vector<Step>& steps) {
         Step step{.ref = {StepKind::Modify, m->id, {}},
                   .mount = {},
                   .text = m->name,
-                  .tool = m->tool.empty() ? "saw, file" : m->tool,
+                  .tool = m->tool.empty() ? say("saw, file") : named(m->tool),
                   .place = std::string(caseMount),
                   .minutes = m->minutes};
-        step.safety = m->safety.empty() ? "Eyes, ears and mask; clamp the work; gloves off near spinning tools. "
-                                          "Electronics and riser out before cutting, no swarf left."
-                                        : m->safety;
+        step.safety = m->safety.empty() ? say("Eyes, ears and mask; clamp the work; gloves off near spinning tools. "
+                                              "Electronics and riser out before cutting, no swarf left.")
+                                        : named(m->safety);
         first.push_back(std::move(step));
     }
     steps.insert(steps.begin(), first.begin(), first.end());
@@ -252,10 +253,10 @@ void addLeads(const Build& build, std::vector<Step>& steps) {
         Step step{.ref = {StepKind::Lead, j.part->id, j.from},
                   .mount = {},
                   .text = j.part->name,
-                  .tool = "hands",
+                  .tool = say("hands"),
                   .place = std::string(caseMount),
                   .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : 1.5,
-                  .safety = j.part->step.safety};
+                  .safety = named(j.part->step.safety)};
         std::vector<std::string> ends = j.to;
         ends.push_back(j.from);
         for (const std::string& end : ends)
@@ -283,21 +284,22 @@ std::optional<double> turnToFit(double w, double h, double bedW, double bedH) {
     return std::nullopt;
 }
 
-std::string bedWords(const Project& project, const MadePart& part) {
+Sentence bedWords(const Project& project, const MadePart& part) {
     if (part.fits)
         return {};
     const Printer& p = project.printer;
-    std::string text = part.name + " does not fit the printer bed of " + fixed(p.bedMm[0], 0) + " x " +
-                       fixed(p.bedMm[1], 0) + " x " + fixed(p.bedMm[2], 0) + " mm less a border of " +
-                       fixed(p.borderMm, 0) + ", not turned and not on its side";
+    const Sentence text =
+        say("{} does not fit the printer bed of {} less a border of {}, not turned and not on its side", part.name,
+            boxMm(p.bedMm), figure::mm(p.borderMm, 0));
     if (!part.split)
-        return text + "; no cut into up to 8 pieces makes it fit";
-    constexpr std::array<const char*, 3> across{"width", "height", "depth"};
-    text += ": cut it across its " + std::string(across[part.split->axis]) + " at ";
-    for (std::size_t i = 0; i < part.split->atMm.size(); ++i)
-        text += (i ? ", " : "") + fixed(part.split->atMm[i], 1);
-    return text + " mm; each joint (tongue and groove) adds " + fixed(part.split->jointMm, 1) +
-           " mm to its piece with " + fixed(part.split->clearanceMm, 1) + " clearance";
+        return say("{}; no cut into up to {} pieces makes it fit", text, mostPieces);
+    const std::array<Sentence, 3> across{say("width"), say("height"), say("depth")};
+    Sentences at;
+    for (const double mm : part.split->atMm)
+        at.push_back(say("{}", figure::mm(mm)));
+    return say("{}: cut it across its {} at {}; each joint (tongue and groove) adds {} to its piece with {} clearance",
+               text, across[part.split->axis], joined(at), figure::mm(part.split->jointMm),
+               figure::mm(part.split->clearanceMm));
 }
 
 std::vector<std::string> orderOf(const Plan& plan) {

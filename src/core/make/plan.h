@@ -51,13 +51,13 @@ struct Step {
     StepRef ref;
     std::string mount; ///< of the part that is placed; empty for a lead or a modification
     std::string text;
-    std::string tool;
+    Sentence tool;
     std::string place; ///< the part that carries it, "case" at the bottom
     double minutes = 0;
     int screws = 0;
     std::vector<Fastener> fasteners;
     std::vector<std::size_t> needs; ///< indices of earlier steps
-    std::string safety;
+    Sentence safety;
     double undoMinutes = 0; ///< to get this part out again, with all that sits before it
     int undoScrews = 0;
     std::vector<std::size_t> undo; ///< steps to take back, last first, this one included
@@ -80,7 +80,7 @@ struct Plan {
 [[nodiscard]] std::vector<std::string> orderOf(const Plan& plan);
 
 /// Caution of a part that does not fit the bed, with where to split it; empty when it fits.
-[[nodiscard]] std::string bedWords(const Project& project, const MadePart& part);
+[[nodiscard]] Sentence bedWords(const Project& project, const MadePart& part);
 
 /// Smallest turn in degrees at which a w x h rectangle fits into a W x H bed, or nothing.
 [[nodiscard]] std::optional<double> turnToFit(double w, double h, double bedW, double bedH);

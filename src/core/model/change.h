@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/sentence.h"
 #include "core/model/part.h"
 
 #include <variant>
@@ -131,8 +132,7 @@ struct Change : AnyChange {
 
 /// The change in words, made from the change itself, e.g. "Cooler L37 to Cooler L47".
 /// @p before names what was there; pass the project so that parts are called by their names.
-[[nodiscard]] std::string describe(const Change& change, const Project& project,
-                                   const std::string& parentRevision = {});
+[[nodiscard]] Sentence describe(const Change& change, const Project& project, const std::string& parentRevision = {});
 
 /// The mount, or the part, that a change names; empty: it names none.
 [[nodiscard]] std::string changedMount(const Change& change);

@@ -5,7 +5,31 @@
 
 namespace core {
 namespace {
-std::string percent(double share) { return std::to_string(std::lround(share * 100)) + " %"; }
+/// Where something is moved to.
+Sentence moved(const std::string& name, const Figure& by, Axis axis, bool up) {
+    switch (axis) {
+    case Axis::X:
+        return sayCounted(up, "{} moved {} right", "{} moved {} left", name, by);
+    case Axis::Y:
+        return sayCounted(up, "{} moved {} back", "{} moved {} forward", name, by);
+    case Axis::Z:
+        break;
+    }
+    return sayCounted(up, "{} moved {} up", "{} moved {} down", name, by);
+}
+
+/// Where something points in the case.
+Sentence pointing(Direction d) {
+    switch (d.axis) {
+    case Axis::X:
+        return d.sign > 0 ? say("to the right") : say("to the left");
+    case Axis::Y:
+        return d.sign > 0 ? say("to the rear") : say("to the front");
+    case Axis::Z:
+        break;
+    }
+    return d.sign > 0 ? say("up") : say("down");
+}
 
 /// Names things as they were before the change; falls back on ids when the parent does not resolve.
 struct Namer {
@@ -24,55 +48,52 @@ struct Namer {
         const Opening* o = before ? before->opening(id) : nullptr;
         return o && !o->name.empty() ? o->name : id;
     }
-    std::string operator()(const SetCase& c) const {
+    Sentence operator()(const SetCase& c) const {
         const std::string name = part(c.part);
         const bool says = name.find("case") != std::string::npos || name.find("Case") != std::string::npos;
-        return says ? name : "Case " + name;
+        return says ? named(name) : say("Case {}", name);
     }
-    std::string operator()(const PlacePart& c) const { return part(c.part) + " added"; }
-    std::string operator()(const SwapPart& c) const { return at(c.mount) + " to " + part(c.part); }
-    std::string operator()(const RemovePart& c) const { return at(c.mount) + " taken out"; }
-    std::string operator()(const FlipFan& c) const {
+    Sentence operator()(const PlacePart& c) const { return say("{} added", part(c.part)); }
+    Sentence operator()(const SwapPart& c) const { return say("{} to {}", at(c.mount), part(c.part)); }
+    Sentence operator()(const RemovePart& c) const { return say("{} taken out", at(c.mount)); }
+    Sentence operator()(const FlipFan& c) const {
         const Placed* p = before ? before->at(c.mount) : nullptr;
-        return at(c.mount) + (!p                       ? " turned round"
-                              : p->flow == FanFlow::In ? " turned to blow out"
-                                                       : " turned to blow in");
+        return !p                       ? say("{} turned round", at(c.mount))
+               : p->flow == FanFlow::In ? say("{} turned to blow out", at(c.mount))
+                                        : say("{} turned to blow in", at(c.mount));
     }
-    std::string operator()(const SetFan& c) const {
-        return at(c.mount) + (c.mode == FanMode::Fixed       ? " held at " + percent(c.duty)
-                              : c.mode == FanMode::Processor ? " follows the processor"
-                                                             : " follows the card");
+    Sentence operator()(const SetFan& c) const {
+        return c.mode == FanMode::Fixed       ? say("{} held at {}", at(c.mount), figure::percent(c.duty))
+               : c.mode == FanMode::Processor ? say("{} follows the processor", at(c.mount))
+                                              : say("{} follows the card", at(c.mount));
     }
-    std::string operator()(const SetScreen& c) const {
-        return c.screen == Screen::None ? "Dust screen off " + opening(c.opening)
-                                        : std::string(screenWord(c.screen)) + " dust screen on " + opening(c.opening);
+    Sentence operator()(const SetScreen& c) const {
+        return c.screen == Screen::None ? say("Dust screen off {}", opening(c.opening))
+                                        : say("{} dust screen on {}", term(screenWord(c.screen)), opening(c.opening));
     }
-    std::string operator()(const SetFouling& c) const {
-        return c.fouling <= 1 ? opening(c.opening) + " cleaned"
-                              : opening(c.opening) + " clogged, " + shortest(c.fouling) +
-                                    " times the resistance of its clean screen";
+    Sentence operator()(const SetFouling& c) const {
+        return c.fouling <= 1 ? say("{} cleaned", opening(c.opening))
+                              : say("{} clogged, {} times the resistance of its clean screen", opening(c.opening),
+                                    shortest(c.fouling));
     }
-    std::string operator()(const SetOpening& c) const {
+    Sentence operator()(const SetOpening& c) const {
         if (c.style == OpeningStyle::Closed)
-            return opening(c.opening) + " closed";
+            return say("{} closed", opening(c.opening));
         const Opening* o = before ? before->opening(c.opening) : nullptr;
-        const std::string now = percent(c.perforation) + " open";
-        return opening(c.opening) + (o && o->style != OpeningStyle::Closed
-                                         ? " " + percent(o->perforation) + " to " + now
-                                         : " opened to " + std::string(styleWord(c.style)) + ", " + now);
+        const Figure now = figure::percent(c.perforation);
+        return o && o->style != OpeningStyle::Closed
+                   ? say("{} {} to {} open", opening(c.opening), figure::percent(o->perforation), now)
+                   : say("{} opened to {}, {} open", opening(c.opening), term(styleWord(c.style)), now);
     }
-    std::string operator()(const MovePart& c) const {
-        const std::string mm = plainFixed(std::abs(c.by.mm()), 1);
-        constexpr std::array<std::array<const char*, 2>, 3> words{
-            {{"left", "right"}, {"forward", "back"}, {"down", "up"}}};
-        return at(c.mount) + " moved " + mm + " mm " + words[index(c.axis)][c.by.um() > 0 ? 1 : 0];
+    Sentence operator()(const MovePart& c) const {
+        return moved(at(c.mount), figure::mm(std::abs(c.by.mm())), c.axis, c.by.um() > 0);
     }
-    std::string operator()(const Orient& c) const {
-        return c.down == Side::Bottom ? "Standing upright" : "Laid on its " + std::string(sideWord(c.down)) + " side";
+    Sentence operator()(const Orient& c) const {
+        return c.down == Side::Bottom ? say("Standing upright") : say("Laid on its {} side", term(sideWord(c.down)));
     }
-    std::string operator()(const ChooseVariant& c) const {
+    Sentence operator()(const ChooseVariant& c) const {
         if (c.variant.empty())
-            return at(c.mount) + " as the place is drawn";
+            return say("{} as the place is drawn", at(c.mount));
         const auto slash = c.mount.rfind('/');
         const Placed* parent = before && slash != std::string::npos ? before->at(c.mount.substr(0, slash)) : nullptr;
         const Part* owner = slash == std::string::npos ? (before ? before->casePart : nullptr)
@@ -83,52 +104,61 @@ struct Namer {
             for (const Mount& m : owner->mounts)
                 for (const MountVariant& v : m.variants)
                     if (m.id == last && v.id == c.variant)
-                        return at(c.mount) + ": " + (v.name.empty() ? v.id : v.name);
-        return at(c.mount) + ": " + c.variant;
+                        return say("{}: {}", at(c.mount), (v.name.empty() ? v.id : v.name));
+        return say("{}: {}", at(c.mount), c.variant);
     }
-    std::string operator()(const SetPlug& c) const {
-        return at(c.mount) + ", " + (c.style == PlugStyle::Straight ? "straight plug" : "angled plug") + " at " +
-               c.port + (c.style == PlugStyle::Straight ? "" : ", lead " + inCase(c.mount, c.towards));
+    Sentence operator()(const SetPlug& c) const {
+        return c.style == PlugStyle::Straight
+                   ? say("{}, straight plug at {}", at(c.mount), c.port)
+                   : say("{}, angled plug at {}, lead {}", at(c.mount), c.port, inCase(c.mount, c.towards));
     }
     /// A part's own direction as it lies in the case, in words.
-    std::string inCase(const std::string& mount, Direction own) const {
+    Sentence inCase(const std::string& mount, Direction own) const {
         const Placed* p = before ? before->at(mount) : nullptr;
         if (!p)
-            return "towards its own " + directionWord(own);
+            return say("towards its own {}", directionWord(own));
         Direction d = p->frame.axis[index(own.axis)];
         d.sign *= own.sign;
-        constexpr std::array<std::array<const char*, 2>, 3> words{
-            {{"to the left", "to the right"}, {"to the front", "to the rear"}, {"down", "up"}}};
-        return words[index(d.axis)][d.sign > 0 ? 1 : 0];
+        return pointing(d);
     }
-    std::string operator()(const Connect& c) const {
-        std::string words = part(c.part);
-        if (!c.from.empty())
-            words += " from " + end(c.from);
-        for (std::size_t i = 0; i < c.to.size(); ++i)
-            words += (i ? ", " : " to ") + end(c.to[i]);
-        return words;
+    Sentence operator()(const Connect& c) const {
+        Sentences to;
+        for (const std::string& one : c.to)
+            to.push_back(end(one));
+        if (c.from.empty())
+            return to.empty() ? named(part(c.part)) : say("{} to {}", part(c.part), joined(to));
+        return to.empty() ? say("{} from {}", part(c.part), end(c.from))
+                          : say("{} from {} to {}", part(c.part), end(c.from), joined(to));
     }
-    std::string operator()(const Disconnect& c) const {
-        return part(c.part) + (c.from.empty() ? "" : " at " + end(c.from)) + " unplugged";
+    Sentence operator()(const Disconnect& c) const {
+        return c.from.empty() ? say("{} unplugged", part(c.part))
+                              : say("{} at {} unplugged", part(c.part), end(c.from));
     }
-    std::string operator()(const SetFeet& c) const { return "Feet of " + plainFixed(c.mm, 1) + " mm"; }
-    std::string operator()(const Modify& c) const {
+    Sentence operator()(const SetFeet& c) const { return say("Feet of {}", figure::mm(c.mm)); }
+    Sentence operator()(const Modify& c) const {
         if (before)
             for (const Modification& m : before->caseSpec().modifications)
                 if (m.id == c.modification)
-                    return m.name;
-        return "Modification " + c.modification;
+                    return named(m.name);
+        return say("Modification {}", c.modification);
     }
-    std::string end(const std::string& text) const {
+    Sentence end(const std::string& text) const {
         const EndName name = endName(text);
-        return (name.mount == caseMount ? "the case" : at(name.mount)) +
-               (name.port.empty() ? "" : " (" + name.port + ")");
+        const Sentence of = name.mount == caseMount ? say("the case") : named(at(name.mount));
+        return name.port.empty() ? of : say("{} ({})", of, name.port);
     }
-    std::string operator()(const LimitPower& c) const {
-        return at(c.mount) + " limited to " + std::to_string(std::lround(c.watts)) + " W";
+    Sentence operator()(const LimitPower& c) const {
+        return say("{} limited to {}", at(c.mount), figure::watts(c.watts));
     }
 };
+
+Namer namerAt(const Project& project, const std::string& revision) {
+    Namer namer{project, std::nullopt};
+    if (!revision.empty())
+        if (auto build = resolve(project, revision))
+            namer.before = std::move(*build);
+    return namer;
+}
 } // namespace
 
 std::string_view styleWord(OpeningStyle style) { return choiceWord(style); }
@@ -138,15 +168,16 @@ std::optional<Screen> screenFromWord(std::string_view word) { return choiceFrom<
 std::string_view fanModeWord(FanMode mode) { return choiceWord(mode); }
 std::optional<FanMode> fanModeFromWord(std::string_view word) { return choiceFrom<FanMode>(word); }
 
-std::string describe(const Change& change, const Project& project, const std::string& parentRevision) {
-    Namer namer{project, std::nullopt};
-    if (!parentRevision.empty())
-        if (auto build = resolve(project, parentRevision))
-            namer.before = std::move(*build);
-    std::string words = std::visit(namer, change);
-    if (!words.empty() && words[0] >= 'a' && words[0] <= 'z')
-        words[0] = static_cast<char>(words[0] - 'a' + 'A');
-    return words;
+Sentence describe(const Change& change, const Project& project, const std::string& parentRevision) {
+    return capitalised(std::visit(namerAt(project, parentRevision), change));
+}
+
+Sentences describe(const Revision& revision, const Project& project) {
+    const Namer namer = namerAt(project, revision.parent);
+    Sentences all;
+    for (const Change& change : revision.changes)
+        all.push_back(capitalised(std::visit(namer, change)));
+    return all;
 }
 
 } // namespace core

@@ -23,6 +23,32 @@ template <class List> const typename List::value_type* find(const List& items, s
 
 std::string_view targetWord(TargetKind kind) { return choiceWord(kind); }
 std::optional<TargetKind> targetFromWord(std::string_view word) { return choiceFrom<TargetKind>(word); }
+Quantity quantityOf(TargetKind kind) {
+    switch (kind) {
+    case TargetKind::Temperature:
+        return Quantity::Temperature;
+    case TargetKind::Noise:
+        return Quantity::Level;
+    case TargetKind::Clock:
+        return Quantity::Clock;
+    case TargetKind::Gap:
+        return Quantity::Length;
+    case TargetKind::Volume:
+        return Quantity::Volume;
+    case TargetKind::Mass:
+        return Quantity::Mass;
+    case TargetKind::Cost:
+        return Quantity::Money;
+    case TargetKind::Power:
+        return Quantity::Power;
+    }
+    return Quantity::None;
+}
+
+Quantity headroomOf(TargetKind kind) {
+    return kind == TargetKind::Temperature ? Quantity::TemperatureDifference : quantityOf(kind);
+}
+
 std::string_view targetUnit(TargetKind kind) { return wordOf(targetUnits, kind); }
 
 const Part* Project::part(std::string_view wanted) const { return find(shelf, wanted); }

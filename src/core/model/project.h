@@ -22,6 +22,9 @@ struct Target {
 [[nodiscard]] std::string_view targetWord(TargetKind kind);
 [[nodiscard]] std::optional<TargetKind> targetFromWord(std::string_view word);
 [[nodiscard]] std::string_view targetUnit(TargetKind kind);
+/// The quantity a target is shown as; its headroom, where that is a difference of temperatures.
+[[nodiscard]] Quantity quantityOf(TargetKind kind);
+[[nodiscard]] Quantity headroomOf(TargetKind kind);
 /// True when the target is a floor ("at least") and not a cap.
 [[nodiscard]] constexpr bool isFloor(TargetKind kind) { return kind == TargetKind::Clock || kind == TargetKind::Gap; }
 
@@ -100,6 +103,9 @@ struct Project {
     [[nodiscard]] const Load* load(std::string_view id) const;
     [[nodiscard]] const Run* run(std::string_view id) const;
 };
+
+/// What each change of a revision does, in words.
+[[nodiscard]] Sentences describe(const Revision& revision, const Project& project);
 
 } // namespace core
 

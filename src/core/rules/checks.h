@@ -11,19 +11,18 @@ struct Checks {
     std::vector<Finding>& findings;
 
     /// Of the part at a mount.
-    void add(std::string rule, Severity severity, const std::string& mount, std::string text,
-             std::vector<std::string> remedies, Station station = Station::Brief) const {
+    void add(std::string rule, Severity severity, const std::string& mount, Sentence text, Sentences remedies,
+             Station station = Station::Brief) const {
         add(std::move(rule), severity, partOrCase(mount), std::move(text), std::move(remedies), station);
         findings.back().subject = mount;
     }
-    void add(std::string rule, Severity severity, Thing about, std::string text, std::vector<std::string> remedies,
+    void add(std::string rule, Severity severity, Thing about, Sentence text, Sentences remedies,
              Station station = Station::Brief) const {
         findings.push_back(
             findingAbout(std::move(about), std::move(rule), severity, station, std::move(text), std::move(remedies)));
     }
     /// Of the draw of the whole computer, told at its supply.
-    void addPower(std::string rule, Severity severity, const Placed& supply, std::string text,
-                  std::vector<std::string> remedies) const {
+    void addPower(std::string rule, Severity severity, const Placed& supply, Sentence text, Sentences remedies) const {
         add(std::move(rule), severity, supply.mount, std::move(text), std::move(remedies));
         findings.back().about = TotalRef{Total::Power};
     }

@@ -7,13 +7,6 @@
 namespace core::rules {
 namespace {
 
-std::string joinedWords(const std::vector<std::string>& words) {
-    std::string text;
-    for (const std::string& word : words)
-        text += (text.empty() ? "" : ", ") + word;
-    return text;
-}
-
 void supplyForm(const Checks& c) {
     const auto& forms = c.build.caseSpec().supplyForms;
     const Placed* at = nullptr;
@@ -21,24 +14,25 @@ void supplyForm(const Checks& c) {
     if (supply && !supply->brick && !forms.empty() &&
         std::find(forms.begin(), forms.end(), supply->form) == forms.end())
         c.add("supply-form", Severity::Blocker, at->mount,
-              at->name + " is " + supply->form + ", the bay of the case takes " + joinedWords(forms),
-              {"a supply of form " + forms.front(), "an adapter bracket"});
+              say("{} is {}, the bay of the case takes {}", at->name, supply->form, joined(forms)),
+              {say("a supply of form {}", forms.front()), say("an adapter bracket")});
 }
 
 void slotCovers(const Checks& c) {
     const int there = c.build.caseSpec().slotCovers;
     int wanted = 0;
-    std::string names, mount;
+    Sentences cards;
+    std::string mount;
     for (const Placed& p : c.build.placed)
         if (const auto* card = std::get_if<CardSpec>(&p.part->spec)) {
             wanted += card->slotCount;
-            names += (names.empty() ? "" : ", ") + p.name + " " + std::to_string(card->slotCount);
+            cards.push_back(say("{} {}", p.name, card->slotCount));
             mount = p.mount;
         }
     if (there > 0 && wanted > there)
         c.add("slot-covers", Severity::Blocker, mount,
-              std::to_string(wanted) + " slot covers wanted, the case has " + std::to_string(there) + ": " + names,
-              {"a card of fewer slots", "another case"});
+              say("{} slot covers wanted, the case has {}: {}", wanted, there, joined(cards)),
+              {say("a card of fewer slots"), say("another case")});
 }
 
 double distanceMm(const Placed& p, const std::array<double, 3>& at) {
@@ -64,17 +58,17 @@ void cardAtItsSlot(const Checks& c) {
                                        [](const Port& port) { return port.kind.starts_with("slot-"); });
         if (slot == board->ports.end()) {
             c.add("slot-place", Severity::Note, card->mount,
-                  "Where the slot of " + board->name + " lies is not stated: whether " + card->name +
-                      " reaches it or needs a riser is not checked",
-                  {"state a port of kind \"" + need.kind + "\" on the board", "state the riser as a connection"},
+                  say("Where the slot of {} lies is not stated: whether {} reaches it or needs a riser is not checked",
+                      board->name, card->name),
+                  {say("state a port of kind \"{}\" on the board", need.kind), say("state the riser as a connection")},
                   Station::Fit);
             continue;
         }
         if (const double away = distanceMm(*card, board->inCaseMm(slot->at)); away > reachMm)
             c.add("riser-missing", Severity::Blocker, card->mount,
-                  card->name + " lies " + fixed(away, 0) + " mm from its slot on " + board->name +
-                      ", and no riser joins them",
-                  {"a riser of " + fixed(away, 0) + " mm or more", "a place at the slot"}, Station::Fit);
+                  say("{} lies {} from its slot on {}, and no riser joins them", card->name, figure::mm(away, 0),
+                      board->name),
+                  {say("a riser of {} or more", figure::mm(away, 0)), say("a place at the slot")}, Station::Fit);
     }
 }
 
@@ -87,9 +81,9 @@ void longRisers(const Checks& c) {
         if (!cable || !j.part->link || j.part->link->generation < 4 || cable->lengthMm <= longMm)
             continue;
         c.add("riser-long", Severity::Caution, leadRef(c.build, i),
-              j.part->name + " is " + fixed(cable->lengthMm, 0) + " mm long and said to run at generation " +
-                  std::to_string(j.part->link->generation) + ": above 300 mm that often fails (engineering judgement)",
-              {"a shorter riser", "set the slot to generation 3"});
+              say("{} is {} long and said to run at generation {}: above {} that often fails (engineering judgement)",
+                  j.part->name, figure::mm(cable->lengthMm, 0), j.part->link->generation, figure::mm(longMm, 0)),
+              {say("a shorter riser"), say("set the slot to generation 3")});
     }
 }
 
@@ -98,12 +92,16 @@ void longRisers(const Checks& c) {
 void leadsWithBodies(const Checks& c) {
     for (std::size_t i = 0; i < c.build.joined.size(); ++i)
         if (const Joined& j = c.build.joined[i]; !j.part->bodies.empty())
-            c.add("lead-bodies", Severity::Caution, leadRef(c.build, i),
-                  j.part->name + " states " + std::to_string(j.part->bodies.size()) +
-                      (j.part->bodies.size() == 1 ? " body" : " bodies") +
-                      ", but a lead or adapter has no place: they are neither drawn nor checked for room",
-                  {"state the room as a keep-out of the part it plugs into", "take the bodies out of the file"},
-                  Station::Fit);
+            c.add(
+                "lead-bodies", Severity::Caution, leadRef(c.build, i),
+                sayCounted(
+                    j.part->bodies.size() == 1,
+                    "{} states {} body, but a lead or adapter has no place: it is neither drawn nor checked for room",
+                    "{} states {} bodies, but a lead or adapter has no place: they are neither drawn nor checked for "
+                    "room",
+                    j.part->name, j.part->bodies.size()),
+                {say("state the room as a keep-out of the part it plugs into"), say("take the bodies out of the file")},
+                Station::Fit);
 }
 
 void standingOnTheRear(const Checks& c) {
@@ -113,9 +111,10 @@ void standingOnTheRear(const Checks& c) {
         return;
     const double feet = c.build.feet.value.mm();
     c.add("rear-down", feet < plugMm ? Severity::Caution : Severity::Note, board->mount,
-          "It stands on its rear: the sockets there point at the desk, " + fixed(feet, 0) +
-              " mm above it; a plug and its bend take about " + fixed(plugMm, 0),
-          {"feet of " + fixed(plugMm, 0) + " mm or more", "another way to stand"}, Station::Fit);
+          say("It stands on its rear: the sockets there point at the desk, {} above it; a plug and its bend take about "
+              "{}",
+              figure::mm(feet, 0), figure::mm(plugMm, 0).bare()),
+          {say("feet of {} or more", figure::mm(plugMm, 0)), say("another way to stand")}, Station::Fit);
 }
 
 void coolerRating(const Checks& c) {
@@ -126,25 +125,19 @@ void coolerRating(const Checks& c) {
         return;
     const bool much = cpu->powerW() > muchShare * cooler->ratedTdpW;
     c.add("cooler-rating", much ? Severity::Blocker : Severity::Caution, at->mount,
-          cpu->name + " draws " + fixed(cpu->powerW(), 0) + " W, " + at->name + " is rated for " +
-              fixed(cooler->ratedTdpW, 0),
-          {"a larger cooler", "a power limit of " + fixed(cooler->ratedTdpW, 0) + " W"});
+          say("{} draws {}, {} is rated for {}", cpu->name, figure::watts(cpu->powerW(), 0), at->name,
+              figure::watts(cooler->ratedTdpW).bare()),
+          {say("a larger cooler"), say("a power limit of {}", figure::watts(cooler->ratedTdpW, 0))});
 }
 
 void lanesInUse(const Checks& c) {
-    const auto say = [&](const LaneBudget& b, const std::string& of) {
+    const auto tell = [&](const LaneBudget& b, std::string_view of) {
         if (b.given > 0 && b.used <= b.given && b.used > 0)
-            c.add("lanes-used", Severity::Note, TopicRef{of},
-                  std::to_string(b.used) + " of " + std::to_string(b.given) + " lanes of the " + of +
-                      " in use: " + joinedWords(b.users),
-                  {});
+            c.add("lanes-used", Severity::Note, TopicRef{std::string(of)},
+                  say("{} of {} lanes of the {} in use: {}", b.used, b.given, term(of), joined(b.users)), {});
     };
-    say(c.wiring.lanes.processor, "processor");
-    say(c.wiring.lanes.chipset, "chipset");
-}
-
-std::string linkWords(int generation, int lanes) {
-    return std::to_string(lanes) + (lanes == 1 ? " lane" : " lanes") + " of generation " + std::to_string(generation);
+    tell(c.wiring.lanes.processor, word("processor"));
+    tell(c.wiring.lanes.chipset, word("chipset"));
 }
 
 /// What was seen on the machine against what its chain should give.
@@ -152,29 +145,29 @@ void observedLinks(const Checks& c) {
     for (const ObservedLink& seen : c.build.observed) {
         const auto link = std::find_if(c.wiring.links.begin(), c.wiring.links.end(),
                                        [&](const LinkResult& l) { return l.mount == seen.mount; });
-        const std::string was = linkWords(seen.generation, seen.lanes);
+        const Sentence was = lanesInWords(seen.lanes, seen.generation);
         if (link == c.wiring.links.end()) {
             c.add("link-observed", Severity::Caution, seen.mount,
-                  "A link at \"" + seen.mount + "\" was seen at " + was + ", but no part with lanes is there",
-                  {"name the mount of a card or drive"});
+                  say("A link at \"{}\" was seen at {}, but no part with lanes is there", seen.mount, was),
+                  {say("name the mount of a card or drive")});
             continue;
         }
         if (seen.generation >= link->generation && seen.lanes >= link->lanes) {
             c.add("link-observed", Severity::Note, seen.mount,
-                  link->name + " was seen at " + was + ": all that its chain gives", {});
+                  say("{} was seen at {}: all that its chain gives", link->name, was), {});
             continue;
         }
-        std::string stages;
+        Sentences stages;
         for (const LinkStage& s : link->stages)
             if ((s.lanes == seen.lanes && seen.lanes < link->lanes) ||
                 (s.generation == seen.generation && seen.generation < link->generation))
-                stages += (stages.empty() ? "" : ", ") + s.name;
+                stages.push_back(s.name);
         c.add("link-observed", Severity::Caution, seen.mount,
-              link->name + " was seen at " + was + ", its chain gives " + linkWords(link->generation, link->lanes) +
-                  " (" + joinedWords(link->chain) +
-                  "): " + (stages.empty() ? "no stage as stated explains it" : stages + " would explain it"),
-              {"seat card and riser again, clean the contacts", "set the slot to that generation by hand",
-               "look whether another slot shares its lanes"});
+              say("{} was seen at {}, its chain gives {} ({}): {}", link->name, was,
+                  lanesInWords(link->lanes, link->generation), joined(link->chain),
+                  stages.empty() ? say("no stage as stated explains it") : say("{} would explain it", joined(stages))),
+              {say("seat card and riser again, clean the contacts"), say("set the slot to that generation by hand"),
+               say("look whether another slot shares its lanes")});
     }
 }
 

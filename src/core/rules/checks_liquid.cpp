@@ -26,11 +26,11 @@ void loop(const Checks& c) {
         }
     }
     if (block && !radiator)
-        c.add("radiator-missing", Severity::Blocker, block->mount, block->name + " has no radiator",
-              {"place a radiator"});
+        c.add("radiator-missing", Severity::Blocker, block->mount, say("{} has no radiator", block->name),
+              {say("place a radiator")});
     if (radiator && !block)
-        c.add("block-missing", Severity::Blocker, radiator->mount, radiator->name + " has no block on the processor",
-              {"place a liquid cooler on the lid"});
+        c.add("block-missing", Severity::Blocker, radiator->mount,
+              say("{} has no block on the processor", radiator->name), {say("place a liquid cooler on the lid")});
     if (!block || !radiator)
         return;
     const auto is = [&](const char* a, const char* b) {
@@ -40,28 +40,29 @@ void loop(const Checks& c) {
                sealed = std::get<CoolerSpec>(block->part->spec).sealed;
     if (mixed && sealed)
         c.add("loop-metals", Severity::Caution, radiator->mount,
-              metal + " and " + otherMetal +
-                  " in one sealed loop: inhibited by its maker, it ages and loses liquid with the years; never refill "
-                  "it with water",
-              {"a loop of one metal"});
+              say("{} and {} in one sealed loop: inhibited by its maker, it ages and loses liquid with the years; "
+                  "never refill it with water",
+                  metal, otherMetal),
+              {say("a loop of one metal")});
     else if (mixed)
         c.add("loop-metals", Severity::Blocker, radiator->mount,
-              metal + " and " + otherMetal + " in one loop: aluminium corrodes beside copper",
-              {"block and radiator of one metal", "a sealed loop whose maker answers for it: state \"sealed\""});
+              say("{} and {} in one loop: aluminium corrodes beside copper", metal, otherMetal),
+              {say("block and radiator of one metal"),
+               say("a sealed loop whose maker answers for it: state \"sealed\"")});
     const bool pumpInBlock = std::get<CoolerSpec>(block->part->spec).pump,
                pumpInTank = std::get<RadiatorSpec>(radiator->part->spec).pump;
     const Placed* pump = pumpInTank ? radiator : pumpInBlock ? block : nullptr;
     const Placed* other = pumpInTank ? block : radiator;
     if (!pump)
-        c.add("pump-missing", Severity::Blocker, block->mount, "Nothing pumps the loop",
-              {"a block or radiator with a pump"});
+        c.add("pump-missing", Severity::Blocker, block->mount, say("Nothing pumps the loop"),
+              {say("a block or radiator with a pump")});
     else if (topOf(c.build, *pump) >= topOf(c.build, *other))
         c.add("pump-high", Severity::Caution, pump->mount,
-              pump->name +
-                  " carries the pump at the highest point of the loop: a bubble gathers there and makes it loud",
-              {"the radiator above the pump", "another way to stand the case"});
+              say("{} carries the pump at the highest point of the loop: a bubble gathers there and makes it loud",
+                  pump->name),
+              {say("the radiator above the pump"), say("another way to stand the case")});
     c.add("loop-ages", Severity::Note, radiator->mount,
-          "Sealed loops lose liquid with the years; leave room to reach them", {});
+          say("Sealed loops lose liquid with the years; leave room to reach them"), {});
 }
 
 /// "M4 x 35 pan" -> 35.
@@ -93,16 +94,17 @@ void screwsIntoRadiator(const Checks& c) {
             const double length = screwLength(f.kind);
             if (length <= 0)
                 continue;
-            const std::string name = p.name + " on " + carrier.name + ": " + f.kind;
-            const std::vector<std::string> remedies{"M4 x " + fixed(usualScrew(thickness), 0)};
+            const Sentence name = say("{} on {}: {}", p.name, carrier.name, f.kind);
+            const Sentences remedies{say("M4 x {}", figure::number(usualScrew(thickness), 0))};
             if (length > thickness + radiator->plateMm + 5)
                 c.add("screw-long", Severity::Blocker, p.mount,
-                      name + " reaches " + fixed(length - thickness, 1) +
-                          " mm behind the fan and can pierce the radiator",
+                      say("{} reaches {} behind the fan and can pierce the radiator", name,
+                          figure::mm(length - thickness, 1)),
                       remedies);
             else if (length < thickness + 2)
                 c.add("screw-short", Severity::Caution, p.mount,
-                      name + " holds with " + fixed(std::max(0.0, length - thickness), 1) + " mm, 2 to 4 are wanted",
+                      say("{} holds with {}, {} to {} are wanted", name, figure::mm(std::max(0.0, length - thickness)),
+                          figure::mm(2, 0).bare(), figure::mm(4, 0).bare()),
                       remedies);
         }
     }
@@ -116,9 +118,9 @@ void bends(const Checks& c) {
             const double room = fit::tightestBend(body.routeMm);
             if (room + 1e-9 < body.bendMm)
                 c.add("bend", Severity::Caution, p.mount,
-                      p.name + ", " + body.name + ": its route leaves a bend of " + fixed(room, 1) +
-                          " mm, it takes no less than " + fixed(body.bendMm, 1),
-                      {"a longer way round", "a more supple tube or riser"}, Station::Fit);
+                      say("{}, {}: its route leaves a bend of {}, it takes no less than {}", p.name, body.name,
+                          figure::mm(room, 1), figure::mm(body.bendMm).bare()),
+                      {say("a longer way round"), say("a more supple tube or riser")}, Station::Fit);
         }
 }
 

@@ -7,16 +7,18 @@ namespace core::rules {
 namespace {
 
 void missingParts(const Checks& c) {
-    const auto missing = [&](PartKind kind, Severity severity, const char* rule, const char* text, const char* remedy) {
+    const auto missing = [&](PartKind kind, Severity severity, const char* rule, const Sentence& text,
+                             const Sentence& remedy) {
         if (!c.build.firstOf(kind))
             c.add(rule, severity, TopicRef{std::string(kindWord(kind))}, text, {remedy});
     };
-    missing(PartKind::Board, Severity::Blocker, "board-missing", "No board is placed", "place a board");
-    missing(PartKind::Processor, Severity::Blocker, "processor-missing", "No processor is placed",
-            "place a processor in the board's socket");
-    missing(PartKind::Memory, Severity::Blocker, "memory-missing", "No memory is placed", "place memory on the board");
+    missing(PartKind::Board, Severity::Blocker, "board-missing", say("No board is placed"), say("place a board"));
+    missing(PartKind::Processor, Severity::Blocker, "processor-missing", say("No processor is placed"),
+            say("place a processor in the board's socket"));
+    missing(PartKind::Memory, Severity::Blocker, "memory-missing", say("No memory is placed"),
+            say("place memory on the board"));
     missing(PartKind::Drive, Severity::Caution, "storage-missing",
-            "No storage is placed: the machine starts from a plug-in or the network only", "place a drive");
+            say("No storage is placed: the machine starts from a plug-in or the network only"), say("place a drive"));
 }
 
 bool asksFor(const Part& part, std::string_view prefix) {
@@ -34,20 +36,20 @@ void powerWithoutPlugs(const Checks& c) {
     for (const Placed& p : c.build.placed) {
         if (p.part->kind == PartKind::Card && p.powerW() > slotW && !asksFor(*p.part, "card-"))
             c.add("plugs-unstated", Severity::Caution, p.mount,
-                  p.name + " draws " + fixed(p.powerW(), 0) + " W, a slot gives " + fixed(slotW, 0) +
-                      ", and no power plug of it is stated: nothing of it was checked",
-                  {"state what it needs, e.g. \"card-8\": 1"});
+                  say("{} draws {}, a slot gives {}, and no power plug of it is stated: nothing of it was checked",
+                      p.name, figure::watts(p.powerW(), 0), figure::watts(slotW).bare()),
+                  {say("state what it needs, e.g. \"card-8\": 1")});
         if (p.part->kind != PartKind::Board)
             continue;
         if (!asksFor(*p.part, "atx-") && !asksFor(*p.part, "dc-"))
             c.add("plugs-unstated", Severity::Caution, p.mount,
-                  p.name + " states no power plug: nothing of its power was checked",
-                  {"state what it needs, e.g. \"atx-24\": 1"});
+                  say("{} states no power plug: nothing of its power was checked", p.name),
+                  {say("state what it needs, e.g. \"atx-24\": 1")});
         else if (cpu && cpu->powerW() > smallProcessorW && !asksFor(*p.part, "eps-"))
             c.add("plugs-unstated", Severity::Caution, p.mount,
-                  cpu->name + " draws " + fixed(cpu->powerW(), 0) + " W, and " + p.name +
-                      " states no plug for it: nothing of it was checked",
-                  {"state what the board needs, e.g. \"eps-8\": 1"});
+                  say("{} draws {}, and {} states no plug for it: nothing of it was checked", cpu->name,
+                      figure::watts(cpu->powerW(), 0), p.name),
+                  {say("state what the board needs, e.g. \"eps-8\": 1")});
     }
 }
 
@@ -72,20 +74,20 @@ std::vector<std::string> placeless(const Placed& p) {
 
 void unstatedPlaces(const Checks& c) {
     for (const Placed& p : c.build.placed) {
-        std::string words;
-        for (const std::string& kind : placeless(p))
-            words += (words.empty() ? "" : ", ") + kind;
-        if (!words.empty())
+        const std::vector<std::string> kinds = placeless(p);
+        if (!kinds.empty())
             c.add("plug-place", Severity::Note, p.mount,
-                  p.name + ": where its " + words + " plugs in is not stated, so the room of the plug is not checked",
-                  {"state the place of its sockets"}, Station::Fit);
+                  say("{}: where its {} plugs in is not stated, so the room of the plug is not checked", p.name,
+                      joined(kinds)),
+                  {say("state the place of its sockets")}, Station::Fit);
         const auto* supply = std::get_if<PowerSupplySpec>(&p.part->spec);
         if (supply && !supply->brick &&
             std::none_of(p.ports.begin(), p.ports.end(), [](const Port& port) { return port.kind == "mains"; }))
             c.add("mains-place", Severity::Note, p.mount,
-                  p.name + ": where its mains plug goes in is not stated, so its room (about 45 mm straight and a bend "
-                           "of 30, common practice) is not checked",
-                  {"state a port of kind \"mains\""}, Station::Fit);
+                  say("{}: where its mains plug goes in is not stated, so its room (about {} straight and a bend of "
+                      "{}, common practice) is not checked",
+                      p.name, figure::mm(45, 0), figure::mm(30, 0).bare()),
+                  {say("state a port of kind \"mains\"")}, Station::Fit);
     }
 }
 

@@ -16,8 +16,8 @@ void socketOfProcessor(const Checks& c) {
     const auto* cpu = c.specOf<ProcessorSpec>(PartKind::Processor, &at);
     if (board && cpu && board->socket != cpu->socket)
         c.add("socket", Severity::Blocker, at->mount,
-              at->name + " has socket " + cpu->socket + ", the board has " + board->socket,
-              {"a processor for " + board->socket, "a board with " + cpu->socket});
+              say("{} has socket {}, the board has {}", at->name, cpu->socket, board->socket),
+              {say("a processor for {}", board->socket), say("a board with {}", cpu->socket)});
 }
 
 void socketOfCooler(const Checks& c) {
@@ -26,11 +26,11 @@ void socketOfCooler(const Checks& c) {
     const auto* cooler = c.specOf<CoolerSpec>(PartKind::Cooler, &at);
     if (cpu && cooler && !cooler->sockets.empty() && !contains(cooler->sockets, cpu->socket))
         c.add("cooler-socket", Severity::Blocker, at->mount,
-              at->name + " has no mounting kit for socket " + cpu->socket,
-              {"a mounting kit for " + cpu->socket, "another cooler"});
+              say("{} has no mounting kit for socket {}", at->name, cpu->socket),
+              {say("a mounting kit for {}", cpu->socket), say("another cooler")});
     if (cpu && !cooler)
         c.add("cooler-missing", Severity::Blocker, c.build.firstOf(PartKind::Processor)->mount,
-              "The processor has no cooler", {"place a cooler on its lid"});
+              say("The processor has no cooler"), {say("place a cooler on its lid")});
 }
 
 void formOfBoard(const Checks& c) {
@@ -39,8 +39,8 @@ void formOfBoard(const Checks& c) {
     const auto& forms = c.build.caseSpec().boardForms;
     if (board && !forms.empty() && !contains(forms, board->form))
         c.add("board-form", Severity::Blocker, at->mount,
-              at->name + " is " + board->form + ", the case takes " + forms.front(),
-              {"a board of form " + forms.front()});
+              say("{} is {}, the case takes {}", at->name, board->form, forms.front()),
+              {say("a board of form {}", forms.front())});
 }
 
 void pictureOutput(const Checks& c) {
@@ -51,8 +51,8 @@ void pictureOutput(const Checks& c) {
         return;
     if (!cpu->graphics || (board && !board->graphicsOutput))
         c.add("picture", Severity::Blocker, at->mount,
-              "No picture at first set-up: no card, and the processor shows none",
-              {"a card", "a processor with graphics"});
+              say("No picture at first set-up: no card, and the processor shows none"),
+              {say("a card"), say("a processor with graphics")});
 }
 
 /// A part that names a form but has another outline: most often a size was mistyped. Longer supplies and cards exist.
@@ -64,9 +64,9 @@ void sizeOfForm(const Checks& c) {
         const double off = offStandardMm(*p.part, *standard);
         if (off > 2)
             c.add("form-size", Severity::Note, p.mount,
-                  p.name + " says it is " + std::string(standard->form) + ", but is " + fixed(off, 1) +
-                      " mm off its size (" + std::string(standard->source) + ")",
-                  {"check the size", "another form"});
+                  say("{} says it is {}, but is {} off its size ({})", p.name, std::string(standard->form),
+                      figure::mm(off, 1), std::string(standard->source)),
+                  {say("check the size"), say("another form")});
     }
 }
 
@@ -94,22 +94,21 @@ void checkMemory(const Checks& c) {
         mount = p.mount;
         if (memory.memoryKind != board->memoryKind)
             c.add("memory-kind", Severity::Blocker, p.mount,
-                  p.name + " does not match the board's " + board->memoryKind, {"memory of kind " + board->memoryKind});
+                  say("{} does not match the board's {}", p.name, board->memoryKind),
+                  {say("memory of kind {}", board->memoryKind)});
     }
     // Slots that are counted as sockets are told there, once.
     if (modules > board->memorySlots && !c.wiring.ports.isShort("memory-slot"))
         c.add("memory-slots", Severity::Blocker, mount,
-              std::to_string(modules) + " modules for " + std::to_string(board->memorySlots) + " memory slots",
-              {"fewer, larger modules"});
+              say("{} modules for {} memory slots", modules, board->memorySlots), {say("fewer, larger modules")});
     if (modules > 0 && modules == board->memoryChannels && board->memorySlots == 2 * board->memoryChannels)
         c.add("memory-fill", Severity::Note, mount,
-              "Fill the second slot of each channel first (common practice); the board's book has the last word",
-              {"second and fourth slot from the processor"});
+              say("Fill the second slot of each channel first (common practice); the board's book has the last word"),
+              {say("second and fourth slot from the processor")});
     if (modules > 0 && modules < board->memoryChannels)
         c.add("memory-channels", Severity::Note, mount,
-              std::to_string(modules) + " of " + std::to_string(board->memoryChannels) +
-                  " memory channels in use: the others lie idle",
-              {"one module for each channel"});
+              say("{} of {} memory channels in use: the others lie idle", modules, board->memoryChannels),
+              {say("one module for each channel")});
 }
 
 } // namespace core::rules

@@ -31,25 +31,24 @@ void missingPlugs(const Checks& c) {
     for (const auto& [kind, s] : kinds) {
         if (s.missing == 0)
             continue;
-        std::vector<std::string> remedies;
+        Sentences remedies;
         for (const Offer& offer : map.offers)
             if (plugFit(kind, offer.kind) == PlugFit::Whole)
-                remedies.push_back(offer.name + (offer.canBeFed ? "" : ", once something feeds it"));
+                remedies.push_back(offer.canBeFed ? named(offer.name) : say("{}, once something feeds it", offer.name));
         // Enough in number, but a stated connection has taken what another part waits for.
         if (thereFor(map, kind) >= s.asked) {
             c.add("plug-taken", Severity::Blocker, TopicRef{kind},
-                  s.takers.front() + " finds no free " + kind + ": the others have taken it", {"another connection"});
+                  say("{} finds no free {}: the others have taken it", s.takers.front(), kind),
+                  {say("another connection")});
             continue;
         }
         if (remedies.empty())
-            remedies.push_back("an adapter that gives " + kind);
-        remedies.push_back("drop one of: " + s.takers.back());
+            remedies.push_back(say("an adapter that gives {}", kind));
+        remedies.push_back(say("drop one of: {}", s.takers.back()));
         // The machine runs without a socket at its front.
         const Severity severity = kind.starts_with("front-") ? Severity::Caution : Severity::Blocker;
         c.add("plug-count", severity, TopicRef{kind},
-              std::to_string(s.asked) + " x " + kind + " needed, " + std::to_string(s.asked - s.missing) +
-                  " there: " + std::to_string(s.missing) + " short",
-              remedies);
+              say("{} x {} needed, {} there: {} short", s.asked, kind, s.asked - s.missing, s.missing), remedies);
     }
 }
 
@@ -62,28 +61,25 @@ void narrowPlugs(const Checks& c) {
         const Socket& socket = map.sockets[static_cast<std::size_t>(need.socket)];
         if (plugFit(need.kind, socket.kind) != PlugFit::Narrow)
             continue;
-        const std::string names =
-            need.taker.name + ": a " + socket.kind + " of " + socket.giver.name + " sits in its " + need.kind;
+        const Sentence names =
+            say("{}: a {} of {} sits in its {}", need.taker.name, socket.kind, socket.giver.name, need.kind);
         if (socket.kind == "eps-4")
             c.add("plug-narrow", Severity::Note, need.taker.mount,
-                  names + ": good for 120 W, 150 less a fifth in reserve (common practice)",
-                  {"a full 8-pin lead of the supply"});
+                  say("{}: good for 120 W, 150 less a fifth in reserve (common practice)", names),
+                  {say("a full 8-pin lead of the supply")});
         else
-            c.add("plug-narrow", Severity::Note, need.taker.mount, names + ": its speed is not controlled",
-                  {"a header with four pins"});
+            c.add("plug-narrow", Severity::Note, need.taker.mount, say("{}: its speed is not controlled", names),
+                  {say("a header with four pins")});
     }
 }
 
 void headerCurrent(const Checks& c) {
     for (const HeaderLoad& load : c.wiring.headers)
         if (load.amperes > load.limitA + 1e-9) {
-            std::string names;
-            for (const std::string& fan : load.fans)
-                names += (names.empty() ? "" : ", ") + fan;
             c.add("fan-current", Severity::Caution, TopicRef{"fan header " + std::to_string(load.number)},
-                  "Fan header " + std::to_string(load.number) + " of " + load.board + " carries " +
-                      fixed(load.amperes, 2) + " A, it is good for " + fixed(load.limitA, 1) + " A: " + names,
-                  {"spread the fans over more headers", "a hub fed by the supply"});
+                  say("Fan header {} of {} carries {} A, it is good for {} A: {}", load.number, load.board,
+                      figure::number(load.amperes, 2), figure::number(load.limitA, 1), joined(load.fans)),
+                  {say("spread the fans over more headers"), say("a hub fed by the supply")});
         }
 }
 
@@ -97,10 +93,11 @@ void leadFamilies(const Checks& c) {
         const std::string& family = std::get<PowerSupplySpec>(supply->part->spec).cableFamily;
         if (cable->family != family)
             c.add("lead-family", Severity::Blocker, supply->mount,
-                  j.part->name + " is a lead of " + cable->family + ", " + supply->name +
-                      (family.empty() ? " has fixed leads" : " takes those of " + family) +
-                      ": never mix modular leads, the plugs fit and the pins differ",
-                  {"a lead of the supply's own family"});
+                  say("{} is a lead of {}, {}: never mix modular leads, the plugs fit and the pins differ",
+                      j.part->name, cable->family,
+                      family.empty() ? say("{} has fixed leads", supply->name)
+                                     : say("{} takes those of {}", supply->name, family)),
+                  {say("a lead of the supply's own family")});
     }
 }
 
@@ -110,8 +107,8 @@ void mouldedAdapters(const Checks& c) {
         const auto* adapter = std::get_if<AdapterSpec>(&part.spec);
         if (adapter && adapter->moulded && part.gives.contains("sata-power") && part.needs.contains("molex-4"))
             c.add("moulded", Severity::Caution, leadRef(c.build, i),
-                  part.name + ": moulded 4-pin to SATA adapters are a known fire risk (common practice)",
-                  {"a crimped adapter", "a SATA lead of the supply"});
+                  say("{}: moulded 4-pin to SATA adapters are a known fire risk (common practice)", part.name),
+                  {say("a crimped adapter"), say("a SATA lead of the supply")});
     }
 }
 

@@ -8,16 +8,16 @@ namespace {
 constexpr double railVolts = 12, sataRailA = 4.5; // Serial ATA specification (from memory)
 
 void budget(const Checks& c, const PowerBudget& power, const Placed& supply) {
-    const std::string share = fixed(power.share * 100, 0) + " %";
-    const std::string text =
-        "Parts draw " + fixed(power.drawW, 0) + " W of " + fixed(power.supplyW, 0) + " W, " + share;
-    const std::vector<std::string> remedies{"a larger supply", "limit the power of the card or the processor"};
+    const Sentence text = say("Parts draw {} of {}, {}", figure::watts(power.drawW, 0), figure::watts(power.supplyW, 0),
+                              figure::percent(power.share));
+    const Sentences remedies{say("a larger supply"), say("limit the power of the card or the processor")};
     if (power.share > 1.0 || (power.brick && power.share > 0.9))
         c.addPower("power-share", Severity::Blocker, supply, text, remedies);
     else if (power.share > 0.8)
-        c.addPower("power-share", Severity::Caution, supply, text + ": 40 to 80 % is preferred", remedies);
+        c.addPower("power-share", Severity::Caution, supply, say("{}: 40 to 80 % is preferred", text), remedies);
     else if (power.share < 0.4)
-        c.addPower("power-share-low", Severity::Note, supply, text + ": more supply than needed", {"a smaller supply"});
+        c.addPower("power-share-low", Severity::Note, supply, say("{}: more supply than needed", text),
+                   {say("a smaller supply")});
 }
 
 /// Short peaks of the machine: a card may draw twice its sustained power for less than a millisecond (engineering
@@ -34,18 +34,19 @@ void peaks(const Checks& c, const PowerBudget& power, const Placed& supply) {
     const auto& spec = std::get<PowerSupplySpec>(supply.part->spec);
     if (more <= 0 || power.share > 1)
         return;
-    const std::string text = "Short peaks of the machine reach " + fixed(peak, 0) + " W";
+    const Sentence text = say("Short peaks of the machine reach {}", figure::watts(peak, 0));
     if (spec.peakW > 0 && peak > spec.peakW)
         c.addPower("power-peak", Severity::Caution, supply,
-                   text + ", the supply states " + fixed(spec.peakW, 0) + " W for a millisecond",
-                   {"a supply with more headroom", "limit the power of the card"});
+                   say("{}, the supply states {} for a millisecond", text, figure::watts(spec.peakW, 0)),
+                   {say("a supply with more headroom"), say("limit the power of the card")});
     else if (spec.peakW <= 0 && peak > power.supplyW)
-        c.addPower("power-peak", Severity::Note, supply,
-                   text + ", more than the " + fixed(power.supplyW, 0) + " W the supply holds; its peak is not stated",
-                   {"state its peak power", "limit the power of the card"});
+        c.addPower(
+            "power-peak", Severity::Note, supply,
+            say("{}, more than the {} the supply holds; its peak is not stated", text, figure::watts(power.supplyW, 0)),
+            {say("state its peak power"), say("limit the power of the card")});
 }
 
-std::string amps(double a) { return fixed(a, 1) + " A (" + fixed(a * railVolts, 0) + " W)"; }
+Sentence amps(double a) { return say("{} A ({})", figure::number(a, 1), figure::watts(a * railVolts, 0)); }
 
 void rail(const Checks& c, const PowerBudget& power, const Placed& supply) {
     const double limit = std::get<PowerSupplySpec>(supply.part->spec).rail12A;
@@ -56,8 +57,8 @@ void rail(const Checks& c, const PowerBudget& power, const Placed& supply) {
                               : amperes > 0.8 * limit ? Severity::Caution
                                                       : Severity::Note;
     c.add("rail-12v", severity, supply.mount,
-          "12 V rail: " + amps(amperes) + " asked of " + amps(limit) + ", " + fixed(100 * amperes / limit, 0) + " %",
-          {"a supply with a stronger 12 V rail"});
+          say("12 V rail: {} asked of {}, {}", amps(amperes), amps(limit), figure::percent(amperes / limit, 0)),
+          {say("a supply with a stronger 12 V rail")});
 }
 
 /// Drives that start together, with everything else at work: the worst there is on the rail for ten seconds.
@@ -79,13 +80,14 @@ void spinUp(const Checks& c, const PowerBudget& power, const Placed& supply) {
     const auto& spec = std::get<PowerSupplySpec>(supply.part->spec);
     const double limit = spec.rail12A > 0 ? spec.rail12A : spec.ratedW / railVolts,
                  total = power.drawW / railVolts - running + starting;
-    const std::string text = std::to_string(drives) + (drives == 1 ? " drive draws " : " drives draw ") +
-                             fixed(starting, 1) + " A at 12 V while " + (drives == 1 ? "it starts" : "they start") +
-                             ": " + amps(total) + " with all else, of " + amps(limit) +
-                             (spec.rail12A > 0 ? "" : " taken from its rated power");
+    const Sentence text =
+        say("{}: {} with all else, of {}",
+            sayCounted(drives == 1, "{} drive draws {} A at 12 V while it starts",
+                       "{} drives draw {} A at 12 V while they start", drives, figure::number(starting, 1)),
+            amps(total), spec.rail12A > 0 ? amps(limit) : say("{} taken from its rated power", amps(limit)));
     if (total > limit)
         c.add("spin-up", Severity::Caution, supply.mount, text,
-              {"let the drives start one after another", "a supply with a stronger 12 V rail"});
+              {say("let the drives start one after another"), say("a supply with a stronger 12 V rail")});
     else
         c.add("spin-up", Severity::Note, supply.mount, text, {});
 }
@@ -96,7 +98,7 @@ struct Feed {
     bool known = true;
     bool missing = false;
     int plugs = 0;
-    std::string words;
+    Sentences words;
 };
 Feed feedOf(const Checks& c, const std::string& mount, auto&& counts) {
     Feed feed;
@@ -110,7 +112,7 @@ Feed feedOf(const Checks& c, const std::string& mount, auto&& counts) {
         feed.missing = feed.missing || need.socket < 0;
         feed.known = feed.known && w > 0;
         feed.capacityW += w;
-        feed.words += (feed.words.empty() ? "" : " + ") + std::string(map.plugOf(need)) + " " + fixed(w, 0);
+        feed.words.push_back(say("{} {}", std::string(map.plugOf(need)), figure::watts(w).bare()));
     }
     return feed;
 }
@@ -123,9 +125,9 @@ void feedOfCards(const Checks& c) {
             c, p.mount, [](const std::string& kind) { return kind.starts_with("card-") || kind.starts_with("slot-"); });
         if (feed.plugs > 0 && feed.known && p.powerW() > feed.capacityW)
             c.add("card-feed", Severity::Blocker, p.mount,
-                  p.name + " draws " + fixed(p.powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) +
-                      " W: " + feed.words,
-                  {"plugs that carry more", "limit the power of the card"});
+                  say("{} draws {}, its plugs carry {}: {}", p.name, figure::watts(p.powerW(), 0),
+                      figure::watts(feed.capacityW, 0), joined(feed.words, say(" + "))),
+                  {say("plugs that carry more"), say("limit the power of the card")});
     }
 }
 
@@ -145,10 +147,11 @@ void senseWires(const Checks& c) {
             return (kind.starts_with("card-") && kind != "card-12") || kind.starts_with("slot-");
         });
         if (supply && supply->twelvePinW <= 0 && card && card->powerW() > others.capacityW + sureW)
-            c.add("sense-wires", Severity::Caution, card->mount,
-                  card->name + " wants more than 150 W of its 12-pin plug; what the sense wires of " +
-                      map.sockets[static_cast<std::size_t>(need.socket)].giver.name + " allow is not stated",
-                  {"state what its 12-pin plug allows: 150, 300, 450 or 600 W", "limit the power of the card"});
+            c.add(
+                "sense-wires", Severity::Caution, card->mount,
+                say("{} wants more than 150 W of its 12-pin plug; what the sense wires of {} allow is not stated",
+                    card->name, map.sockets[static_cast<std::size_t>(need.socket)].giver.name),
+                {say("state what its 12-pin plug allows: 150, 300, 450 or 600 W"), say("limit the power of the card")});
     }
 }
 
@@ -160,14 +163,14 @@ void feedOfProcessor(const Checks& c) {
     const Feed feed = feedOf(c, board->mount, [](const std::string& kind) { return kind.starts_with("eps-"); });
     if (feed.plugs > 0 && feed.known && cpu->powerW() > feed.capacityW)
         c.add("processor-feed", Severity::Blocker, cpu->mount,
-              cpu->name + " draws " + fixed(cpu->powerW(), 0) + " W, its plugs carry " + fixed(feed.capacityW, 0) +
-                  " W: " + feed.words + "; a splitter adds no capacity",
-              {"a full 8-pin lead from the supply", "limit the power of the processor"});
+              say("{} draws {}, its plugs carry {}: {}; a splitter adds no capacity", cpu->name,
+                  figure::watts(cpu->powerW(), 0), figure::watts(feed.capacityW, 0), joined(feed.words, say(" + "))),
+              {say("a full 8-pin lead from the supply"), say("limit the power of the processor")});
 }
 
 /// Drives that hang on one SATA power lead share its 4.5 A.
 void sataRail(const Checks& c) {
-    std::map<int, std::pair<double, std::string>> loads;
+    std::map<int, std::pair<double, std::vector<std::string>>> loads;
     const PortMap& map = c.wiring.ports;
     for (std::size_t n = 0; n < map.needs.size(); ++n) {
         const Need& need = map.needs[n];
@@ -176,14 +179,14 @@ void sataRail(const Checks& c) {
             continue;
         auto& [watts, names] = loads[map.root(static_cast<int>(n))];
         watts += need.taker.part->powerW;
-        names += (names.empty() ? "" : ", ") + need.taker.name;
+        names.push_back(need.taker.name);
     }
     for (const auto& [socket, load] : loads)
         if (socket >= 0 && load.first / railVolts > sataRailA)
             c.add("sata-rail", Severity::Caution, thingOf(c.build, map.sockets[static_cast<std::size_t>(socket)].giver),
-                  load.second + " draw " + fixed(load.first / railVolts, 1) +
-                      " A through one SATA power plug, it carries " + fixed(sataRailA, 1) + " A a rail",
-                  {"a second lead from the supply"});
+                  say("{} draw {} A through one SATA power plug, it carries {} A a rail", joined(load.second),
+                      figure::number(load.first / railVolts, 1), figure::number(sataRailA, 1)),
+                  {say("a second lead from the supply")});
 }
 
 } // namespace
@@ -196,8 +199,8 @@ void checkPower(const Checks& c) {
     const PowerBudget power = powerBudget(c.build);
     if (power.supplyW <= 0) {
         if (!c.build.placed.empty()) // a bare case asks for nothing yet
-            c.add("supply-missing", Severity::Blocker, TopicRef{"supply"}, "No power supply is placed",
-                  {"place a supply"});
+            c.add("supply-missing", Severity::Blocker, TopicRef{"supply"}, say("No power supply is placed"),
+                  {say("place a supply")});
         return;
     }
     const Placed& supply = *c.build.firstOf(PartKind::PowerSupply);

@@ -7,6 +7,7 @@
 
 namespace core::rules {
 namespace {
+constexpr double whineMm = 5; // before moving blades: common practice, no source
 constexpr WordTable<Severity, 3> severityWords{
     {{Severity::Blocker, "blocker"}, {Severity::Caution, "caution"}, {Severity::Note, "note"}}};
 constexpr WordTable<Station, 6> stationWords{{{Station::Brief, "Brief"},
@@ -97,13 +98,13 @@ std::vector<Finding> compatibility(const Build& build, const Wiring& wiring) {
 std::vector<Finding> gapFindings(const fit::FitResult& fit) {
     std::vector<Finding> findings;
     for (const fit::Gap& gap : fit.gaps) {
-        const std::string names = gap.between[0].text + " to " + gap.between[1].text,
-                          is = fixed(gap.nominal.mm(), 1) + " mm, needs " + fixed(gap.requiredMm, 1);
+        const Sentence names = say("{} to {}", gap.between[0].text, gap.between[1].text),
+                       is = say("{}, needs {}", figure::mm(gap.nominal.mm(), 1), figure::mm(gap.requiredMm).bare());
         Finding f{std::string(gap.rule) + ":" + gap.id,
                   Severity::Caution,
                   Station::Fit,
                   gap.id,
-                  "",
+                  {},
                   std::string(gap.rule),
                   {},
                   gap.ref};
@@ -114,51 +115,53 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
         case fit::GapState::Clash:
             f.severity = Severity::Blocker;
             if (shows(fit::Face::KeepOut, fit::Face::Lead) && gap.nominal < Length{})
-                f.text = names + ": the plug or lead has no room, " + fixed(-gap.nominal.mm(), 1) + " mm short";
+                f.text = say("{}: the plug or lead has no room, {} short", names, figure::mm(-gap.nominal.mm(), 1));
             else if (gap.nominal < Length{})
-                f.text = names + ": overlap " + fixed(-gap.nominal.mm(), 1) + " mm";
+                f.text = say("{}: overlap {}", names, figure::mm(-gap.nominal.mm(), 1));
             else
-                f.text = names + ": " + is + ": it stops the blades";
-            f.remedies = {"a thinner part", "another mount",
-                          "measure the chain: it carries ±" + fixed(gap.worstBandMm, 1) + " mm"};
+                f.text = say("{}: {}: it stops the blades", names, is);
+            f.remedies = {say("a thinner part"), say("another mount"),
+                          say("measure the chain: it carries ±{}", figure::mm(gap.worstBandMm, 1))};
             break;
         case fit::GapState::Blocked:
             f.severity = Severity::Blocker;
-            f.text = names + ": blocked, " + is + " (" + std::string(gap.reason) +
-                     "); below a third of it the ring it breathes through is smaller than half the fan";
-            f.remedies = {"an opening before it", "a thinner part", "another mount"};
+            f.text = say(
+                "{}: blocked, {} ({}); below a third of it the ring it breathes through is smaller than half the fan",
+                names, is, gap.reason);
+            f.remedies = {say("an opening before it"), say("a thinner part"), say("another mount")};
             break;
         case fit::GapState::Starved:
-            f.text = names + ": short of air, " + is + " (" + std::string(gap.reason) + ")";
-            f.remedies = {"an opening before it", "a thinner part", "another mount"};
+            f.text = say("{}: short of air, {} ({})", names, is, gap.reason);
+            f.remedies = {say("an opening before it"), say("a thinner part"), say("another mount")};
             if (gap.rule == "intake-desk")
-                f.remedies = {"higher feet"};
+                f.remedies = {say("higher feet")};
             break;
         case fit::GapState::Bulge:
-            f.text = names + ": the panel is forced out " + fixed(-gap.nominal.mm(), 1) + " mm, it closes under stress";
-            f.remedies = {"a thinner part", "a stiffer panel further out"};
+            f.text =
+                say("{}: the panel is forced out {}, it closes under stress", names, figure::mm(-gap.nominal.mm(), 1));
+            f.remedies = {say("a thinner part"), say("a stiffer panel further out")};
             break;
         case fit::GapState::Rub:
-            f.text = names + ": " + is + " (" + std::string(gap.reason) + ")";
-            f.remedies = {"a thinner part", "measure the chain"};
+            f.text = say("{}: {} ({})", names, is, gap.reason);
+            f.remedies = {say("a thinner part"), say("measure the chain")};
             break;
         case fit::GapState::Clear:
-            if (gap.mark == Mark::Holds && !gap.scarce && gap.requiredMm >= 3 && gap.nominal.mm() < 5 &&
+            if (gap.mark == Mark::Holds && !gap.scarce && gap.requiredMm >= 3 && gap.nominal.mm() < whineMm &&
                 shows(fit::Face::Blades)) {
                 f.id = "blades-whine:" + gap.id;
                 f.rule = "blades-whine";
                 f.severity = Severity::Note;
-                f.text = names + ": " + fixed(gap.nominal.mm(), 1) +
-                         " mm before moving blades; below 5 it whines (common practice)";
-                f.remedies = {"5 mm or more"};
+                f.text = say("{}: {} before moving blades; below {} it whines (common practice)", names,
+                             figure::mm(gap.nominal.mm()), figure::mm(whineMm, 0).bare());
+                f.remedies = {say("{} or more", figure::mm(whineMm, 0))};
                 break;
             }
             if (!gap.scarce)
                 continue;
             f.severity = gap.mark == Mark::Holds ? Severity::Note : Severity::Caution;
-            f.text = gap.marginMm() < 0 ? names + " is " + fixed(-gap.marginMm(), 1) + " mm short at worst"
-                                        : names + " keeps " + fixed(gap.marginMm(), 1) + " mm at worst";
-            f.remedies = {"measure the chain with a caliper"};
+            f.text = gap.marginMm() < 0 ? say("{} is {} short at worst", names, figure::mm(-gap.marginMm(), 1))
+                                        : say("{} keeps {} at worst", names, figure::mm(gap.marginMm(), 1));
+            f.remedies = {say("measure the chain with a caliper")};
             break;
         }
         findings.push_back(std::move(f));
@@ -168,42 +171,43 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
 
 std::vector<Finding> airFindings(const Build& build, const air::Prediction& prediction) {
     std::vector<Finding> findings;
-    const auto add = [&](std::string rule, Severity severity, Thing about, std::string text,
-                         std::vector<std::string> remedies) {
+    const auto add = [&](std::string rule, Severity severity, Thing about, Sentence text, Sentences remedies) {
         findings.push_back(findingAbout(std::move(about), std::move(rule), severity, Station::Air, std::move(text),
                                         std::move(remedies)));
     };
     for (const air::PartResult& part : prediction.parts) {
         if (part.throttled)
             add("throttles", Severity::Blocker, PartRef{part.id},
-                part.name + " is held at its limit of " + fixed(part.limitC, 0) + " °C and gives " +
-                    fixed(part.powerW, 0) + " W",
-                {"more fan speed", "a larger cooler", "a lower power limit", "more open area before it"});
+                say("{} is held at its limit of {} and gives {}", part.name, figure::celsius(part.limitC, 0),
+                    figure::watts(part.powerW, 0)),
+                {say("more fan speed"), say("a larger cooler"), say("a lower power limit"),
+                 say("more open area before it")});
         else if (part.limitC > 0 && part.temperatureC > part.limitC)
             add("over-limit", Severity::Blocker, PartRef{part.id},
-                part.name + " reaches " + fixed(part.temperatureC, 0) + " °C, its maker allows " +
-                    fixed(part.limitC, 0),
-                {"air across it", "a heatsink on it", "another place"});
+                say("{} reaches {}, its maker allows {}", part.name, figure::celsius(part.temperatureC, 0),
+                    figure::celsius(part.limitC, 0).bare()),
+                {say("air across it"), say("a heatsink on it"), say("another place")});
         else if (part.limitC > 0 && part.temperatureC + part.bandK > part.limitC)
             add("near-limit", Severity::Note, PartRef{part.id},
-                part.name + " comes within ±" + fixed(part.bandK, 0) + " K of its limit of " + fixed(part.limitC, 0) +
-                    " °C",
-                {"a measured run narrows the band"});
+                say("{} comes within ±{} of its limit of {}", part.name, figure::kelvin(part.bandK, 0),
+                    figure::celsius(part.limitC, 0)),
+                {say("a measured run narrows the band")});
     }
     for (const air::FanResult& fan : prediction.fans)
         if (fan.share > 0.01 && fan.flowM3h < -0.5)
             add("fan-overblown", Severity::Caution, FanRef{fan.id},
-                fan.name + " is blown through backwards: others push harder", {"raise its speed", "turn it round"});
-    for (const std::string& note : prediction.notes)
-        add("air-assumption", Severity::Note, TopicRef{note}, note, {});
+                say("{} is blown through backwards: others push harder", fan.name),
+                {say("raise its speed"), say("turn it round")});
+    for (const Sentence& note : prediction.notes)
+        add("air-assumption", Severity::Note, TopicRef{english(note)}, note, {});
     if (!prediction.converged)
         add("air-unsettled", Severity::Caution, RevisionRef{build.revision},
-            "The air solve did not settle; its figures are the last step", {"check openings and fans"});
+            say("The air solve did not settle; its figures are the last step"), {say("check openings and fans")});
     return findings;
 }
 
-Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, std::string text,
-                     std::vector<std::string> remedies) {
+Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, Sentence text,
+                     Sentences remedies) {
     std::string subject = subjectOf(about);
     return {rule + ":" + subject, severity,        station, subject, std::move(text), std::move(rule),
             std::move(remedies),  std::move(about)};

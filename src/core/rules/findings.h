@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/air/predict.h"
+#include "core/base/sentence.h"
 #include "core/fit/fit.h"
 #include "core/model/thing.h"
 #include "core/rules/wiring.h"
@@ -20,14 +21,14 @@ struct Finding {
     Severity severity = Severity::Note;
     Station station = Station::Brief;
     std::string subject; ///< the same as @c about for files and people: mount, gap, plug kind
-    std::string text;
+    Sentence text;
     std::string rule;
-    std::vector<std::string> remedies;
+    Sentences remedies;
     Thing about; ///< what to show for it: never nothing
 };
 /// A finding whose id and subject follow from what it is about.
-[[nodiscard]] Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, std::string text,
-                                   std::vector<std::string> remedies);
+[[nodiscard]] Finding findingAbout(Thing about, std::string rule, Severity severity, Station station, Sentence text,
+                                   Sentences remedies);
 
 /// Sum of the sustained draw against what the supply gives.
 struct PowerBudget {

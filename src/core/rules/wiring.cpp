@@ -57,7 +57,7 @@ private:
         }
         return false;
     }
-    static void narrow(LinkResult& link, int generation, int lanes, const std::string& by) {
+    static void narrow(LinkResult& link, int generation, int lanes, const Sentence& by) {
         link.stages.insert(link.stages.begin(), {by, generation, lanes});
         if (generation < link.generation || lanes < link.lanes)
             link.narrowest = by;
@@ -77,11 +77,11 @@ LinkResult Links::follow(int index) const {
     LinkResult link{.mount = device.mount,
                     .name = device.name,
                     .chain = {device.name},
-                    .stages = {{device.name, own.generation, own.lanes}},
+                    .stages = {{named(device.name), own.generation, own.lanes}},
                     .generation = own.generation,
                     .lanes = own.lanes,
                     .needGbs = own.needGbs,
-                    .narrowest = device.name};
+                    .narrowest = named(device.name)};
     for (std::size_t depth = 0; depth < m_map.sockets.size() + 1; ++depth) {
         const Need& need = m_map.needs[static_cast<std::size_t>(index)];
         if (need.socket < 0) {
@@ -92,7 +92,7 @@ LinkResult Links::follow(int index) const {
         if (need.cable >= 0) // a riser lets through what it is made for
             if (const Part& lead = *m_build.joined[static_cast<std::size_t>(need.cable)].part; lead.link) {
                 link.chain.insert(link.chain.begin(), lead.name);
-                narrow(link, lead.link->generation, lead.link->lanes, lead.name);
+                narrow(link, lead.link->generation, lead.link->lanes, named(lead.name));
             }
         link.chain.insert(link.chain.begin(), socket.giver.name);
         if (!socket.giver.isLead) {
@@ -106,12 +106,13 @@ LinkResult Links::follow(int index) const {
                 link.slotLanes = lanes;
                 link.stopped = shared && lanes == 0;
                 narrow(link, slot->generation, std::max(lanes, link.stopped ? 0 : 1),
-                       "the " + slot->kind + " of the board" + (shared ? ", which shares its lanes" : ""));
+                       shared ? say("the {} of the board, which shares its lanes", slot->kind)
+                              : say("the {} of the board", slot->kind));
             }
             break;
         }
         if (socket.giver.part->link)
-            narrow(link, socket.giver.part->link->generation, socket.giver.part->link->lanes, socket.giver.name);
+            narrow(link, socket.giver.part->link->generation, socket.giver.part->link->lanes, named(socket.giver.name));
         const auto further = m_map.needsOf(socket.giver);
         const auto lane = std::find_if(further.begin(), further.end(),
                                        [&](int n) { return isLane(m_map.needs[static_cast<std::size_t>(n)].kind); });
@@ -122,15 +123,14 @@ LinkResult Links::follow(int index) const {
     const bool sata = m_map.needs[static_cast<std::size_t>(index)].kind == "sata";
     link.usableGbs = link.stopped ? 0 : sata ? 4.8 : link.lanes * laneGbs(link.generation) * linkEfficiency;
     link.enough = !link.stopped && (link.needGbs <= 0 || link.usableGbs >= link.needGbs);
-    const std::string runs = sata ? "SATA, 4.8 Gb/s"
-                                  : std::to_string(link.lanes) + (link.lanes == 1 ? " lane" : " lanes") +
-                                        " of generation " + std::to_string(link.generation) + ", " +
-                                        fixed(link.usableGbs, 1) + " Gb/s";
-    link.text = link.stopped ? link.name + " has no lanes left: " + link.narrowest
-                             : link.name + " runs at " + runs + ", set by " + link.narrowest;
+    const Sentence runs =
+        sata ? say("SATA, 4.8 Gb/s")
+             : say("{}, {} Gb/s", lanesInWords(link.lanes, link.generation), figure::number(link.usableGbs, 1));
+    link.text = link.stopped ? say("{} has no lanes left: {}", link.name, link.narrowest)
+                             : say("{} runs at {}, set by {}", link.name, runs, link.narrowest);
     if (link.needGbs > 0)
-        link.text += link.enough ? "; it needs " + fixed(link.needGbs, 1)
-                                 : "; that is less than the " + fixed(link.needGbs, 1) + " it needs";
+        link.text += link.enough ? say("; it needs {}", figure::number(link.needGbs, 1))
+                                 : say("; that is less than the {} it needs", figure::number(link.needGbs, 1));
     return link;
 }
 
@@ -139,20 +139,20 @@ struct LeadEnd {
     fit::Point at{};
     double straightMm = 0;
     bool assumed = true;
-    std::string words;
+    Sentence words;
     std::string mount;
 };
 
 LeadEnd leadEnd(const Build& build, const std::string& text) {
     const EndName name = endName(text);
-    LeadEnd end{.words = name.mount == caseMount ? "the case" : name.mount, .mount = name.mount};
+    LeadEnd end{.words = name.mount == caseMount ? say("the case") : named(name.mount), .mount = name.mount};
     const Placed* p = build.at(name.mount);
     if (!p) {
         for (std::size_t a = 0; a < 3; ++a) // of the case: its front panel plugs, at the lower front
             end.at[a] = a == 0 ? build.insideAt[0].mm() / 2 : 0;
         return end;
     }
-    end.words = p->name;
+    end.words = named(p->name);
     for (std::size_t a = 0; a < 3; ++a)
         end.at[a] = 0.5 * (p->lowAt[a].mm() + p->highAt[a].mm());
     for (const Port& port : p->ports) {
@@ -183,6 +183,10 @@ constexpr double slackShare = 0.10, stowMm = 150;
 double laneGbs(int generation) {
     constexpr std::array<double, 5> gbs{2.0, 4.0, 7.88, 15.75, 31.5};
     return gbs[static_cast<std::size_t>(std::clamp(generation, 1, 5) - 1)];
+}
+
+Sentence lanesInWords(int lanes, int generation) {
+    return sayCounted(lanes == 1, "{} lane of generation {}", "{} lanes of generation {}", lanes, generation);
 }
 
 std::string_view leadStateWord(LeadState state) { return wordOf(leadWords, state); }
@@ -229,13 +233,13 @@ std::vector<CableResult> cables(const Build& build) {
                       : c.slackMm < slackShare * c.wayMm ? LeadState::Tight
                       : c.slackMm > stowMm               ? LeadState::Long
                                                          : LeadState::Fits;
-            const std::string way = c.name + " from " + c.from + " to " + c.to + ": " + fixed(c.lengthMm, 0) +
-                                    " mm for a way of " + fixed(c.wayMm, 0) + " mm";
-            c.text = way + (c.state == LeadState::Short  ? ", " + fixed(-c.slackMm, 0) + " mm too short"
-                            : c.state == LeadState::Long ? ", " + fixed(c.slackMm, 0) + " mm to stow"
-                                                         : ", " + fixed(c.slackMm, 0) + " mm slack");
+            const Sentence way = say("{} from {} to {}: {} for a way of {}", c.name, c.from, c.to,
+                                     figure::mm(c.lengthMm, 0), figure::mm(c.wayMm, 0));
+            c.text = way + (c.state == LeadState::Short  ? say(", {} too short", figure::mm(-c.slackMm, 0))
+                            : c.state == LeadState::Long ? say(", {} to stow", figure::mm(c.slackMm, 0))
+                                                         : say(", {} slack", figure::mm(c.slackMm, 0)));
             if (c.assumed)
-                c.text += "; the place of a socket is not stated, the middle of its part was taken";
+                c.text += say("; the place of a socket is not stated, the middle of its part was taken");
             all.push_back(std::move(c));
         }
     }
@@ -260,11 +264,12 @@ std::vector<LedgerRow> ledger(const Build& build) {
                 if (gives(*j.part))
                     row.by = j.part->name;
             row.open = (!loss.replace.empty() && row.by.empty()) || !row.homeless.empty();
-            row.text = m->name + " takes away " + loss.what;
+            row.text = say("{} takes away {}", m->name, loss.what);
             if (!loss.replace.empty())
-                row.text += row.by.empty() ? "; still to be replaced: " + loss.replace : "; replaced by " + row.by;
+                row.text +=
+                    row.by.empty() ? say("; still to be replaced: {}", loss.replace) : say("; replaced by {}", row.by);
             for (const std::string& mount : row.homeless)
-                row.text += "; " + build.at(mount)->name + " has no place any more";
+                row.text += say("; {} has no place any more", build.at(mount)->name);
             rows.push_back(std::move(row));
         }
     return rows;

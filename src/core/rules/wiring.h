@@ -1,12 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/base/sentence.h"
 #include "core/rules/port_map.h"
 
 namespace core::rules {
 
 /// One link of a chain, with what it lets through by itself.
 struct LinkStage {
-    std::string name;
+    Sentence name;
     int generation = 0;
     int lanes = 0;
 };
@@ -22,18 +23,20 @@ struct LinkResult {
     int lanes = 0;
     double usableGbs = 0;
     double needGbs = 0;
-    std::string narrowest; ///< what sets the width or the generation
+    Sentence narrowest; ///< what sets the width or the generation
     bool chipset = false;
     int slotLanes = 0;    ///< it takes of the budget
     bool stopped = false; ///< its slot has no lanes left: they are shared with another one
     bool enough = true;
-    std::string text;
+    Sentence text;
 };
 /// Gb/s of one lane after line coding, generations 1 to 5: 2.0, 4.0, 7.88, 15.75, 31.5 (PCI Express base specification,
 /// from memory: 8b/10b, then 128b/130b).
 [[nodiscard]] double laneGbs(int generation);
 /// What is left of it after packet overhead. Engineering judgement: 0.87.
 constexpr double linkEfficiency = 0.87;
+/// "4 lanes of generation 3".
+[[nodiscard]] Sentence lanesInWords(int lanes, int generation);
 [[nodiscard]] std::vector<LinkResult> links(const Build& build, const PortMap& map);
 
 struct LaneBudget {
@@ -55,14 +58,14 @@ struct CableResult {
     LeadRef ref;
     std::string part;
     std::string name;
-    std::string from, to; ///< in words
-    std::string subject;  ///< mount of the far end
+    Sentence from, to;   ///< in words
+    std::string subject; ///< mount of the far end
     double lengthMm = 0;
     double wayMm = 0;
     double slackMm = 0;   ///< length - way
     bool assumed = false; ///< the place of a socket is not known: the middle of its part was taken
     LeadState state = LeadState::Fits;
-    std::string text;
+    Sentence text;
 };
 /// Slack of 10 % is wanted; more than 150 mm over is much to stow. Engineering judgement.
 [[nodiscard]] std::vector<CableResult> cables(const Build& build);
@@ -75,7 +78,7 @@ struct LedgerRow {
     std::string by;                    ///< the part of the build that does it; empty: nothing yet
     std::vector<std::string> homeless; ///< mounts of parts whose place is gone
     bool open = false;                 ///< something is still to be replaced
-    std::string text;
+    Sentence text;
 };
 [[nodiscard]] std::vector<LedgerRow> ledger(const Build& build);
 

@@ -11,28 +11,30 @@ namespace {
 void addTargetFindings(const Project& project, Evaluation& e) {
     for (const Target& target : project.brief.targets) {
         double value = 0;
-        std::string text;
+        Sentence text;
         if (target.kind == TargetKind::Volume) {
             value = e.fit.volumeL;
-            text = "Volume " + fixed(value, 2) + " L is over the " + fixed(target.limit, 2) + " L of the brief";
+            text = say("Volume {} is over the {} of the brief", figure::usual(Quantity::Volume, value),
+                       figure::usual(Quantity::Volume, target.limit));
         } else if (target.kind == TargetKind::Mass) {
             value = e.massG;
-            text = "Mass " + fixed(value / 1000, 2) + " kg is over the " + fixed(target.limit / 1000, 2) +
-                   " kg of the brief";
+            text = say("Mass {} is over the {} of the brief", figure::usual(Quantity::Mass, value),
+                       figure::usual(Quantity::Mass, target.limit));
         } else if (target.kind == TargetKind::Cost) {
             value = e.price;
-            text = "Parts cost " + fixed(value, 0) + " " + project.currency + ", the brief allows " +
-                   fixed(target.limit, 0);
+            text = say("Parts cost {} {}, the brief allows {}", figure::number(value), project.currency,
+                       figure::number(target.limit));
         } else if (target.kind == TargetKind::Power) {
             value = e.power.wallW;
-            text =
-                "Draw at the wall " + fixed(value, 0) + " W is over the " + fixed(target.limit, 0) + " W of the brief";
+            text = say("Draw at the wall {} is over the {} of the brief", figure::watts(value),
+                       figure::watts(target.limit));
         } else {
             continue;
         }
         if (value > target.limit)
             e.findings.push_back(rules::findingAbout(TargetRef{target.id, {}}, "target", rules::Severity::Blocker,
-                                                     rules::Station::Brief, text, {"another part", "another limit"}));
+                                                     rules::Station::Brief, text,
+                                                     {say("another part"), say("another limit")}));
     }
 }
 
@@ -43,19 +45,15 @@ void addCarryFinding(const Project& project, Evaluation& e) {
         return;
     auto outside = e.fit.outsideMm;
     outside[index(outward(e.build.down).axis)] += e.fit.feetMm;
-    const auto words = [](const std::array<double, 3>& mm) {
-        return fixed(mm[0], 0) + " x " + fixed(mm[1], 0) + " x " + fixed(mm[2], 0) + " mm";
-    };
-    const std::string text =
-        "The carry box is " + words(box) + " inside, the computer " + words(outside) + " with its feet";
+    const Sentence text = say("The carry box is {} inside, the computer {} with its feet", boxMm(box), boxMm(outside));
     std::sort(box.begin(), box.end());
     std::sort(outside.begin(), outside.end());
     for (std::size_t a = 0; a < 3; ++a)
         if (outside[a] > box[a]) {
             e.findings.push_back(rules::findingAbout(TopicRef{"carry-box"}, "carry-box", rules::Severity::Caution,
                                                      rules::Station::Brief,
-                                                     text + ": " + fixed(outside[a] - box[a], 0) + " mm too large",
-                                                     {"a smaller case", "lower feet", "a larger box"}));
+                                                     say("{}: {} too large", text, figure::mm(outside[a] - box[a], 0)),
+                                                     {say("a smaller case"), say("lower feet"), say("a larger box")}));
             return;
         }
 }
@@ -65,7 +63,7 @@ void addMakeFindings(const Project& project, Evaluation& e) {
         if (!part.fits)
             e.findings.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker,
                                                      rules::Station::Make, make::bedWords(project, part),
-                                                     {"split it", "a larger bed"}));
+                                                     {say("split it"), say("a larger bed")}));
 }
 
 } // namespace

@@ -9,26 +9,26 @@
 namespace core::verdict {
 
 std::vector<Difference> against(const stages::Evaluation& now, const stages::Evaluation& then) {
-    return {{"screws", "Screws", Quantity::None, static_cast<double>(now.make.screws),
+    return {{"screws", say("Screws"), Quantity::None, static_cast<double>(now.make.screws),
              static_cast<double>(then.make.screws)},
-            {"minutes", "Assembly, min", Quantity::None, now.make.minutes, then.make.minutes},
-            {"money", "Cost", Quantity::Money, now.price, then.price},
-            {"volume", "Volume", Quantity::Volume, now.fit.volumeL, then.fit.volumeL}};
+            {"minutes", say("Assembly, min"), Quantity::None, now.make.minutes, then.make.minutes},
+            {"money", say("Cost"), Quantity::Money, now.price, then.price},
+            {"volume", say("Volume"), Quantity::Volume, now.fit.volumeL, then.fit.volumeL}};
 }
 
 namespace {
 
 /// Words and mark, by what is the same in both: the thing, and the rule of a finding (empty: the mark of the thing
 /// itself).
-using Marks = std::map<std::pair<Thing, std::string>, std::pair<std::string, Mark>>;
+using Marks = std::map<std::pair<Thing, std::string>, std::pair<Sentence, Mark>>;
 
 Marks marksOf(const Project& project, const stages::Evaluation& e) {
     Marks marks;
     for (const fit::Gap& gap : e.fit.gaps)
-        marks[{gap.ref, {}}] = {gap.between[0].text + " to " + gap.between[1].text, gap.mark};
+        marks[{gap.ref, {}}] = {say("{} to {}", gap.between[0].text, gap.between[1].text), gap.mark};
     const RevisionVerdict verdict = judge(project, e, {}); // without runs: what a change does is predicted
     for (const air::PartResult& part : e.air.parts)
-        marks[{PartRef{part.id}, {}}] = {part.name, temperatureOf(e, verdict, part.id).mark};
+        marks[{PartRef{part.id}, {}}] = {named(part.name), temperatureOf(e, verdict, part.id).mark};
     for (const rules::Finding& f : e.findings)
         if (f.severity != rules::Severity::Note && !std::holds_alternative<GapRef>(f.about))
             marks[{f.about, f.rule}] = {f.text, rules::markOf(f.severity)};
@@ -43,7 +43,7 @@ std::vector<MarkChange> markChanges(const Project& project, const stages::Evalua
                                     const stages::Evaluation& then) {
     const Marks before = marksOf(project, now), after = marksOf(project, then);
     std::vector<MarkChange> changes;
-    const auto add = [&](const std::string& what, Mark a, Mark b) {
+    const auto add = [&](const Sentence& what, Mark a, Mark b) {
         if (weight(a) != weight(b))
             changes.push_back({what, a, b});
     };
@@ -60,22 +60,20 @@ std::vector<MarkChange> markChanges(const Project& project, const stages::Evalua
     return changes;
 }
 
-std::string textOf(const MarkChange& c) {
+Sentence textOf(const MarkChange& c) {
     if (c.before == Mark::None)
-        return "new: " + c.what + ", " + std::string(markWord(c.after));
+        return say("new: {}, {}", c.what, term(markWord(c.after)));
     if (c.after == Mark::None)
-        return "gone: " + c.what + ", was " + std::string(markWord(c.before));
-    return c.what + ": " + std::string(markWord(c.before)) + " to " + std::string(markWord(c.after));
+        return say("gone: {}, was {}", c.what, term(markWord(c.before)));
+    return say("{}: {} to {}", c.what, term(markWord(c.before)), term(markWord(c.after)));
 }
 
-std::string textOf(const Difference& d, const Show& show) {
-    const auto number = [&](double v) {
-        return d.quantity == Quantity::None ? fixed(v, 0) : show.number(d.quantity, v);
-    };
-    const std::string by = d.quantity == Quantity::None ? withSign(d.by(), 0) : show.signedNumber(d.quantity, d.by());
-    const std::string unit = d.quantity == Quantity::None ? std::string{} : " " + show.unit(d.quantity);
-    return number(d.then) + " to " + number(d.now) + unit + ", " + by +
-           (d.then != 0 ? " (" + withSign(d.percent(), 0) + " %)" : "");
+Sentence textOf(const Difference& d) {
+    const Figure now = figure::usual(d.quantity, d.now), then = figure::usual(d.quantity, d.then),
+                 by = figure::usual(d.quantity, d.by()).signedFigure().bare();
+    return d.then != 0
+               ? say("{} to {}, {} ({})", then.bare(), now, by, figure::percent(0.01 * d.percent()).signedFigure())
+               : say("{} to {}, {}", then.bare(), now, by);
 }
 
 } // namespace core::verdict

@@ -8,7 +8,7 @@ namespace core::verdict {
 /// What a revision costs more or less than another one.
 struct Difference {
     std::string id; ///< "screws", "minutes", "money", "volume"
-    std::string name;
+    Sentence name;
     Quantity quantity = Quantity::None;
     double now = 0, then = 0;
     [[nodiscard]] double by() const { return now - then; }
@@ -21,7 +21,7 @@ struct Difference {
 
 /// Something whose mark is another one than it was.
 struct MarkChange {
-    std::string what;
+    Sentence what;
     Mark before = Mark::None;
     Mark after = Mark::None;
 };
@@ -30,9 +30,9 @@ struct MarkChange {
 [[nodiscard]] std::vector<MarkChange> markChanges(const Project& project, const stages::Evaluation& now,
                                                   const stages::Evaluation& then);
 /// "Cooler to Fan 92: holds to open".
-[[nodiscard]] std::string textOf(const MarkChange& change);
+[[nodiscard]] Sentence textOf(const MarkChange& change);
 
 /// "31 to 19, −12 (−39 %)".
-[[nodiscard]] std::string textOf(const Difference& difference, const Show& show);
+[[nodiscard]] Sentence textOf(const Difference& difference);
 
 } // namespace core::verdict

@@ -14,7 +14,8 @@ constexpr WordTable<Basis, 4> basisWords{{{Basis::Measured, "measured"},
 struct Measured {
     double value = 0, half = 0;
     bench::SettleState state = bench::SettleState::Refused;
-    std::string run, why;
+    std::string run;
+    Sentence why;
     bool simulated = false;
 };
 
@@ -36,8 +37,8 @@ Measured together(const std::vector<Measured>& runs) {
     m.value = mean;
     // What all share (room sensor, method) does not average out; the scatter does.
     m.half = std::hypot(1.96 * std::sqrt(own), bench::tQuantile(0.975, std::max(2.0, n - 1)) * scatter / std::sqrt(n));
-    m.why = std::to_string(runs.size()) + " runs together, " + fixed(scatter, 1) +
-            " apart (standard deviation); the last: " + m.why;
+    m.why = say("{} runs together, {} apart (standard deviation); the last: {}", runs.size(),
+                figure::number(scatter, 1), m.why);
     return m;
 }
 
@@ -57,23 +58,23 @@ public:
                     verdict.before.push_back({f.text, Mark::Crossed});
             }
         for (const TargetResult& t : verdict.targets) {
+            const Figure over = figure::usual(headroomOf(t.kind), -t.headroom);
             const bool sure = t.basis == Basis::Measured || t.basis == Basis::Computed;
             if (sure && t.state == Mark::Holds)
                 ++verdict.proven;
             else if (t.basis == Basis::Missing)
-                verdict.before.push_back({t.name + ": " + t.why, Mark::None});
+                verdict.before.push_back({say("{}: {}", t.name, t.why), Mark::None});
             else if (t.state == Mark::Crossed)
-                verdict.before.push_back({t.name +
-                                              (isFloor(t.kind) ? " is under its limit by " : " is over its limit by ") +
-                                              fixed(-t.headroom, 1) + " " + std::string(targetUnit(t.kind)),
+                verdict.before.push_back({sayCounted(isFloor(t.kind), "{} is under its limit by {}",
+                                                     "{} is over its limit by {}", t.name, over),
                                           Mark::Crossed});
             else if (t.kind == TargetKind::Gap)
-                verdict.before.push_back({t.name + ": " + t.why, t.state});
+                verdict.before.push_back({say("{}: {}", t.name, t.why), t.state});
             else if (!sure)
-                verdict.before.push_back({t.name + ": predicted only, log a settled run", t.state});
+                verdict.before.push_back({say("{}: predicted only, log a settled run", t.name), t.state});
             else
                 verdict.before.push_back(
-                    {t.name + ": met, but the band reaches the limit; another run narrows it", t.state});
+                    {say("{}: met, but the band reaches the limit; another run narrows it", t.name), t.state});
         }
         verdict.canBeValidated = verdict.before.empty() && !verdict.targets.empty();
         const Revision* revision = m_project.revision(verdict.id);
@@ -83,11 +84,11 @@ public:
 
 private:
     TargetResult one(const Target& target) const;
-    std::optional<Measured> measured(const Target& target, std::string& why, int& count) const;
-    std::optional<Measured> ofRun(const Run& run, const Target& target, ChannelKind kind, std::string& why) const;
+    std::optional<Measured> measured(const Target& target, Sentence& why, int& count) const;
+    std::optional<Measured> ofRun(const Run& run, const Target& target, ChannelKind kind, Sentence& why) const;
     void judgeGaps(TargetResult& r) const;
     static const bench::ChannelResult* channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind,
-                                                 std::string& why);
+                                                 Sentence& why);
     [[nodiscard]] std::optional<std::pair<double, double>> predicted(const Target& target) const;
     [[nodiscard]] std::optional<std::pair<double, double>> computed(const Target& target) const;
 
@@ -109,12 +110,12 @@ ChannelKind channelKindOf(TargetKind kind) {
     }
 }
 
-std::optional<Measured> Judge::measured(const Target& target, std::string& why, int& count) const {
+std::optional<Measured> Judge::measured(const Target& target, Sentence& why, int& count) const {
     const ChannelKind kind = channelKindOf(target.kind);
     if (kind == ChannelKind::Other)
         return std::nullopt;
     std::vector<Measured> best;
-    why = "no run of this revision under the brief's load";
+    why = say("no run of this revision under the brief's load");
     for (const Run& run : m_project.runs) {
         if (run.revision != m_e.build.revision || run.load != m_project.brief.load)
             continue;
@@ -134,14 +135,14 @@ std::optional<Measured> Judge::measured(const Target& target, std::string& why, 
 
 /// The channel of the part that was named for it; the warmest of several. A guess proves nothing.
 const bench::ChannelResult* Judge::channelOf(const bench::RunAnalysis& a, const Target& target, ChannelKind kind,
-                                             std::string& why) {
+                                             Sentence& why) {
     const bench::ChannelResult* found = nullptr;
     for (const bench::ChannelResult& c : a.channels) {
         if (c.kind != kind || (kind != ChannelKind::Level && (target.subject.empty() || c.subject != target.subject)))
             continue;
         if (c.assumed) {
-            why = c.name +
-                  " is only assumed to be of that part: say so when reading it in, or in the channels of the run";
+            why = say("{} is only assumed to be of that part: say so when reading it in, or in the channels of the run",
+                      c.name);
             continue;
         }
         if (!found || (kind == ChannelKind::Temperature &&
@@ -151,16 +152,16 @@ const bench::ChannelResult* Judge::channelOf(const bench::RunAnalysis& a, const 
     return found;
 }
 
-std::optional<Measured> Judge::ofRun(const Run& run, const Target& target, ChannelKind kind, std::string& why) const {
+std::optional<Measured> Judge::ofRun(const Run& run, const Target& target, ChannelKind kind, Sentence& why) const {
     const auto found = m_runs.find(run.id);
     if (found == m_runs.end() || !found->second)
         return std::nullopt;
     const bench::RunAnalysis& a = *found->second;
     if (run.simulated && !m_project.simulation) {
-        why = "run " + run.name + " is simulated: it proves nothing";
+        why = say("run {} is simulated: it proves nothing", run.name);
         return std::nullopt;
     }
-    std::string unsure = "run " + run.name + " has no such channel";
+    Sentence unsure = say("run {} has no such channel", run.name);
     const bench::ChannelResult* c = channelOf(a, target, kind, unsure);
     if (!c) {
         why = unsure;
@@ -176,17 +177,17 @@ std::optional<Measured> Judge::ofRun(const Run& run, const Target& target, Chann
                             .half = 0.5,
                             .state = bench::SettleState::Rough,
                             .run = run.id,
-                            .why = "run " + run.name + " had passed the limit for 10 s before it settled",
+                            .why = say("run {} had passed the limit for 10 s before it settled", run.name),
                             .simulated = run.simulated};
-        why = "run " + run.name + ": " +
-              (a.stepped ? std::string("a fan or the power was changed in the middle") : c->why);
+        why = a.stepped ? say("run {}: a fan or the power was changed in the middle", run.name)
+                        : say("run {}: {}", run.name, c->why);
         return std::nullopt;
     }
     Measured m{.value = c->settled,
                .half = 0.5 * (c->high - c->low),
                .state = c->state,
                .run = run.id,
-               .why = "run " + run.name + ", " + c->why,
+               .why = say("run {}, {}", run.name, c->why),
                .simulated = run.simulated};
     if (c->atReference) {
         m.value = c->atReference->value;
@@ -251,7 +252,7 @@ void Judge::judgeGaps(TargetResult& r) const {
         r.state = worse(r.state, worse(own, left));
     }
     if (r.state != Mark::Holds)
-        r.why = fixed(-r.headroom, 1) + " mm short at worst: measure the chain, or change what is short";
+        r.why = say("{} short at worst: measure the chain, or change what is short", figure::mm(-r.headroom, 1));
 }
 
 TargetResult Judge::one(const Target& target) const {
@@ -271,12 +272,12 @@ TargetResult Judge::one(const Target& target) const {
     };
     if (const auto c = computed(target); finite(c)) {
         fill(c->first, c->second, Basis::Computed);
-        r.why = "from the sizes and parts of the revision";
+        r.why = say("from the sizes and parts of the revision");
         if (target.kind == TargetKind::Gap)
             judgeGaps(r);
         return r;
     }
-    std::string why;
+    Sentence why;
     if (const auto m = measured(target, why, r.runs)) {
         fill(m->value, m->half, Basis::Measured);
         r.run = m->run;
@@ -290,10 +291,10 @@ TargetResult Judge::one(const Target& target) const {
         return r;
     }
     r.value = r.low = r.high = r.headroom = std::nan("");
-    r.why = target.kind == TargetKind::Noise ? "nothing that makes noise is in the revision; " + why
-            : m_e.build.placed.empty()       ? "no part is placed yet"
-            : target.subject.empty()         ? "nothing to compute it from"
-                                             : "no part at \"" + target.subject + "\"";
+    r.why = target.kind == TargetKind::Noise ? say("nothing that makes noise is in the revision; {}", why)
+            : m_e.build.placed.empty()       ? say("no part is placed yet")
+            : target.subject.empty()         ? say("nothing to compute it from")
+                                             : say("no part at \"{}\"", target.subject);
     return r;
 }
 
@@ -301,12 +302,12 @@ TargetResult Judge::one(const Target& target) const {
 
 std::string_view basisWord(Basis basis) { return wordOf(basisWords, basis); }
 
-std::string basisText(const TargetResult& target) {
-    std::string text(basisWord(target.basis));
+Sentence basisText(const TargetResult& target) {
+    Sentence text = term(basisWord(target.basis));
     if (target.simulated)
-        text += ", simulated";
+        text += say(", simulated");
     if (target.runs > 1)
-        text += ", " + std::to_string(target.runs) + " runs";
+        text += say(", {} runs", target.runs);
     return text;
 }
 

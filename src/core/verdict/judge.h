@@ -22,15 +22,15 @@ struct TargetResult {
     std::string run;        ///< where a measured value comes from; the last of several
     int runs = 0;           ///< that count together
     bool simulated = false; ///< measured in a simulated run of a project that says it is a simulation
-    std::string why;        ///< what is missing, or how it was found
+    Sentence why;           ///< what is missing, or how it was found
 };
 
 /// "measured, simulated, 2 runs": where a value comes from, with what must be said beside it.
-[[nodiscard]] std::string basisText(const TargetResult& target);
+[[nodiscard]] Sentence basisText(const TargetResult& target);
 
 /// What is left to do, with the mark of what it is about.
 struct Reason {
-    std::string text;
+    Sentence text;
     Mark mark = Mark::Open;
 };
 

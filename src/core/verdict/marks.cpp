@@ -44,7 +44,8 @@ Deciding temperatureOf(const stages::Evaluation& e, const RevisionVerdict& verdi
     const air::PartResult* part = e.air.part(mount);
     if (!part)
         return {};
-    Deciding own{.name = "its maker's limit",
+    Deciding own{.name = say("its maker's limit"),
+                 .ofMaker = true,
                  .limit = part->limitC,
                  .value = part->temperatureC,
                  .band = part->bandK,
@@ -53,7 +54,8 @@ Deciding temperatureOf(const stages::Evaluation& e, const RevisionVerdict& verdi
     for (const TargetResult& t : verdict.targets) {
         if (t.kind != TargetKind::Temperature || t.subject != mount || t.basis == Basis::Missing)
             continue;
-        all.push_back({t.state, t.name, t.limit, t.value, 0.5 * (t.high - t.low), t.headroom, t.basis, t.simulated});
+        all.push_back({t.state, named(t.name), false, t.limit, t.value, 0.5 * (t.high - t.low), t.headroom, t.basis,
+                       t.simulated});
         if (t.basis ==
             Basis::Measured) { // what was measured goes before what was predicted, also against the maker's limit
             own.value = t.value;

@@ -7,7 +7,8 @@ namespace core::verdict {
 /// The limit that decides over a temperature: of all that apply to it, the one that is kept worst.
 struct Deciding {
     Mark mark = Mark::None; ///< None: no limit applies
-    std::string name;       ///< "CPU cap" of the brief, or "its maker's limit"
+    Sentence name;          ///< "CPU cap" of the brief, or "its maker's limit"
+    bool ofMaker = false;   ///< the maker's own limit, no target of the brief
     double limit = 0;       ///< °C
     double value = 0;       ///< °C: measured where a run proves it, else predicted
     double band = 0;        ///< half width, K

@@ -36,7 +36,7 @@ private slots:
         const auto told = [](const Project& q) {
             const auto notes = air::predict(built(q, "R1"), air::conditionsOf(q)).notes;
             return std::any_of(notes.begin(), notes.end(),
-                               [](const std::string& n) { return n.find("is liquid") != std::string::npos; });
+                               [](const Sentence& n) { return english(n).find("is liquid") != std::string::npos; });
         };
         QVERIFY(told(p));
         QVERIFY(!told(project()));

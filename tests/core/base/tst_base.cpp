@@ -16,41 +16,6 @@ using namespace core;
 class BaseTest : public QObject {
     Q_OBJECT
 private slots:
-    void sentencesInTheReadersUnits_data() {
-        QTest::addColumn<QString>("said");
-        QTest::addColumn<QString>("read");
-        QTest::newRow("one") << "overlap 25.4 mm"
-                             << "overlap 1.000 in";
-        QTest::newRow("a list") << "a box of 254 x 127 x 25.4 mm"
-                                << "a box of 10.000 x 5.000 x 1.000 in";
-        QTest::newRow("a range") << "60 to 800 mm"
-                                 << "2.362 to 31.496 in";
-        QTest::newRow("below") << u"\u221212.7 mm, need 5.08 mm"_qs << u"\u22120.500 in, need 0.200 in"_qs;
-        QTest::newRow("doubt") << u"50.8 ±2.54 mm"_qs << u"2.000 ±0.100 in"_qs;
-        QTest::newRow("warmth") << u"reaches 95 °C, cap 80 °C"_qs << u"reaches 203.0 °F, cap 176.0 °F"_qs;
-        QTest::newRow("a difference is no temperature") << "within 10 K" << u"within 18.0 °F"_qs;
-        QTest::newRow("doubt of a temperature") << u"80.0 ±1.0 °C"_qs << u"176.0 ±1.8 °F"_qs;
-        QTest::newRow("air") << u"16.99 m³/h in"_qs << "10 CFM in";
-        QTest::newRow("other units stay") << u"180 W, 8 mm², 12 V, 30 min, M3 x 6 pan, 10 Kbit"_qs
-                                          << u"180 W, 8 mm², 12 V, 30 min, M3 x 6 pan, 10 Kbit"_qs;
-        QTest::newRow("no figure") << "the unit mm alone"
-                                   << "the unit mm alone";
-    }
-    /// What the core says in mm, °C, K and m³/h; lengths by the inch of 25.4 mm (exact), CFM of 1.699 m³/h.
-    void sentencesInTheReadersUnits() {
-        QFETCH(QString, said);
-        QFETCH(QString, read);
-        const core::Show american({.fahrenheit = true, .cfm = true, .inch = true});
-        QCOMPARE(QString::fromStdString(american.sentence(said.toStdString())), read);
-        QCOMPARE(QString::fromStdString(core::Show().sentence(said.toStdString())), said);
-        // The core's figures have a point, whatever the system writes.
-        for (const char* comma : {"de_DE.UTF-8", "tr_TR.UTF-8"}) {
-            std::setlocale(LC_NUMERIC, comma);
-            const std::string there = american.sentence(said.toStdString());
-            std::setlocale(LC_NUMERIC, "C");
-            QCOMPARE(QString::fromStdString(there), read);
-        }
-    }
     /// The suite also runs where a comma parts decimals and where I has no small i of its own: this says that it really
     /// does.
     void theLocaleIsTheOneAskedFor() {

@@ -53,7 +53,7 @@ private slots:
         c = temperatureOf(a);
         QVERIFY(c);
         const bool offered = c->state != SettleState::Refused;
-        QVERIFY2(offered == claims, c->why.c_str());
+        QVERIFY2(offered == claims, core::english(c->why).c_str());
         QVERIFY(!c->why.empty());
         if (!offered)
             return;
@@ -82,13 +82,14 @@ private slots:
         const RunAnalysis a = analyse(run, options);
         QCOMPARE(a.throttle, Throttle::Thermal);
         QVERIFY(a.throttleShare > 0.1);
-        QVERIFY(temperatureOf(a)->why.find("cap") != std::string::npos);
+        QVERIFY(core::english(temperatureOf(a)->why).find("cap") != std::string::npos);
     }
 
     void fanStepRestartsTheFit() {
         const RunAnalysis a = analyse(support::logRun(QStringLiteral("fan_step")), {});
         QVERIFY(a.stepped);
-        QVERIFY2(temperatureOf(a)->why.find("step") != std::string::npos, temperatureOf(a)->why.c_str());
+        QVERIFY2(core::english(temperatureOf(a)->why).find("step") != std::string::npos,
+                 core::english(temperatureOf(a)->why).c_str());
     }
 
     void driftOfTheRoomIsTakenOff() {
@@ -221,8 +222,9 @@ private slots:
         QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
         QCOMPARE(a.time.jumps, 1);
         QCOMPARE(a.time.cutRows, from < 0.5 ? at : samples->timeS.size() - at);
-        QVERIFY(std::any_of(a.notes.begin(), a.notes.end(),
-                            [](const std::string& n) { return n.find("clock was set once") != std::string::npos; }));
+        QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const Sentence& n) {
+            return english(n).find("clock was set once") != std::string::npos;
+        }));
     }
     void timesInAnotherUnit() {
         for (const double factor : {1e3, 1e6, 1e9}) {
@@ -235,8 +237,9 @@ private slots:
             timer.start();
             const auto a = analyse(run, {});
             QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
-            QVERIFY(std::any_of(a.notes.begin(), a.notes.end(),
-                                [](const std::string& n) { return n.find("milliseconds") != std::string::npos; }));
+            QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const Sentence& n) {
+                return english(n).find("milliseconds") != std::string::npos;
+            }));
         }
     }
     /// Logs of days cost in proportion to their rows.

@@ -280,7 +280,7 @@ private slots:
         const auto one = static_cast<fit::Face>(a), other = static_cast<fit::Face>(b);
         QCOMPARE(fit::clearanceFor(one, other).requiredMm, requiredMm);
         QCOMPARE(&fit::clearanceFor(one, other), &fit::clearanceFor(other, one));
-        QVERIFY(!fit::clearanceFor(one, other).reason.empty());
+        QVERIFY(!fit::clearanceFor(one, other).reason.sentence().empty());
         QVERIFY(!fit::clearanceFor(one, other).source.empty());
     }
 };

@@ -51,7 +51,8 @@ private slots:
                                                 {"case", SetCase{"box"}}};
         QFETCH(QString, words);
         const Project p = project();
-        QCOMPARE(QString::fromStdString(describe(changes.at(QString::fromLatin1(QTest::currentDataTag())), p, "R1")),
+        QCOMPARE(QString::fromStdString(
+                     english(describe(changes.at(QString::fromLatin1(QTest::currentDataTag())), p, "R1"))),
                  words);
     }
 

@@ -45,7 +45,7 @@ private slots:
         for (Part& part : p.shelf)
             if (part.id == "card")
                 part.ports = {{.id = "power", .kind = "card-8", .at = {mm(100), mm(58), mm(19)}, .out = {Axis::Y, 1}}};
-        const auto words = [&](const Change& c) { return QString::fromStdString(describe(c, p, "R1")); };
+        const auto words = [&](const Change& c) { return QString::fromStdString(english(describe(c, p, "R1"))); };
         QCOMPARE(words(ChooseVariant{"side", "out"}), QStringLiteral("Fan fan-15: outside the panel"));
         QCOMPARE(words(ChooseVariant{"side", ""}), QStringLiteral("Fan fan-15 as the place is drawn"));
         QCOMPARE(words(SetPlug{"card", "power", PlugStyle::Straight, {}}),

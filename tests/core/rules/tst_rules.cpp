@@ -29,7 +29,7 @@ private slots:
     void soundBuildHasNoBlocker() {
         const Project p = project();
         for (const auto& f : rules::compatibility(built(p, "R1")))
-            QVERIFY2(f.severity != Severity::Blocker, f.text.c_str());
+            QVERIFY2(f.severity != Severity::Blocker, core::english(f.text).c_str());
     }
 
     /// One row a rule: the part that is made wrong, and what is found. Common practice, no source.
@@ -90,7 +90,7 @@ private slots:
         const auto* f = find(findings, rule.toStdString());
         QVERIFY2(f, "the rule found nothing");
         QCOMPARE(f->severity, Severity::Blocker);
-        QVERIFY2(QString::fromStdString(f->text).contains(text), f->text.c_str());
+        QVERIFY2(QString::fromStdString(english(f->text)).contains(text), core::english(f->text).c_str());
         QVERIFY(!f->remedies.empty());
     }
 
@@ -136,7 +136,8 @@ private slots:
         const auto findings = rules::compatibility(built(p, "R1"));
         const auto* f = find(findings, "form-size");
         QVERIFY(f);
-        QVERIFY2(f->text.find("says it is sfx, but is 27.0 mm off") != std::string::npos, f->text.c_str());
+        QVERIFY2(core::english(f->text).find("says it is sfx, but is 27.0 mm off") != std::string::npos,
+                 core::english(f->text).c_str());
     }
 
     void powerAddsUp() {
@@ -166,8 +167,10 @@ private slots:
         bool clash = false, bulge = false;
         for (const auto& f : findings) {
             QVERIFY(f.station == rules::Station::Fit);
-            clash = clash || (f.severity == Severity::Blocker && f.text.find("overlap 1.0 mm") != std::string::npos);
-            bulge = bulge || (f.severity == Severity::Caution && f.text.find("forced out 1.5 mm") != std::string::npos);
+            clash = clash || (f.severity == Severity::Blocker &&
+                              core::english(f.text).find("overlap 1.0 mm") != std::string::npos);
+            bulge = bulge || (f.severity == Severity::Caution &&
+                              core::english(f.text).find("forced out 1.5 mm") != std::string::npos);
         }
         QVERIFY(clash);
         QVERIFY(bulge);

@@ -60,7 +60,7 @@ class StagesTest : public QObject {
         add("mass", e.massG);
         add("price", e.price);
         for (const auto& f : e.findings)
-            all << QString::fromStdString(f.id + ": " + f.text);
+            all << QString::fromStdString(f.id + ": " + english(f.text));
         return all;
     }
 

@@ -48,7 +48,7 @@ const std::map<std::string, Domain>& domains() {
          [](const auto& e) {
              std::string s;
              for (std::size_t i = 0; i < e.wiring.ports.needs.size(); ++i)
-                 s += explain::textOf(e.wiring.ports, i);
+                 s += english(explain::textOf(e.wiring.ports, i));
              return s;
          }},
         {"power", [](const auto& e) { return said(e.power.drawW) + said(e.power.wallW); }},
@@ -59,7 +59,7 @@ const std::map<std::string, Domain>& domains() {
          [](const auto& e) {
              std::string s;
              for (const auto& f : e.findings)
-                 s += f.id + f.text;
+                 s += f.id + english(f.text);
              return s;
          }},
     };

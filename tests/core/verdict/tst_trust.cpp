@@ -34,7 +34,7 @@ struct Bench {
                                .kind = ChannelKind::Temperature,
                                .subject = "tray/cpu",
                                .state = state,
-                               .why = "made up",
+                               .why = say("made up"),
                                .settled = settled,
                                .low = settled - half,
                                .high = settled + half,
@@ -67,7 +67,7 @@ private slots:
         Bench b;
         b.add(70, 1, SettleState::Settled, true);
         QCOMPARE(b.cpu().basis, Basis::Predicted);
-        QVERIFY(b.cpu().why.find("simulated: it proves nothing") != std::string::npos);
+        QVERIFY(core::english(b.cpu().why).find("simulated: it proves nothing") != std::string::npos);
         QCOMPARE(b.proven(), 0);
         b.project.simulation = true; // a project that says of itself that it is one
         QCOMPARE(b.cpu().basis, Basis::Measured);
@@ -84,7 +84,7 @@ private slots:
         Bench b;
         b.add(70, 1).channels[0].assumed = true;
         QCOMPARE(b.cpu().basis, Basis::Predicted);
-        QVERIFY(b.cpu().why.find("only assumed") != std::string::npos);
+        QVERIFY(core::english(b.cpu().why).find("only assumed") != std::string::npos);
     }
     /// A board sensor at 44 °C says nothing of a processor; of two sensors of one part the warmer counts.
     void onlyTheChannelOfThePart() {
@@ -127,7 +127,7 @@ private slots:
         const auto t = b.cpu();
         QCOMPARE(t.basis, refutes ? Basis::Measured : Basis::Predicted);
         if (refutes)
-            QVERIFY(t.headroom < 0 && t.why.find("passed the limit") != std::string::npos);
+            QVERIFY(t.headroom < 0 && core::english(t.why).find("passed the limit") != std::string::npos);
     }
     /// Three runs of 70, 72 and 74 ±1: mean 72, scatter 2; t(0.975, 2) = 4.303 (Student's t), 4.303 * 2 / sqrt(3)
     /// = 4.97, and hypot with the ±1 they share.
@@ -139,7 +139,7 @@ private slots:
         QCOMPARE(t.runs, 3);
         QCOMPARE_LE(std::abs(t.value - 72), 1e-9);
         QCOMPARE_LE(std::abs(0.5 * (t.high - t.low) - std::hypot(4.303 * 2 / std::sqrt(3.0), 1.0)), 0.05);
-        QVERIFY(t.why.find("3 runs together") != std::string::npos);
+        QVERIFY(core::english(t.why).find("3 runs together") != std::string::npos);
         b.add(60, 1, SettleState::Rough); // a worse kind of run does not dilute them
         QCOMPARE(b.cpu().runs, 3);
         QCOMPARE_LE(std::abs(b.cpu().value - 72), 1e-9);

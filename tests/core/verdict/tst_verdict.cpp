@@ -33,7 +33,7 @@ std::shared_ptr<const bench::RunAnalysis> analysis(double settled, double half,
                            .kind = ChannelKind::Temperature,
                            .subject = "tray/cpu",
                            .state = state,
-                           .why = "made up",
+                           .why = say("made up"),
                            .settled = settled,
                            .low = settled - half,
                            .high = settled + half};
@@ -63,8 +63,8 @@ class VerdictTest : public QObject {
 private slots:
     /// Screws 31 down to 19 is 39 % less: common practice, no source.
     void againstTheBaseline() {
-        const verdict::Difference screws{.id = "screws", .name = "Screws", .now = 19, .then = 31};
-        QCOMPARE(QString::fromStdString(verdict::textOf(screws, Show())),
+        const verdict::Difference screws{.id = "screws", .name = say("Screws"), .now = 19, .then = 31};
+        QCOMPARE(QString::fromStdString(english(verdict::textOf(screws))),
                  QString::fromUtf8("31 to 19, \u221212 (\u221239 %)"));
         const Project p = with(project(), {SwapPart{"tray/cpu/lid", "cooler-47"}, RemovePart{"side"}});
         const auto now = stages::evaluate(p, "R2"), then = stages::evaluate(p, "R1");
@@ -90,10 +90,12 @@ private slots:
         for (const auto& change : there)
             QVERIFY(std::any_of(back.begin(), back.end(),
                                 [&](const auto& b) { return b.before == change.after && b.after == change.before; }));
-        QCOMPARE(verdict::textOf(verdict::MarkChange{"A to B", Mark::Holds, Mark::Crossed}),
+        QCOMPARE(english(verdict::textOf(verdict::MarkChange{say("A to B"), Mark::Holds, Mark::Crossed})),
                  std::string("A to B: holds to crossed"));
-        QCOMPARE(verdict::textOf(verdict::MarkChange{"x", Mark::None, Mark::Open}), std::string("new: x, open"));
-        QCOMPARE(verdict::textOf(verdict::MarkChange{"x", Mark::Open, Mark::None}), std::string("gone: x, was open"));
+        QCOMPARE(english(verdict::textOf(verdict::MarkChange{say("x"), Mark::None, Mark::Open})),
+                 std::string("new: x, open"));
+        QCOMPARE(english(verdict::textOf(verdict::MarkChange{say("x"), Mark::Open, Mark::None})),
+                 std::string("gone: x, was open"));
     }
 
     /// The box it is carried in: 86 x 304 x 254 outside with 10 of feet, any way round.
@@ -130,7 +132,7 @@ private slots:
         QVERIFY(!v.canBeValidated);
         bool said = false;
         for (const auto& [text, mark] : v.before)
-            said = said || text.find("predicted only, log a settled run") != std::string::npos;
+            said = said || core::english(text).find("predicted only, log a settled run") != std::string::npos;
         QVERIFY(said);
     }
 
@@ -188,7 +190,7 @@ private slots:
         const auto e = stages::evaluate(p, "R1");
         const auto t = of(verdict::judge(p, *e, {{"run", a}}), "cpu");
         QCOMPARE(t.basis, Basis::Predicted);
-        QVERIFY2(QString::fromStdString(t.why).contains(why), t.why.c_str());
+        QVERIFY2(QString::fromStdString(english(t.why)).contains(why), core::english(t.why).c_str());
     }
 
     void validatedOnlyWhenAllIsProven() {
@@ -212,7 +214,7 @@ private slots:
         const auto v = verdict::judge(p, *e, {});
         QCOMPARE(of(v, "drive").basis, Basis::Missing);
         QVERIFY(std::isnan(of(v, "drive").value));
-        QVERIFY(of(v, "drive").why.find("nowhere") != std::string::npos);
+        QVERIFY(core::english(of(v, "drive").why).find("nowhere") != std::string::npos);
     }
 
     void floorsAndCaps() {

@@ -265,9 +265,9 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
         if (bands || limit.mark == Mark::None)
             c.second({r.left() + 154, y, 36, h}, band);
         if (limit.mark != Mark::None) {
-            const QString name = limit.slowsDown                     ? QObject::tr("slows at")
-                                 : limit.name == "its maker's limit" ? QObject::tr("max")
-                                                                     : QObject::tr("cap");
+            const QString name = limit.slowsDown ? QObject::tr("slows at")
+                                 : limit.ofMaker ? QObject::tr("max")
+                                                 : QObject::tr("cap");
             const double from = r.left() + (bands ? 190 : 152);
             c.second({from, y, right - 40 - from, h},
                      name + QLatin1Char(' ') + v.number(Quantity::Temperature, limit.limit),
@@ -280,7 +280,7 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
               QObject::tr("%1, %2 %3, %4; %5 %6")
                   .arg(qs(part.name), v.text(Quantity::Temperature, limit.value), band,
                        limit.simulated ? QObject::tr("measured, simulated") : qs(core::verdict::basisWord(limit.basis)),
-                       qs(limit.name),
+                       v.words(limit.name),
                        limit.mark == Mark::None ? QObject::tr("not stated") : qs(core::markWord(limit.mark))));
     });
 }

@@ -225,8 +225,8 @@ void BenchPage::paintContent(Canvas& c) {
                       (channel
                            ? QStringLiteral(", ") + channelName(v, *run, channel->kind, channel->subject, channel->name)
                            : QString()),
-                  early     ? qs(analysis->unsettled)
-                  : channel ? qs(channel->why)
+                  early     ? v.words(analysis->unsettled)
+                  : channel ? v.words(channel->why)
                             : QString());
     } else if (!m_recorder.isRecording()) {
         c.paragraph({left.right() + 36, r.top() + 60, r.right() - left.right() - 60, 80},

@@ -122,7 +122,7 @@ void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chose
         // What must be said of a run stands in its row.
         QStringList said;
         if (a && !a->unsettled.empty())
-            said << (a->unsettled.starts_with("disturbed") ? QObject::tr("disturbed") : QObject::tr("stopped early"));
+            said << (a->disturbed ? QObject::tr("disturbed") : QObject::tr("stopped early"));
         if (run.simulated)
             said << QObject::tr("simulated");
         QStringList shown = said;

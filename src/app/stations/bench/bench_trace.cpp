@@ -186,7 +186,7 @@ void BenchTrace::saidOfTheRun() {
     if (m_run.simulated)
         said << QObject::tr("simulated readings");
     if (unsettled)
-        said << qs(m_analysis->unsettled);
+        said << m_view.words(m_analysis->unsettled);
     if (!said.isEmpty())
         words(0.5, 0.03, Qt::AlignHCenter | Qt::AlignTop, said.join(QStringLiteral("; ")),
               unsettled ? m_theme.block : m_theme.ink2, true)

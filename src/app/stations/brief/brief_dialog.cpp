@@ -65,7 +65,7 @@ void BriefDialog::addRow(const core::Target& target) {
     subject->setCurrentIndex(std::max(0, subject->findData(qs(target.subject))));
     const auto suit = [this, kind, limit] {
         const auto k = static_cast<TargetKind>(kind->currentData().toInt());
-        const Quantity q = core::explain::quantityOf(k);
+        const Quantity q = core::quantityOf(k);
         limit->setDecimals(std::max(1, m_context.show().decimals(q)));
         limit->setRange(-1000, 1e6);
         limit->setPrefix(core::isFloor(k) ? tr("at least ") : tr("at most "));
@@ -73,7 +73,7 @@ void BriefDialog::addRow(const core::Target& target) {
     };
     kind->setCurrentIndex(kind->findData(static_cast<int>(target.kind)));
     suit();
-    limit->setValue(m_context.show().value(core::explain::quantityOf(target.kind), target.limit));
+    limit->setValue(m_context.show().value(core::quantityOf(target.kind), target.limit));
     connect(kind, &QComboBox::currentIndexChanged, this, suit);
     m_table->setCellWidget(row, 1, kind);
     m_table->setCellWidget(row, 2, subject);
@@ -90,7 +90,7 @@ core::Result<std::vector<core::Target>> BriefDialog::targets() const {
                        .name = m_table->item(row, 0)->text().trimmed().toStdString(),
                        .kind = static_cast<TargetKind>(kind->currentData().toInt()),
                        .subject = subject->currentData().toString().toStdString()};
-        t.limit = m_context.show().stored(core::explain::quantityOf(t.kind), limit->value());
+        t.limit = m_context.show().stored(core::quantityOf(t.kind), limit->value());
         const bool needsPart = t.kind == TargetKind::Temperature || t.kind == TargetKind::Clock;
         if (t.name.empty())
             return core::problem("Target " + std::to_string(row + 1), "has no name", "a name");

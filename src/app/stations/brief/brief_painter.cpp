@@ -26,7 +26,7 @@ void targetRows(Canvas& c, const QRectF& r, const View& v) {
         c.washIfSelected(row, key);
         c.mark({r.left() + 2, y + 5}, t.state);
         c.text({r.left() + 24, y, 112, 22}, c.elided(qs(t.name), 112, 12.5), 12.5, Weight::Regular);
-        const Quantity q = core::explain::quantityOf(t.kind);
+        const Quantity q = core::quantityOf(t.kind);
         c.text({limitX - 70, y, 70, 22}, v.text(q, t.limit), 12, Weight::Regular, c.t.ink2,
                Qt::AlignRight | Qt::AlignVCenter);
         if (t.basis == core::verdict::Basis::Missing) {

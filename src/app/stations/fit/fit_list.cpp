@@ -257,7 +257,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         return c.second({r.left(), r.top(), r.width(), 24}, QObject::tr("No gaps yet."));
     const double h =
         c.paragraph({r.left(), r.top() + 2, r.width(), 60},
-                    gapName(*gap) + QStringLiteral(": ") + qs(core::explain::marginText(gap->marginMm(), v.show)), 12.5,
+                    gapName(*gap) + QStringLiteral(": ") + v.words(core::explain::marginText(gap->marginMm())), 12.5,
                     Weight::SemiBold, c.t.ink, 3);
     double y = r.top() + h + 8;
     const bool ofAnother = look.answers->mends.value && look.answers->mends.value->of != gap->ref;
@@ -278,20 +278,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         const std::size_t i = order[k];
         const auto& m = mends[i];
         // What mends is told by what it has over its need, not by a worst case that may still be short.
-        QString won = m.gone ? QObject::tr("the two no longer meet")
-                      : m.mends && m.starved
-                          ? QObject::tr("%1 %2, closes, still short of air")
-                                .arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length))
-                      : m.mends ? QObject::tr("%1 %2, %3 over its need")
-                                          .arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length),
-                                               v.number(Quantity::Length, std::max(0.0, m.spareMm))) +
-                                      (m.marginMm < 0 ? QObject::tr(", measure to be sure") : QString())
-                                : QObject::tr("%1 %2, %3")
-                                      .arg(v.signedNumber(Quantity::Length, m.wonMm), v.unit(Quantity::Length),
-                                           qs(core::explain::marginText(m.marginMm, v.show)));
-        won += QStringLiteral("; ") + qs(m.cost);
-        for (const auto& spoiled : m.spoils)
-            won += QObject::tr("; but %1").arg(qs(spoiled));
+        const QString won = v.words(core::explain::outcomeOf(m));
         const auto height = paintEntry(c, r, y, m.mark(), v.words(m.text), won, core::MendRef{gap->ref, i},
                                        QObject::tr("Apply"), Handle{.act = Act::ApplyMend, .row = static_cast<int>(i)},
                                        QObject::tr("Make this change, as a revision where runs were logged"));
@@ -311,7 +298,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     if (gap->isShort() && std::none_of(mends.begin(), mends.end(), [](const auto& m) { return m.mends; }) &&
         y + 60 < r.bottom())
         c.paragraph({r.left(), y + 6, r.width(), 110},
-                    qs(core::advise::whatToEdit(*gap)) + QStringLiteral(". ") +
+                    v.words(core::advise::whatToEdit(*gap)) + QStringLiteral(". ") +
                         QObject::tr("Double-click a part to edit it, or put others on the shelf."),
                     12.5, Weight::Regular, c.t.ink2, 6);
     paintMore(c, r, shown, order.size());
@@ -379,7 +366,7 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
         c.second({r.left() + 4, y + 20, r.width() - 8, 18},
                  c.elided(QObject::tr("%1; stopped by %2").arg(now, qs(room.limit)), r.width() - 10, 12));
         c.hline(r.left(), r.right(), y + 39, c.t.hair);
-        c.hit({r.left(), y, r.width(), 39}, key, qs(core::explain::textOf(room, v.show)));
+        c.hit({r.left(), y, r.width(), 39}, key, v.words(core::explain::textOf(room)));
         y += 40;
     }
     paintMore(c, r, shown, rooms.size());

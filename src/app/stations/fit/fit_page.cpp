@@ -112,7 +112,7 @@ void FitPage::apply(std::size_t row) {
     const core::Change& change = mend.change;
     const auto& with = mend.with;
     auto& stack = m_context.document.undoStack();
-    stack.beginMacro(qs(mend.text)); // a pair is one step
+    stack.beginMacro(m_context.view().words(mend.text)); // a pair is one step
     auto done = m_context.document.addChange(change);
     if (done && with)
         done = m_context.document.addChange(*with);

@@ -90,7 +90,7 @@ QString reachSentence(const Canvas& c, const core::make::Plan& plan) {
         .arg(qs(core::fixed(wanted->undoMinutes, 0)));
 }
 
-void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, const core::Build& build) {
+void paintAssembly(Canvas& c, const QRectF& r, const View& v, const core::make::Plan& plan, const core::Build& build) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Assembly order"),
               QObject::tr("%1 screws in %2 steps, about %3 min")
                   .arg(plan.screws)
@@ -153,7 +153,7 @@ void paintAssembly(Canvas& c, const QRectF& r, const core::make::Plan& plan, con
         for (std::size_t i = 3 * line; i < std::min(plan.steps.size(), 3 * line + 3); ++i) {
             const double x = row.left() + third * static_cast<double>(i % 3);
             const core::Thing key = plan.steps[i].ref;
-            const QString words = qs(plan.steps[i].text) + QStringLiteral(", ") + qs(plan.steps[i].tool);
+            const QString words = qs(plan.steps[i].text) + QStringLiteral(", ") + v.words(plan.steps[i].tool);
             c.washIfSelected({x, row.top(), third - 16, 18}, key);
             c.text({x, row.top(), 20, 18}, QString::number(i + 1), 12, Weight::SemiBold, c.t.ink,
                    Qt::AlignRight | Qt::AlignVCenter);
@@ -185,12 +185,8 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
     const double shopping = 210, top = r.top() + 34;
     const double bedsW = r.width() - shopping - 26;
     c.heading(r.left(), top, bedsW, QObject::tr("Printer bed"),
-              v.words(QObject::tr("%1 × %2 × %3 mm, %4 mm border")
-                          .arg(bed[0])
-                          .arg(bed[1])
-                          .arg(bed[2])
-                          .arg(v.project().printer.borderMm)
-                          .toStdString()));
+              QObject::tr("%1, %2 border")
+                  .arg(v.words(core::boxMm(bed)), v.figure(core::figure::mm(v.project().printer.borderMm, 0))));
     const double bedsTop = top + 32;
     const std::size_t columns = std::max<std::size_t>(4, plan.parts.size());
     const double cell = std::min(150.0, (bedsW + 12) / static_cast<double>(columns));
@@ -201,7 +197,7 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
         c.second({r.left(), bedsTop, bedsW, 22}, QObject::tr("Nothing is printed or cut for this revision."));
     paintShopping(c, {r.right() - shopping, top, shopping, std::max(bedH + 30, 186.0)}, plan);
     const double below = bedsTop + std::max(bedH, 150.0) + 20;
-    paintAssembly(c, {r.left(), below, r.width(), r.bottom() - below - 44}, plan, e->build);
+    paintAssembly(c, {r.left(), below, r.width(), r.bottom() - below - 44}, v, plan, e->build);
     QString safety =
         QObject::tr("Eyes, ears and gloves off near spinning tools; clamp the work; electronics out before cutting. "
                     "Never open a supply. Mains wiring to local code, by a qualified person.");

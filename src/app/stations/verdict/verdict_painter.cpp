@@ -115,7 +115,7 @@ double board(Canvas& c, const QRectF& r, const View& v) {
         if (ids[k] == v.project().baseline)
             c.baselineSign({head.left() + 14, head.center().y()});
         c.text(head.adjusted(26, 0, 0, 0), qs(ids[k]), 12.5, Weight::SemiBold, c.t.ink);
-        const QString words = qs(v.document.shown(ids[k]).words);
+        const QString words = v.words(v.document.words(ids[k]));
         c.second({head.left() + 54, y, column - 58, 24}, c.elided(words, column - 60, 11.5),
                  Qt::AlignLeft | Qt::AlignVCenter, 11.5);
         c.hit(head.adjusted(4, 0, 0, 0), Hit{{},
@@ -125,7 +125,7 @@ double board(Canvas& c, const QRectF& r, const View& v) {
     }
     y += 24;
     for (const core::Target& target : v.project().brief.targets) {
-        const Quantity q = core::explain::quantityOf(target.kind);
+        const Quantity q = core::quantityOf(target.kind);
         c.hline(r.left(), r.right(), y, c.t.hair);
         c.text({r.left(), y, nameW, 22}, c.elided(qs(target.name), nameW - 4, 12.5), 12.5, Weight::Regular);
         c.text({r.left() + nameW, y, limitW, 22}, v.text(q, target.limit), 12.5, Weight::SemiBold, c.t.ink,
@@ -180,7 +180,7 @@ QString wordsBetween(const View& v, const std::string& from, const std::string& 
     int revisions = 0;
     if (const auto line = core::lineage(v.project(), to))
         for (auto it = line->rbegin(); it != line->rend() && (*it)->id != from; ++it, ++revisions)
-            words.prepend(qs(v.document.shown((*it)->id).words));
+            words.prepend(v.words(v.document.words((*it)->id)));
     return revisions > 1 ? QObject::tr("%1 revisions together: %2").arg(revisions).arg(words.join(QStringLiteral("; ")))
                          : words.join(QString());
 }
@@ -340,7 +340,7 @@ void beforeList(Canvas& c, const QRectF& r, const View& v) {
         lines.push_back({reason.mark, v.words(reason.text)});
     if (lines.empty())
         for (const auto& t : verdict.targets)
-            lines.push_back({t.state, qs(t.name) + QStringLiteral(": ") + qs(core::verdict::basisText(t)) +
+            lines.push_back({t.state, qs(t.name) + QStringLiteral(": ") + v.words(core::verdict::basisText(t)) +
                                           (t.run.empty() ? QString() : QStringLiteral(", ") + qs(t.run))});
     PaintedList list(c, QStringLiteral("before"), r.adjusted(0, 28, 0, 0), lines.size(), 36);
     list.paint([&](std::size_t i, const QRectF& row) {

@@ -174,7 +174,8 @@ void ChangeDialog::preview() {
     const std::string id = nextRevisionId(v.project());
     const core::Project with = withParts(), after = Document::withRevision(with, id, m_parent, changes());
     const auto then = core::stages::evaluate(after, id);
-    QString text = QStringLiteral("<b>%1</b><br>").arg(qs(core::describe(*wanted, with, m_parent)).toHtmlEscaped());
+    QString text = QStringLiteral("<b>%1</b><br>")
+                       .arg(m_context.view().words(core::describe(*wanted, with, m_parent)).toHtmlEscaped());
     if (!then) {
         m_buttons->button(QDialogButtonBox::Ok)->setEnabled(false);
         return m_preview->setText(text + qs(then.error().text()).toHtmlEscaped());
@@ -183,8 +184,8 @@ void ChangeDialog::preview() {
     QStringList lines;
     if (now && !then->fit.gaps.empty() && !now->fit.gaps.empty())
         lines << tr("tightest gap %1 (was: %2)")
-                     .arg(qs(core::explain::marginText(core::fit::tightestMm(then->fit), v.show)),
-                          qs(core::explain::marginText(core::fit::tightestMm(now->fit), v.show)));
+                     .arg(v.words(core::explain::marginText(core::fit::tightestMm(then->fit))),
+                          v.words(core::explain::marginText(core::fit::tightestMm(now->fit))));
     if (now)
         for (const auto& part : then->air.parts)
             if (const auto* before = now->air.part(part.id);
@@ -205,7 +206,7 @@ void ChangeDialog::preview() {
                       ? tr("no mark changes")
                       : counted(static_cast<qsizetype>(marks.size()), tr("1 mark changes:"), tr("%1 marks change:")));
         for (const auto& change : marks)
-            lines << QStringLiteral("\u2013 ") + qs(core::verdict::textOf(change));
+            lines << QStringLiteral("\u2013 ") + v.words(core::verdict::textOf(change));
     }
     m_preview->setText(
         text + lines.join(QLatin1Char('\n')).toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
@@ -272,7 +273,7 @@ void ChangeDialog::showStated() {
     QStringList words;
     const core::Project with = withParts();
     for (const core::Change& c : m_stated)
-        words << qs(core::describe(c, with, m_parent));
+        words << m_context.view().words(core::describe(c, with, m_parent));
     m_statedWords->setText(tr("So far: %1").arg(words.join(QStringLiteral(", "))));
     m_statedWords->setVisible(!words.isEmpty());
 }

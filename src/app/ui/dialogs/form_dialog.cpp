@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/form_dialog.h"
 
+#include "core/explain/fit_words.h"
+
 #include "app/ui/style.h"
 
 #include <QKeyEvent>
@@ -173,16 +175,10 @@ QComboBox* FormDialog::makeSources(core::Source chosen) {
     auto* box = new QComboBox(this);
     box->setObjectName(QStringLiteral("source"));
     using core::Source;
-    for (const auto& [source, words] :
-         {std::pair{Source::Caliper, tr("caliper, ±0.1 mm")}, std::pair{Source::SteelRule, tr("steel rule, ±0.5 mm")},
-          std::pair{Source::Drawing, tr("maker's drawing, ±0.2 mm")},
-          std::pair{Source::Sheet, tr("spec sheet, ±0.5 mm; cooler and card ±1.0")},
-          std::pair{Source::Standard, tr("published standard, ±0.2 mm")},
-          std::pair{Source::Printed, tr("printed, ±0.3 mm or 0.3 %")},
-          std::pair{Source::BentSheet, tr("bent sheet, ±0.5 mm")},
-          std::pair{Source::LaserCut, tr("laser cut, ±0.2 mm")}, std::pair{Source::HandCut, tr("hand cut, ±1.0 mm")},
-          std::pair{Source::Estimate, tr("estimate, ±2 mm")}}) {
-        box->addItem(m_context.view().words(words.toStdString()), static_cast<int>(source));
+    for (const Source source :
+         {Source::Caliper, Source::SteelRule, Source::Drawing, Source::Sheet, Source::Standard, Source::Printed,
+          Source::BentSheet, Source::LaserCut, Source::HandCut, Source::Estimate}) {
+        box->addItem(m_context.view().words(core::explain::textOf(source)), static_cast<int>(source));
         if (source == chosen)
             box->setCurrentIndex(box->count() - 1);
     }

@@ -40,13 +40,13 @@ MeasureDialog::MeasureDialog(Context& context, QWidget* parent)
                                                     qs(core::sourceWord(row.now.source))));
         for (auto* item : {name, known})
             item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable);
-        name->setToolTip(qs(core::explain::textOf(row, v.show)));
+        name->setToolTip(v.words(core::explain::textOf(row)));
         m_table->setItem(i, 0, name);
         m_table->setItem(i, 1, known);
         m_table->setItem(i, 2, new QTableWidgetItem);
         auto* tool = new QComboBox(m_table);
-        for (const QString& text : {tr("caliper, ±0.1 mm"), tr("steel rule, ±0.5 mm"), tr("drawing, ±0.2 mm")})
-            tool->addItem(v.words(text.toStdString()));
+        for (const core::Source source : {core::Source::Caliper, core::Source::SteelRule, core::Source::Drawing})
+            tool->addItem(v.words(core::explain::textOf(source)));
         m_table->setCellWidget(i, 3, tool);
     }
     m_table->resizeColumnsToContents();

@@ -11,7 +11,8 @@ NeedDialog::NeedDialog(Context& context, const core::fit::Gap& gap, QWidget* par
     auto* words = new QLabel(
         tr("%1 to %2. The rule asks for %3: %4. Your own need counts for every gap of this rule in the project.")
             .arg(qs(gap.between[0].text), qs(gap.between[1].text),
-                 qs(context.show().text(core::Quantity::Length, rule ? rule->requiredMm : 0)), qs(gap.reason)),
+                 qs(context.show().text(core::Quantity::Length, rule ? rule->requiredMm : 0)),
+                 context.view().words(gap.reason)),
         this);
     words->setWordWrap(true);
     m_layout->insertWidget(0, words);

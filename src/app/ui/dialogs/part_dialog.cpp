@@ -141,12 +141,10 @@ void PartDialog::fillList() {
             auto* item = new QListWidgetItem(text, m_list);
             item->setData(listRole, list);
             item->setData(indexRole, static_cast<int>(i));
-            item->setToolTip(m_context.view().words(tr("%1, %2 x %3 x %4 mm")
-                                                        .arg(qs(core::kindWord(p.kind)))
-                                                        .arg(p.size[0].value.mm())
-                                                        .arg(p.size[1].value.mm())
-                                                        .arg(p.size[2].value.mm())
-                                                        .toStdString()));
+            item->setToolTip(
+                tr("%1, %2").arg(qs(core::kindWord(p.kind)),
+                                 m_context.view().words(core::boxMm(
+                                     {p.size[0].value.mm(), p.size[1].value.mm(), p.size[2].value.mm()}, 1))));
         }
     };
     add(m_context.document.project().shelf, Own);
@@ -177,14 +175,16 @@ void PartDialog::showPart() {
     askFor(*p);
     m_formSize->clear();
     if (const core::StandardSize* s = core::standardOf(*p)) {
-        QStringList sizes;
+        core::Sentences sizes;
         for (const double mm : s->sizeMm)
             if (mm > 0)
-                sizes << QString::number(mm);
-        const QString apart =
-            s->holesMm[0] > 0 ? tr(", holes %1 × %2 mm apart").arg(s->holesMm[0]).arg(s->holesMm[1]) : QString();
-        m_formSize->setText(m_context.view().words(
-            tr("Form %1: %2 mm%3.").arg(qs(s->form), sizes.join(QStringLiteral(" × ")), apart).toStdString()));
+                sizes.push_back(core::say("{}", core::figure::mm(mm)));
+        const core::Sentence size =
+            core::say("Form {}: {}", std::string(s->form), core::joined(sizes, core::say(" × ")));
+        m_formSize->setText(m_context.view().words(s->holesMm[0] > 0 ? core::say("{}, holes {} × {} apart.", size,
+                                                                                 core::figure::mm(s->holesMm[0]).bare(),
+                                                                                 core::figure::mm(s->holesMm[1]))
+                                                                     : core::say("{}.", size)));
     }
     fillPlaces();
 }

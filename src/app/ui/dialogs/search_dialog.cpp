@@ -160,7 +160,7 @@ void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) 
     QString words = none ? tr("None of %1 combinations fits").arg(result->combinations)
                          : tr("%1 of %2 combinations fit").arg(result->fitting).arg(result->combinations);
     if (!result->otherwiseShort.empty())
-        words += tr(": %1 is short whatever is chosen").arg(qs(result->otherwiseShort.front()));
+        words += tr(": %1 is short whatever is chosen").arg(m_context.view().words(result->otherwiseShort.front()));
     else if (none)
         words += tr(": let more kinds of parts be chosen anew, or put others on the shelf");
     m_words->setText(words);
@@ -171,7 +171,7 @@ void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) 
         const auto number = [&](Quantity q, double value) {
             return std::isfinite(value) ? v.number(q, value) : QStringLiteral("–");
         };
-        const QString cells[] = {qs(f.text),
+        const QString cells[] = {m_context.view().words(f.text),
                                  number(Quantity::Share, f.odds),
                                  v.signedNumber(Quantity::Length, f.worstMarginMm),
                                  number(Quantity::Temperature, f.processorC),

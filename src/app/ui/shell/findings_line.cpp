@@ -142,7 +142,7 @@ void FindingsList::paintContent(Canvas& c) {
                        {.act = Act::ShowFinding, .row = static_cast<int>(i)},
                        tr("%1: %2. %3")
                            .arg(qs(core::rules::severityWord(f.severity)), m_context.view().words(f.text),
-                                m_context.view().words(f.remedies.empty() ? std::string{} : f.remedies.front()))});
+                                m_context.view().words(f.remedies.empty() ? core::Sentence() : f.remedies.front()))});
     });
     if (n == 0)
         c.second({20, 40, 400, 24}, tr("Nothing found that needs doing."));

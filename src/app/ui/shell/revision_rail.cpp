@@ -23,6 +23,7 @@ double markX(double right, double cardWidth, int which) {
 }
 
 class RailHead : public PaintedPanel {
+    Q_DECLARE_TR_FUNCTIONS(app::RailHead)
 public:
     using PaintedPanel::PaintedPanel;
 
@@ -41,6 +42,7 @@ protected:
 
 /// The selected revision against the baseline, three numbers.
 class RailFoot : public PaintedPanel {
+    Q_DECLARE_TR_FUNCTIONS(app::RailFoot)
 public:
     using PaintedPanel::PaintedPanel;
 
@@ -80,10 +82,10 @@ protected:
             if (y + 19 > height())
                 break; // a low window keeps the first three; the report and the command line tell all
             c.hit({12, y, width() - 24.0, 18}, Handle{.act = Act::Compare},
-                  tr("%1: %2").arg(qs(d.name), qs(core::verdict::textOf(d, v.show))));
+                  v.words(core::say("{}: {}", d.name, core::verdict::textOf(d))));
             const QString unit =
                 d.quantity == core::Quantity::None ? QString() : QStringLiteral(", ") + v.unit(d.quantity);
-            c.text({12, y, 90, 18}, qs(d.name) + unit, 12, Weight::Regular, c.t.ink);
+            c.text({12, y, 90, 18}, v.words(d.name) + unit, 12, Weight::Regular, c.t.ink);
             const QString by =
                 d.quantity == core::Quantity::None ? qs(core::withSign(d.by(), 0)) : v.signedNumber(d.quantity, d.by());
             c.text({80, y, width() - 92.0, 18},
@@ -122,7 +124,7 @@ QRect RevisionCards::cardRect(int index) const {
 }
 
 QString RevisionCards::wordsOf(const core::Revision& r) const {
-    const QString words = qs(m_context.document.words(r.id));
+    const QString words = m_context.view().words(m_context.document.words(r.id));
     return words.isEmpty() ? tr("no change yet") : r.parent.empty() ? tr("First: ") + words : words;
 }
 
@@ -169,10 +171,11 @@ QString paintFigures(Canvas& c, const QRectF& r, const View& v, const Document::
     std::vector<Figure> figures;
     for (const auto kind : {core::TargetKind::Temperature, core::TargetKind::Noise})
         if (const auto* t = targetOf(result, kind); t && std::isfinite(t->value)) {
-            const core::Quantity q = core::explain::quantityOf(kind);
+            const core::Quantity q = core::quantityOf(kind);
             const QString text =
                 kind == core::TargetKind::Noise ? v.number(q, t->value) + QStringLiteral(" dB") : v.text(q, t->value);
-            figures.push_back({text, QObject::tr("%1 %2, %3").arg(qs(t->name), text, qs(core::verdict::basisText(*t))),
+            figures.push_back({text,
+                               QObject::tr("%1 %2, %3").arg(qs(t->name), text, v.words(core::verdict::basisText(*t))),
                                core::explain::stampOf(t->basis, t->simulated)});
         }
     if (figures.empty()) {

@@ -13,6 +13,7 @@ using core::explain::Working;
 namespace {
 
 class WorkingHead : public PaintedPanel {
+    Q_DECLARE_TR_FUNCTIONS(app::WorkingHead)
 public:
     WorkingHead(Context& context, const WorkingSheet& sheet, QWidget* parent)
         : PaintedPanel(context, parent), m_sheet(sheet) {
@@ -24,7 +25,8 @@ protected:
         c.p.fillRect(rect(), c.t.sheet);
         c.text({16, 8, 100, 22}, tr("Working"), 14, Weight::SemiBold);
         if (m_sheet.working())
-            c.second({90, 8, width() - 106.0, 22}, c.elided(qs(m_sheet.working()->place), width() - 108.0, 12),
+            c.second({90, 8, width() - 106.0, 22},
+                     c.elided(m_context.view().words(m_sheet.working()->place), width() - 108.0, 12),
                      Qt::AlignRight | Qt::AlignVCenter);
         c.hline(0, width(), height() - 1, c.t.line);
     }
@@ -34,6 +36,7 @@ private:
 };
 
 class WorkingLegend : public PaintedPanel {
+    Q_DECLARE_TR_FUNCTIONS(app::WorkingLegend)
 public:
     using PaintedPanel::PaintedPanel;
 
@@ -82,9 +85,9 @@ void WorkingSheet::refresh() {
             ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.")
             : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
     if (m_working)
-        setAccessibleDescription(qs(m_working->title + ", " +
-                                    m_context.show().text(m_working->quantity, m_working->value) + ", " +
-                                    m_context.show().sentence(m_working->sentence)));
+        setAccessibleDescription(m_context.view().words(
+            core::say("{}, {}, {}", m_working->title, core::figure::usual(m_working->quantity, m_working->value),
+                      m_working->sentence)));
     // The height follows from the content; painting into nothing measures it.
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
     QPainter painter(&probe);
@@ -99,7 +102,7 @@ double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View
     for (const auto& row : w.rows) {
         c.text({16, y - 1, 14, 18}, qs(row.sign), 12.5, Weight::Medium, c.t.ink);
         const double used =
-            c.paragraph({32, y, right - 32 - 122, 60}, qs(row.label), 12.5, Weight::Regular, c.t.ink, 3);
+            c.paragraph({32, y, right - 32 - 122, 60}, v.words(row.label), 12.5, Weight::Regular, c.t.ink, 3);
         c.text({right - 134, y - 1, 54, 18},
                row.quantity == Quantity::Power || (row.quantity == Quantity::None && row.value != std::round(row.value))
                    ? qs(core::fixed(row.value, 1))
@@ -138,7 +141,8 @@ double WorkingSheet::paintDoubt(Canvas& c, double y, const Working& w) {
     for (std::size_t i = 0; i < w.doubt.size() && i < 3; ++i) {
         c.pattern({16, y + 4, 10, 10}, patterns[i]);
         c.box({16, y + 4, 10, 10}, {}, c.t.ink, 1);
-        c.text({34, y, right - 90, 18}, c.elided(qs(w.doubt[i].label), right - 92, 12.5), 12.5, Weight::Regular);
+        c.text({34, y, right - 90, 18}, c.elided(m_context.view().words(w.doubt[i].label), right - 92, 12.5), 12.5,
+               Weight::Regular);
         c.text({right - 66, y, 50, 18}, qs(core::fixed(100 * w.doubt[i].share, 0)) + QStringLiteral(" %"), 12.5,
                Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += 18;
@@ -274,7 +278,7 @@ void WorkingSheet::paintContent(Canvas& c) {
     const View v = m_context.view();
     const Working& w = *m_working;
     double y = 12;
-    y += c.paragraph({16, y, right - 60, 40}, qs(w.title), 12.5, Weight::Medium, c.t.ink, 2) + 2;
+    y += c.paragraph({16, y, right - 60, 40}, v.words(w.title), 12.5, Weight::Medium, c.t.ink, 2) + 2;
     if (w.known) {
         const QString number = v.number(w.quantity, w.value);
         c.text({16, y, right, 38}, number, 32, Weight::SemiBold);
@@ -317,7 +321,7 @@ void WorkingSheet::paintContent(Canvas& c) {
         c.text({16, y + 6, 60, 20}, tr("Used by"), 12.5, Weight::SemiBold);
         QStringList used;
         for (const auto& u : w.usedBy)
-            used << qs(u);
+            used << v.words(u);
         y += 12 + c.paragraph({76, y + 8, right - 92, 40}, used.join(QStringLiteral(", ")), 12.5, Weight::Regular,
                               c.t.ink, 2);
     }
