@@ -1,5 +1,6 @@
 # Warnings, sanitizers, compiler cache and linker, as one interface target that every module links.
 option(MD_SANITIZE "Build with address and undefined behaviour sanitizers" OFF)
+option(MD_SANITIZE_THREADS "Build with the thread sanitizer" OFF)
 option(MD_FUZZ "Build the fuzzers instead of the tests; needs clang" OFF)
 # For a tree that is built once, from nothing (./check on a new machine): half the work. One that is worked in stays faster
 # without, since a change then builds one file and not six.
@@ -20,6 +21,11 @@ endif()
 if(MD_SANITIZE)
     target_compile_options(md_options INTERFACE -O1 -fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=undefined)
     target_link_options(md_options INTERFACE -fsanitize=address,undefined)
+endif()
+
+if(MD_SANITIZE_THREADS)
+    target_compile_options(md_options INTERFACE -O1 -fsanitize=thread -fno-omit-frame-pointer -Wno-tsan)
+    target_link_options(md_options INTERFACE -fsanitize=thread)
 endif()
 
 find_program(MD_CCACHE ccache)

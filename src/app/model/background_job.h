@@ -2,7 +2,6 @@
 #pragma once
 #include "app/model/workers.h"
 
-#include <QFutureWatcher>
 #include <QObject>
 
 #include <functional>
@@ -22,19 +21,31 @@ public:
     BackgroundJob(Workers& workers, Work work, std::function<void()> then, QObject* parent = nullptr);
     ~BackgroundJob() override;
     void cancel() { *m_stop = true; }
-    /// Blocks until the work is done, and delivers it at once.
+    /// Blocks until the work is done, and delivers it at once. Where it has not begun it is done here.
     void wait();
     [[nodiscard]] bool isDone() const { return m_delivered; }
+    bool event(QEvent* event) override; ///< there is progress, or it is done
 
 Q_SIGNALS:
     void progressed(int percent);
     void done(); ///< before what follows from it
 
 private:
+    /// What the two threads share.
+    struct Shared {
+        Work work;
+        std::atomic<bool> begun = false;
+        std::atomic<int> percent = 0;
+        std::atomic<bool> ending = false; ///< the job itself is not touched any more after what is told last
+        Promised<bool> done;
+    };
+    void run(Shared& shared, const StopFlag& stop, const StopFlag& quit);
     void deliver();
     StopFlag m_stop = std::make_shared<std::atomic<bool>>(false);
+    StopFlag m_quit;
+    std::shared_ptr<Shared> m_shared = std::make_shared<Shared>();
     std::function<void()> m_then;
-    QFutureWatcher<void> m_watcher;
+    int m_told = -1; ///< percent
     bool m_delivered = false;
 };
 

@@ -1,10 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/model/stage_store.h"
 
-#include <QFutureWatcher>
-#include <QtConcurrent>
+#include <QCoreApplication>
+#include <QEvent>
 
 namespace app {
+namespace {
+/// Told to the store by its threads.
+QEvent::Type doneEvent() {
+    static const auto type = static_cast<QEvent::Type>(QEvent::registerEventType());
+    return type;
+}
+} // namespace
 
 int& PaintingNow::depth() {
     thread_local int painters = 0;
@@ -89,26 +96,41 @@ void StageStore::start(const Key& key, Entry& e, Work work) {
     else
         ++m_pending;
     e.waiting = true;
-    e.ticket = ++m_tickets;
     e.stop = std::make_shared<std::atomic<bool>>(false);
-    e.future =
-        QtConcurrent::run(workersFor(key.stage).pool(),
-                          [work = std::move(work), stop = e.stop, quit = workersFor(key.stage).flag()]() -> Outcome {
-                              const auto stopped = [&] { return *stop || *quit; };
-                              return stopped() ? Outcome{} : work(stopped);
-                          });
-    auto* watcher = new QFutureWatcher<Outcome>(this);
-    connect(watcher, &QFutureWatcherBase::finished, this, [this, key, watcher, ticket = e.ticket] {
-        watcher->deleteLater();
-        if (const auto it = m_entries.find(key);
-            it != m_entries.end() && it->second.waiting && it->second.ticket == ticket)
-            take(key, it->second);
+    e.promise = std::make_shared<Promised<Outcome>>();
+    Workers& workers = workersFor(key.stage);
+    // The store outlives its threads: they are waited for when it goes.
+    workers.start([this, work = std::move(work), promise = e.promise, stop = e.stop, quit = workers.flag()] {
+        const auto stopped = [&] { return *stop || *quit; };
+        try {
+            promise->give(stopped() ? Outcome{} : work(stopped));
+        } catch (const std::exception& thrown) { // whoever waits is told, whatever happens
+            promise->give({nullptr, thrown.what()});
+        }
+        QCoreApplication::postEvent(this, new QEvent(doneEvent()));
     });
-    watcher->setFuture(e.future);
+}
+
+bool StageStore::event(QEvent* event) {
+    if (event->type() != doneEvent())
+        return QObject::event(event);
+    takeWhatIsDone();
+    return true;
+}
+
+void StageStore::takeWhatIsDone() {
+    std::vector<Key> done;
+    for (const auto& [key, e] : m_entries)
+        if (e.waiting && e.promise->isGiven())
+            done.push_back(key);
+    for (const Key& key : done) // who is told may ask for more, or forget
+        if (const auto it = m_entries.find(key);
+            it != m_entries.end() && it->second.waiting && it->second.promise->isGiven())
+            take(key, it->second);
 }
 
 void StageStore::take(const Key& key, Entry& e) {
-    const Outcome done = e.future.result();
+    const Outcome done = e.promise->wait();
     e.waiting = false;
     --m_pending;
     e.standing = done.value ? Standing::Ready : Standing::Failed;
@@ -125,10 +147,8 @@ bool StageStore::isPending(const Key& key) const {
 }
 
 void StageStore::wait(const Key& key) {
-    if (const auto it = m_entries.find(key); it != m_entries.end() && it->second.waiting) {
-        it->second.future.waitForFinished();
+    if (const auto it = m_entries.find(key); it != m_entries.end() && it->second.waiting)
         take(key, it->second);
-    }
 }
 
 void StageStore::waitForAll() {

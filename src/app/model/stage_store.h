@@ -3,7 +3,6 @@
 #include "app/model/workers.h"
 #include "core/stages/evaluate.h"
 
-#include <QFuture>
 #include <QObject>
 #include <QString>
 
@@ -101,6 +100,8 @@ public:
     using Counts = std::array<std::atomic<int>, 16>;
     [[nodiscard]] std::shared_ptr<Counts> counts() const { return m_started; }
 
+    bool event(QEvent* event) override; ///< work is done
+
 Q_SIGNALS:
     void published(const app::StageStore::Key& key);
     void idle(); ///< nothing is pending any more
@@ -116,20 +117,20 @@ private:
         std::shared_ptr<const void> value;
         std::string why;
         StopFlag stop;
-        QFuture<Outcome> future;
-        bool waiting = false; ///< something is under way
-        int ticket = 0;
+        std::shared_ptr<Promised<Outcome>> promise; ///< of the newest work; what older work gives is nobody's
+        bool waiting = false;                       ///< something is under way
     };
     using Same = bool (*)(const std::any&, const std::any&);
     using Work = std::function<Outcome(const Stop&)>;
     const Entry& request(const Key& key, std::any reads, Same same, Work work);
     void start(const Key& key, Entry& e, Work work);
     void take(const Key& key, Entry& e);
+    void takeWhatIsDone();
 
     Pace m_pace = Pace::AtOnce;
     std::map<Key, Entry> m_entries;
     std::map<Key, std::function<void()>> m_afterPainting;
-    int m_pending = 0, m_tickets = 0, m_startedWhilePainting = 0;
+    int m_pending = 0, m_startedWhilePainting = 0;
     std::shared_ptr<Counts> m_started = std::make_shared<Counts>();
     [[nodiscard]] Workers& workersFor(core::stages::Stage stage);
     Workers m_quick{1}, m_long{1}; ///< what takes long never stands before what is looked at

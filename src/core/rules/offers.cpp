@@ -231,8 +231,8 @@ private:
 
 } // namespace
 
-std::vector<Named> named(const Project& project, const Build& build, const PortMap& ports, const Change& change,
-                         Names names, const std::vector<Part>& standard) {
+std::vector<Named> nameable(const Project& project, const Build& build, const PortMap& ports, const Change& change,
+                            Names names, const std::vector<Part>& standard) {
     return Offering(project, build, ports, change, standard).of(names);
 }
 

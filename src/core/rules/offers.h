@@ -14,8 +14,8 @@ struct Named {
 
 /// What a field of @p change that names @p names can name in a build, given what its fields above say already.
 /// @p standard: sizes that are ready and not on the shelf yet.
-[[nodiscard]] std::vector<Named> named(const Project& project, const Build& build, const PortMap& ports,
-                                       const Change& change, Names names, const std::vector<Part>& standard = {});
+[[nodiscard]] std::vector<Named> nameable(const Project& project, const Build& build, const PortMap& ports,
+                                          const Change& change, Names names, const std::vector<Part>& standard = {});
 
 /// @p change with the figures that hold now for what it names: the speed a fan has, the open share of a panel, a little
 /// less than a part draws. A form starts with them.

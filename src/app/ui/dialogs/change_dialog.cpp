@@ -148,8 +148,8 @@ std::vector<FieldRows::Offer> ChangeDialog::offers(core::Names names) {
     std::visit([&](auto& c) { m_rows.take(c); }, m_change); // of the rows above
     std::vector<FieldRows::Offer> all;
     if (const auto* e = m_context.view().evaluation())
-        for (const core::rules::Named& n :
-             core::rules::named(m_context.document.project(), e->build, e->wiring.ports, m_change, names, m_standard))
+        for (const core::rules::Named& n : core::rules::nameable(m_context.document.project(), e->build,
+                                                                 e->wiring.ports, m_change, names, m_standard))
             all.push_back({qs(n.value), n.isStandard ? tr("%1 (standard size)").arg(qs(n.name)) : qs(n.name)});
     return all;
 }
