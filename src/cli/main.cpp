@@ -5,8 +5,11 @@
 #include <QCoreApplication>
 
 #include <clocale>
+#include <cstdio>
+#include <exception>
 
-int main(int argc, char** argv) {
+namespace {
+int run(int argc, char** argv) {
     QCoreApplication app(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // options are read with a point everywhere
     cli::Options o;
@@ -83,4 +86,14 @@ int main(int argc, char** argv) {
         return cli::finished(cli.exit(e) == 0 ? ExitFine : ExitBadInput);
     }
     return cli::finished(command(o));
+}
+} // namespace
+
+int main(int argc, char** argv) {
+    try {
+        return run(argc, argv);
+    } catch (const std::exception& e) { // no memory is left, most likely: said, and no figure is given
+        std::fprintf(stderr, "mini-draft-cli: stopped: %s\n", e.what());
+        return ExitBadInput;
+    }
 }

@@ -11,6 +11,7 @@ using core::verdict::RevisionVerdict;
 
 std::vector<std::string> texts(const std::vector<core::verdict::Reason>& reasons, const core::Reader& reader) {
     std::vector<std::string> all;
+    all.reserve(reasons.size());
     for (const auto& reason : reasons)
         all.push_back(reader.text(reason.text));
     return all;

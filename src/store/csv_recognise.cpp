@@ -161,6 +161,35 @@ void chooseTime(CsvFormat& format, const std::vector<std::vector<std::string>>& 
     format.timeScale = timeScaleOf(heading, times);
 }
 
+bool isNumber(std::string_view field, char decimal) {
+    double v = 0;
+    return parseNumber(field, decimal, v);
+}
+
+/// By their headings and the row of units; without headings by their place.
+void addColumns(CsvFormat& format, const std::vector<std::string>& head, const std::vector<std::string>& units) {
+    for (std::size_t i = 0; i < head.size(); ++i) {
+        if (!format.header) {
+            format.columns.push_back(
+                {.header = i == 0 ? "time_s" : "column " + std::to_string(i + 1), .isTime = i == 0});
+            continue;
+        }
+        const std::string heading = headingFrom(head[i]);
+        CsvColumn column =
+            columnFromHeader(i < units.size() && !units[i].empty() ? heading + " [" + units[i] + "]" : heading);
+        column.header = heading;
+        format.columns.push_back(std::move(column));
+    }
+}
+
+/// The first column is the time, whatever the others are called.
+void useOurColumns(CsvFormat& format) {
+    for (std::size_t i = 0; i < format.columns.size(); ++i) {
+        format.columns[i].isTime = i == 0;
+        format.columns[i].use = format.columns[i].header != simulatedHead;
+    }
+}
+
 } // namespace
 
 CsvColumn columnFromHeader(std::string_view header) {
@@ -224,10 +253,6 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
     if (!readRecord(text, 0, format.separator).closed)
         return core::problem(fileName + ", line 1", "a quote is opened and not closed", "a closing quote, or none");
     const auto head = splitFields(lines.front(), format.separator);
-    const auto isNumber = [&](std::string_view f, char decimal) {
-        double v = 0;
-        return parseNumber(f, decimal, v);
-    };
     format.header =
         ours ||
         (std::none_of(head.begin(), head.end(),
@@ -242,25 +267,11 @@ core::Result<CsvFormat> recogniseCsv(std::string_view text, const std::string& f
             for (const std::string& f : splitFields(lines[i], format.separator))
                 if (f.find(',') != std::string::npos && isNumber(f, ','))
                     format.decimal = ',';
-    const auto units = format.unitRow ? splitFields(lines[1], format.separator) : std::vector<std::string>{};
-    for (std::size_t i = 0; i < head.size(); ++i) {
-        if (format.header) {
-            const std::string heading = headingFrom(head[i]);
-            CsvColumn column =
-                columnFromHeader(i < units.size() && !units[i].empty() ? heading + " [" + units[i] + "]" : heading);
-            column.header = heading;
-            format.columns.push_back(std::move(column));
-        } else
-            format.columns.push_back(
-                {.header = i == 0 ? "time_s" : "column " + std::to_string(i + 1), .isTime = i == 0});
-    }
+    addColumns(format, head, format.unitRow ? splitFields(lines[1], format.separator) : std::vector<std::string>{});
     for (std::size_t i = 1; i < format.columns.size(); ++i)
         format.simulated = format.simulated || format.columns[i].header == simulatedHead;
-    if (ours) { // the first column is the time, whatever the others are called
-        for (std::size_t i = 0; i < format.columns.size(); ++i) {
-            format.columns[i].isTime = i == 0;
-            format.columns[i].use = format.columns[i].header != simulatedHead;
-        }
+    if (ours) {
+        useOurColumns(format);
         return format;
     }
     std::vector<std::vector<std::string>> rows;

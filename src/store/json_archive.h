@@ -314,7 +314,7 @@ private:
         if (!j.is_object())
             fail(place, "is " + typeWord(j), "an object of kind and number, e.g. {\"fan\": 2}");
         for (const auto& [key, n] : j.items())
-            read(n, place + "." + key, v[key]);
+            read(n, std::string(place).append(".").append(key), v[key]);
     }
     template <core::Chosen E> void read(const Json& j, const std::string& place, E& v) {
         std::string word;

@@ -194,8 +194,9 @@ void Canvas::hatch(const QRectF& r, core::PartKind kind, const QColor& ground, c
             return layTiles(p, r,
                             QStringLiteral("signs:%1:%2:%3").arg(static_cast<int>(kind)).arg(step).arg(ink.rgba()),
                             8 * step, 8 * step, [&](QPainter& on) {
-                                for (int k = 0; k < 64; ++k)
-                                    draw(on, QPointF(step * (k % 8 + 0.5), step * (k / 8 + 0.5)), nullptr);
+                                for (int row = 0; row < 8; ++row)
+                                    for (int column = 0; column < 8; ++column)
+                                        draw(on, QPointF(step * (column + 0.5), step * (row + 0.5)), nullptr);
                             });
         for (double y = r.top() + step / 2.0; y < r.bottom(); y += step)
             for (double x = r.left() + step / 2.0; x < r.right(); x += step)

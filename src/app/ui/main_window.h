@@ -167,7 +167,7 @@ private:
     void saveFailed(const core::Problem& problem);
     void askAboutChange(const QString& path);
     void exportTo(const QString& target, store::Foreign foreign);
-    void askAboutRecording(std::function<void()> then);
+    void askAboutRecording(const std::function<void()>& then);
     void offerLeft();
     void offerRecovered(const Recovery::Left& left, const core::Result<Recovery::Recovered>& read);
     void recover(const Recovery::Left& left, const Recovery::Recovered& state);

@@ -29,12 +29,11 @@ namespace {
 /// A folder of ours that can be written to: where the system keeps data, or else for this session among temporary
 /// files.
 QString dataFolder(const QString& wanted, const QString& name) {
-    const QString usual =
-        (wanted.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : wanted) +
-        QLatin1Char('/') + name;
+    QString usual = (wanted.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) : wanted) +
+                    QLatin1Char('/') + name;
     if (QDir().mkpath(usual) && QFileInfo(usual).isWritable())
         return usual;
-    const QString temporary = QDir::tempPath() + QStringLiteral("/mini-draft-%1/").arg(::getuid()) + name;
+    QString temporary = QDir::tempPath() + QStringLiteral("/mini-draft-%1/").arg(::getuid()) + name;
     QDir().mkpath(temporary);
     return temporary;
 }
@@ -424,7 +423,7 @@ void MainWindow::whenSafe(std::function<void()> then) {
 }
 
 /// A recording belongs to the project and revision it was started for, and does not follow the window to another.
-void MainWindow::askAboutRecording(std::function<void()> then) {
+void MainWindow::askAboutRecording(const std::function<void()>& then) {
     auto* box = new QMessageBox(QMessageBox::NoIcon, tr("A recording is running"),
                                 tr("Readings for %1 of %2 are being recorded. Stop, and keep them as a run?")
                                     .arg(qs(m_recorder->revision()), qs(m_context.document.project().name)),

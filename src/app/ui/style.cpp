@@ -135,7 +135,6 @@ void SheetStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* opt
         QProxyStyle::drawPrimitive(element, option, painter, widget);
     if (element == PE_PanelLineEdit && (option->state & State_HasFocus))
         ring(painter, option->rect);
-    return;
 }
 
 void SheetStyle::ring(QPainter* painter, const QRect& rect) const {

@@ -601,8 +601,7 @@ void Compiler::addParts() {
             addPassive(p);
             break;
         }
-    for (std::size_t f = 0; f < m_net.fans.size(); ++f) {
-        FanDrive& drive = m_net.fans[f];
+    for (FanDrive& drive : m_net.fans) {
         if (drive.source != ControlSource::Part || drive.ownFan)
             continue;
         const Placed* p = m_build.at(drive.id);

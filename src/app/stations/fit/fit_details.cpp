@@ -9,6 +9,65 @@ namespace app {
 using core::Axis;
 using core::Quantity;
 
+namespace {
+
+/// Millimetres along the strip, in px.
+struct Along {
+    double zeroX, scale;
+    [[nodiscard]] double x(double mm) const { return zeroX + mm * scale; }
+};
+
+void paintCutButtons(Canvas& c, const QRectF& r, Axis axis) {
+    double x = r.left();
+    for (const auto& [letter, which] :
+         {std::pair{QStringLiteral("A"), Axis::Y}, std::pair{QStringLiteral("B"), Axis::X},
+          std::pair{QStringLiteral("C"), Axis::Z}}) {
+        const QRectF button(x, r.top() + 22, 26, 24);
+        const bool on = which == axis;
+        c.box(button, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
+        c.text(button, letter, 12.5, Weight::SemiBold, on ? c.t.paper : c.t.ink, Qt::AlignCenter);
+        c.hit(button, Handle{.act = Act::ChooseCut, .axis = which}, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
+        x += 26;
+    }
+}
+
+/// As many lanes of extents as it takes for every part to be there.
+void paintExtents(Canvas& c, const QRectF& r, const std::vector<core::fit::PlacedBody>& bodies,
+                  const core::Build& build, std::size_t k, const Along& along) {
+    struct Extent {
+        const core::fit::PlacedBody* body;
+        std::size_t lane;
+    };
+    std::vector<double> laneEnd;
+    std::vector<Extent> extents;
+    for (const auto& b : bodies) {
+        if (b.role == core::BodyRole::KeepOut)
+            continue;
+        auto lane = std::find_if(laneEnd.begin(), laneEnd.end(), [&](double end) { return end + 2 <= b.low[k].mm(); });
+        if (lane == laneEnd.end())
+            lane = laneEnd.insert(lane, -1e9);
+        *lane = b.high[k].mm();
+        extents.push_back({&b, static_cast<std::size_t>(lane - laneEnd.begin())});
+    }
+    const double laneH = std::min(13.0, 42.0 / share(laneEnd.size()));
+    for (const auto& [b, lane] : extents)
+        c.hatch({along.x(b->low[k].mm()), r.top() + 2 + laneH * static_cast<double>(lane),
+                 std::max(3.0, (b->high[k].mm() - b->low[k].mm()) * along.scale), std::max(3.0, laneH - 3)},
+                build.placed[b->placed].part->kind, c.t.sheet, c.t.ink, 1);
+}
+
+void paintStripScale(Canvas& c, double axisY, const View& v, double size, const Along& along) {
+    const bool inch = v.show.units().inch;
+    const double step = inch ? (size > 160 ? 50.8 : 25.4) : size > 160 ? 50 : 20;
+    for (double mm = 0; mm <= size; mm += step / (inch ? 4 : 5))
+        c.vline(along.x(mm), axisY, axisY + (std::fmod(mm, step) < 0.01 ? 8 : 4), c.t.line);
+    for (double mm = 0; mm <= size; mm += step)
+        c.text({along.x(mm) - 25, axisY + 8, 50, 14}, QString::number(std::lround(v.show.value(Quantity::Length, mm))),
+               11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
+}
+
+} // namespace
+
 void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<core::fit::PlacedBody>& bodies,
                    Axis axis, double atMm, const StripPlace& place) {
     const auto& build = v.evaluation()->build;
@@ -27,17 +86,7 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     }
     const bool whole = from <= 0 && to >= size;
     c.text({r.left(), r.top(), 90, 20}, QObject::tr("Move a cut"), 12.5, Weight::SemiBold);
-    double x = r.left();
-    for (const auto& [letter, which] :
-         {std::pair{QStringLiteral("A"), Axis::Y}, std::pair{QStringLiteral("B"), Axis::X},
-          std::pair{QStringLiteral("C"), Axis::Z}}) {
-        const QRectF button(x, r.top() + 22, 26, 24);
-        const bool on = which == axis;
-        c.box(button, on ? c.t.ink : c.t.sheet, on ? c.t.ink : c.t.line, 1);
-        c.text(button, letter, 12.5, Weight::SemiBold, on ? c.t.paper : c.t.ink, Qt::AlignCenter);
-        c.hit(button, Handle{.act = Act::ChooseCut, .axis = which}, QObject::tr("Cut %1-%1 (key %1)").arg(letter));
-        x += 26;
-    }
+    paintCutButtons(c, r, axis);
     c.text({r.left() + 60, r.top(), leftX - r.left() - 74, 20}, v.text(Quantity::Length, atMm), 12.5, Weight::SemiBold,
            c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
     c.paragraph({r.left(), r.top() + 50, leftX - r.left() - 14, 40},
@@ -48,37 +97,10 @@ void paintCutStrip(Canvas& c, const QRectF& r, const View& v, const std::vector<
     c.p.save();
     if (!whole)
         c.p.setClipRect(QRectF(leftX - 8, r.top() - 12, r.right() - leftX + 16, r.height() + 24), Qt::IntersectClip);
-    // As many lanes of extents as it takes for every part to be there.
-    struct Extent {
-        const core::fit::PlacedBody* body;
-        std::size_t lane;
-    };
-    std::vector<double> laneEnd;
-    std::vector<Extent> extents;
-    for (const auto& b : bodies) {
-        if (b.role == core::BodyRole::KeepOut)
-            continue;
-        auto lane = std::find_if(laneEnd.begin(), laneEnd.end(), [&](double end) { return end + 2 <= b.low[k].mm(); });
-        if (lane == laneEnd.end())
-            lane = laneEnd.insert(lane, -1e9);
-        *lane = b.high[k].mm();
-        extents.push_back({&b, static_cast<std::size_t>(lane - laneEnd.begin())});
-    }
-    const double laneH = std::min(13.0, 42.0 / share(laneEnd.size()));
-    for (const auto& [b, lane] : extents)
-        c.hatch({zeroX + b->low[k].mm() * scale, r.top() + 2 + laneH * static_cast<double>(lane),
-                 std::max(3.0, (b->high[k].mm() - b->low[k].mm()) * scale), std::max(3.0, laneH - 3)},
-                build.placed[b->placed].part->kind, c.t.sheet, c.t.ink, 1);
+    paintExtents(c, r, bodies, build, k, {zeroX, scale});
     const double axisY = r.top() + 50, at = zeroX + atMm * scale;
     c.hline(zeroX, zeroX + size * scale, axisY, c.t.ink, 1.4);
-    const bool inch = v.show.units().inch;
-    const double step = inch ? (size > 160 ? 50.8 : 25.4) : size > 160 ? 50 : 20;
-    for (double mm = 0; mm <= size; mm += step / (inch ? 4 : 5))
-        c.vline(zeroX + mm * scale, axisY, axisY + (std::fmod(mm, step) < 0.01 ? 8 : 4), c.t.line);
-    for (double mm = 0; mm <= size; mm += step)
-        c.text({zeroX + mm * scale - 25, axisY + 8, 50, 14},
-               QString::number(std::lround(v.show.value(Quantity::Length, mm))), 11, Weight::Regular, c.t.ink2,
-               Qt::AlignCenter);
+    paintStripScale(c, axisY, v, size, {zeroX, scale});
     QPen dash(c.t.medge, 1);
     dash.setDashPattern({12, 3, 3, 3});
     c.p.setPen(dash);

@@ -405,8 +405,7 @@ std::vector<std::size_t> ladderRows(const core::fit::FitResult& fit, const FitLo
     std::vector<std::size_t> rows;
     const auto* part = std::get_if<core::PartRef>(&selected);
     std::string mount = part ? part->mount : std::string();
-    for (std::size_t i = 0; i < fit.gaps.size(); ++i) {
-        const auto& gap = fit.gaps[i];
+    for (const auto& gap : fit.gaps) {
         // A gap keeps its part's list while it is selected from it.
         if (selected == core::Thing(gap.ref) && look.filter == FitLook::Filter::Part)
             mount = gap.between[0].mount.empty() ? gap.between[1].mount : gap.between[0].mount;

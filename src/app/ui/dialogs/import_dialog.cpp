@@ -23,7 +23,7 @@ constexpr std::array kinds{ChannelKind::Temperature, ChannelKind::Ambient, Chann
                            ChannelKind::Power,       ChannelKind::Level,   ChannelKind::Other};
 enum Column { Header, First, Role, Unit, Of };
 constexpr int timeRole = -1, skipRole = -2;
-constexpr qint64 headBytes = 64 * 1024;
+constexpr qint64 headBytes = 64 * Q_INT64_C(1024);
 
 struct UnitWord {
     const char* word;
@@ -326,7 +326,7 @@ void ImportDialog::keep(const ReadLog& log) {
     }
     m_runId = run.id;
     m_context.selection.select(core::RunRef{run.id});
-    QDialog::accept();
+    QDialog::accept(); // NOLINT(bugprone-parent-virtual-call): what a form checks was checked above
 }
 
 } // namespace app

@@ -84,7 +84,7 @@ core::Result<void> MeasureDialog::apply() {
     // All of them on a copy first: one that has no place any more leaves everything as it was.
     core::Project after = m_context.document.project();
     for (const auto& [origin, measure] : values)
-        if (const auto done = core::setMeasured(after, origin, measure); !done)
+        if (auto done = core::setMeasured(after, origin, measure); !done)
             return done;
     return m_context.document.edit(
         tr("Measured %1").arg(counted(static_cast<qsizetype>(values.size()), tr("1 dimension"), tr("%1 dimensions"))),

@@ -51,7 +51,7 @@ std::vector<core::Part> blankParts() {
 PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search)
     : FormDialog(context, tr("Add a part"), parent) {
     if (auto parts = standardParts())
-        m_standard = std::move(*parts);
+        m_standard = *parts;
     m_blank = blankParts();
     resize(700, 640);
     // The shelf at the left, the figures of the chosen part at the right.

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/part_edit_dialog.h"
 
+#include <QPushButton>
+
 namespace app {
 
 PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* parent)

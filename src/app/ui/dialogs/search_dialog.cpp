@@ -14,16 +14,8 @@ namespace app {
 using core::PartKind;
 using core::Quantity;
 
-SearchDialog::SearchDialog(Context& context, QWidget* parent)
-    : QDialog(parent), m_context(context), m_revision(context.document.revision()) {
-    setWindowTitle(tr("Search combinations for %1").arg(qs(m_revision)));
-    setAttribute(Qt::WA_DeleteOnClose);
-    auto* layout = new QVBoxLayout(this);
-    auto* head = new QLabel(tr("Every combination of the shelf's parts of these kinds at the places that take them. "
-                               "Only those that fit are listed; the weights set their order."),
-                            this);
-    head->setWordWrap(true);
-    layout->addWidget(head);
+/// What may be chosen anew, and what counts.
+void SearchDialog::addChoices(QVBoxLayout& layout) {
     auto* kinds = new QHBoxLayout;
     for (const auto& [words, kind] :
          {std::pair{tr("Cooler"), PartKind::Cooler}, std::pair{tr("Fans"), PartKind::Fan},
@@ -36,7 +28,7 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent)
         m_kinds.emplace_back(box, kind);
     }
     kinds->addStretch();
-    layout->addLayout(kinds);
+    layout.addLayout(kinds);
     auto* weights = new QHBoxLayout;
     const QString names[] = {tr("Odds"), tr("Cooling"), tr("Quiet"), tr("Price")};
     for (std::size_t i = 0; i < 4; ++i) {
@@ -48,7 +40,36 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent)
         weights->addWidget(new QLabel(names[i], this));
         weights->addWidget(m_weights[i]);
     }
-    layout->addLayout(weights);
+    layout.addLayout(weights);
+}
+
+void SearchDialog::addTable(QVBoxLayout& layout) {
+    const View v = m_context.view();
+    m_table = new QTableWidget(0, 7, this);
+    m_table->setObjectName(QStringLiteral("combinations"));
+    m_table->setHorizontalHeaderLabels(
+        {tr("Against %1").arg(qs(m_revision)), tr("Odds, %"), tr("Keeps, %1").arg(v.unit(Quantity::Length)),
+         tr("CPU, %1").arg(v.unit(Quantity::Temperature)), tr("Card, %1").arg(v.unit(Quantity::Temperature)),
+         tr("dB(A)"), qs(v.project().currency)});
+    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
+    m_table->setWordWrap(true);
+    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
+    m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    layout.addWidget(m_table, 1);
+}
+
+SearchDialog::SearchDialog(Context& context, QWidget* parent)
+    : QDialog(parent), m_context(context), m_revision(context.document.revision()) {
+    setWindowTitle(tr("Search combinations for %1").arg(qs(m_revision)));
+    setAttribute(Qt::WA_DeleteOnClose);
+    auto* layout = new QVBoxLayout(this);
+    auto* head = new QLabel(tr("Every combination of the shelf's parts of these kinds at the places that take them. "
+                               "Only those that fit are listed; the weights set their order."),
+                            this);
+    head->setWordWrap(true);
+    layout->addWidget(head);
+    addChoices(*layout);
     auto* row = new QHBoxLayout;
     m_start = new QPushButton(tr("Search"), this);
     m_start->setObjectName(QStringLiteral("startSearch"));
@@ -64,19 +85,7 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent)
     row->addWidget(m_progress, 1);
     row->addWidget(m_words, 3);
     layout->addLayout(row);
-    const View v = context.view();
-    m_table = new QTableWidget(0, 7, this);
-    m_table->setObjectName(QStringLiteral("combinations"));
-    m_table->setHorizontalHeaderLabels(
-        {tr("Against %1").arg(qs(m_revision)), tr("Odds, %"), tr("Keeps, %1").arg(v.unit(Quantity::Length)),
-         tr("CPU, %1").arg(v.unit(Quantity::Temperature)), tr("Card, %1").arg(v.unit(Quantity::Temperature)),
-         tr("dB(A)"), qs(v.project().currency)});
-    m_table->setEditTriggers(QAbstractItemView::NoEditTriggers);
-    m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
-    m_table->setWordWrap(true);
-    m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-    m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
-    layout->addWidget(m_table, 1);
+    addTable(*layout);
     auto* foot = new QHBoxLayout;
     m_apply = new QPushButton(tr("Make revision"), this);
     m_apply->setObjectName(QStringLiteral("applyCombination"));

@@ -26,6 +26,8 @@ public:
     void finish();
 
 private:
+    void addChoices(QVBoxLayout& layout);
+    void addTable(QVBoxLayout& layout);
     void start();
     void show(const core::Result<core::advise::SearchResult>& result);
     void applyRow();

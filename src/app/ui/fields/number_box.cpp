@@ -3,6 +3,7 @@
 
 #include "core/base/text.h"
 
+#include <QFocusEvent>
 #include <QLineEdit>
 
 #include <cmath>

@@ -7,6 +7,7 @@
 #include "app/ui/style.h"
 #include "core/base/text.h"
 
+#include <QCoreApplication>
 #include <QKeyEvent>
 #include <QPainterPath>
 #include <QScrollBar>
@@ -196,6 +197,35 @@ QString paintFigures(Canvas& c, const QRectF& r, const View& v, const Document::
     return words.join(QStringLiteral("; "));
 }
 
+void RevisionCards::paintCard(Canvas& c, const QRectF& card, const View& v, const core::Revision& r) {
+    const auto& result = v.document.shown(r.id);
+    const bool selected = r.id == v.document.revision();
+    c.box(card, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.line, selected ? 1.6 : 1);
+    if (selected)
+        c.p.fillRect(QRectF(card.left(), card.top(), 3, card.height()), c.t.medge);
+    if (r.id == v.project().baseline)
+        c.p.fillPath(foldedCorner(card), c.t.ink);
+    c.text({card.left() + 9, card.top() + 2, 60, 20}, qs(r.id), 13, Weight::SemiBold);
+    if (result.verdict.validated)
+        c.text({card.right() - 60, card.top() + card.height() - 21, 52, 18}, tr("validated"), 11, Weight::SemiBold,
+               c.t.ok, Qt::AlignRight | Qt::AlignVCenter);
+    const auto marks = railMarks(result);
+    for (int k = 0; k < 3; ++k)
+        c.mark({markX(card.right(), card.width(), k) - 7, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
+    const QString words = wordsOf(r);
+    c.paragraph({card.left() + 9, card.top() + 22, card.width() - 16, 34}, words, 12, Weight::Medium, c.t.ink,
+                card.height() > oneLine + 4 ? 2 : 1);
+    // "validated" stands at the end of the same line.
+    const double lineRoom = card.width() - 18 - (result.verdict.validated ? 56 : 0);
+    const QString figures = paintFigures(c, {card.left() + 9, card.bottom() - 22, lineRoom, 18}, v, result);
+    c.hit(card, Hit{{},
+                    core::RevisionRef{r.id},
+                    {.act = Act::LookAt},
+                    tr("%1: %2. Fit %3, heat %4, noise %5. %6")
+                        .arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])),
+                             qs(core::markWord(marks[2])), figures)});
+}
+
 void RevisionCards::paintContent(Canvas& c) {
     c.p.fillRect(rect(), c.t.tray);
     const View v = m_context.view();
@@ -225,7 +255,6 @@ void RevisionCards::paintContent(Canvas& c) {
                   Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, tr("%1: %2").arg(qs(r.id), wordsOf(r))});
             continue;
         }
-        const auto& result = v.document.shown(r.id);
         const bool straight = onTrunk(r.id), selected = r.id == v.document.revision();
         QRectF card = QRectF(cardRect(static_cast<int>(i)));
         if (!straight)
@@ -252,30 +281,7 @@ void RevisionCards::paintContent(Canvas& c) {
                   Hit{{}, core::RevisionRef{r.id}, {.act = Act::LookAt}, qs(r.id) + QStringLiteral(": ") + wordsOf(r)});
             continue;
         }
-        c.box(card, selected ? c.t.marker : c.t.sheet, selected ? c.t.medge : c.t.line, selected ? 1.6 : 1);
-        if (selected)
-            c.p.fillRect(QRectF(card.left(), card.top(), 3, card.height()), c.t.medge);
-        if (r.id == v.project().baseline)
-            c.p.fillPath(foldedCorner(card), c.t.ink);
-        c.text({card.left() + 9, card.top() + 2, 60, 20}, qs(r.id), 13, Weight::SemiBold);
-        if (result.verdict.validated)
-            c.text({card.right() - 60, card.top() + card.height() - 21, 52, 18}, tr("validated"), 11, Weight::SemiBold,
-                   c.t.ok, Qt::AlignRight | Qt::AlignVCenter);
-        const auto marks = railMarks(result);
-        for (int k = 0; k < 3; ++k)
-            c.mark({markX(card.right(), card.width(), k) - 7, card.top() + 7}, marks[static_cast<std::size_t>(k)]);
-        const QString words = wordsOf(r);
-        c.paragraph({card.left() + 9, card.top() + 22, card.width() - 16, 34}, words, 12, Weight::Medium, c.t.ink,
-                    card.height() > oneLine + 4 ? 2 : 1);
-        // "validated" stands at the end of the same line.
-        const double lineRoom = card.width() - 18 - (result.verdict.validated ? 56 : 0);
-        const QString figures = paintFigures(c, {card.left() + 9, card.bottom() - 22, lineRoom, 18}, v, result);
-        c.hit(card, Hit{{},
-                        core::RevisionRef{r.id},
-                        {.act = Act::LookAt},
-                        tr("%1: %2. Fit %3, heat %4, noise %5. %6")
-                            .arg(qs(r.id), words, qs(core::markWord(marks[0])), qs(core::markWord(marks[1])),
-                                 qs(core::markWord(marks[2])), figures)});
+        paintCard(c, card, v, r);
     }
     if (!v.project().baseline.empty() && !m_tops.empty()) {
         const double y = m_tops.back() + 10;

@@ -21,6 +21,7 @@ public:
 
 protected:
     void paintContent(Canvas& canvas) override;
+    void paintCard(Canvas& c, const QRectF& card, const View& v, const core::Revision& r);
     void clicked(const Hit& hit) override;
     void keyPressEvent(QKeyEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;

@@ -4,6 +4,7 @@
 #include "app/stations/fit/fit_details.h"
 #include "core/base/text.h"
 
+#include <QCoreApplication>
 #include <QVBoxLayout>
 
 namespace app {
