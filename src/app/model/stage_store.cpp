@@ -97,18 +97,27 @@ void StageStore::start(const Key& key, Entry& e, Work work) {
         ++m_pending;
     e.waiting = true;
     e.stop = std::make_shared<std::atomic<bool>>(false);
-    e.promise = std::make_shared<Promised<Outcome>>();
     Workers& workers = workersFor(key.stage);
+    e.pending = std::make_shared<Pending>();
+    e.pending->work = std::move(work);
+    e.pending->stop = e.stop;
+    e.pending->quit = workers.flag();
     // The store outlives its threads: they are waited for when it goes.
-    workers.start([this, work = std::move(work), promise = e.promise, stop = e.stop, quit = workers.flag()] {
-        const auto stopped = [&] { return *stop || *quit; };
-        try {
-            promise->give(stopped() ? Outcome{} : work(stopped));
-        } catch (const std::exception& thrown) { // whoever waits is told, whatever happens
-            promise->give({nullptr, thrown.what()});
-        }
+    workers.start([this, pending = e.pending] {
+        if (pending->begun.exchange(true))
+            return; // who waited for it was faster
+        pending->doIt();
         QCoreApplication::postEvent(this, new QEvent(doneEvent()));
     });
+}
+
+void StageStore::Pending::doIt() {
+    const auto stopped = [this] { return *stop || *quit; };
+    try {
+        outcome.give(stopped() ? Outcome{} : work(stopped));
+    } catch (const std::exception& thrown) { // whoever waits is told, whatever happens
+        outcome.give({nullptr, thrown.what()});
+    }
 }
 
 bool StageStore::event(QEvent* event) {
@@ -121,16 +130,19 @@ bool StageStore::event(QEvent* event) {
 void StageStore::takeWhatIsDone() {
     std::vector<Key> done;
     for (const auto& [key, e] : m_entries)
-        if (e.waiting && e.promise->isGiven())
+        if (e.waiting && e.pending->outcome.isGiven())
             done.push_back(key);
     for (const Key& key : done) // who is told may ask for more, or forget
         if (const auto it = m_entries.find(key);
-            it != m_entries.end() && it->second.waiting && it->second.promise->isGiven())
+            it != m_entries.end() && it->second.waiting && it->second.pending->outcome.isGiven())
             take(key, it->second);
 }
 
 void StageStore::take(const Key& key, Entry& e) {
-    const Outcome done = e.promise->wait();
+    // What waits behind other work is done here.
+    if (!e.pending->begun.exchange(true))
+        e.pending->doIt();
+    const Outcome done = e.pending->outcome.wait();
     e.waiting = false;
     --m_pending;
     e.standing = done.value ? Standing::Ready : Standing::Failed;

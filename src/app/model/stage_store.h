@@ -111,17 +111,25 @@ private:
         std::shared_ptr<const void> value;
         std::string why;
     };
+    using Work = std::function<Outcome(const Stop&)>;
+    /// Work under way, shared with the thread that does it: whoever begins it first, a thread or who waits for it.
+    struct Pending {
+        Work work;
+        StopFlag stop, quit;
+        std::atomic<bool> begun = false;
+        Promised<Outcome> outcome;
+        void doIt();
+    };
     struct Entry {
         Standing standing = Standing::Pending;
         std::any reads; ///< of what is pending, else of what is there
         std::shared_ptr<const void> value;
         std::string why;
         StopFlag stop;
-        std::shared_ptr<Promised<Outcome>> promise; ///< of the newest work; what older work gives is nobody's
-        bool waiting = false;                       ///< something is under way
+        std::shared_ptr<Pending> pending; ///< the newest work; what older work gives is nobody's
+        bool waiting = false;             ///< something is under way
     };
     using Same = bool (*)(const std::any&, const std::any&);
-    using Work = std::function<Outcome(const Stop&)>;
     const Entry& request(const Key& key, std::any reads, Same same, Work work);
     void start(const Key& key, Entry& e, Work work);
     void take(const Key& key, Entry& e);
