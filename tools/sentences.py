@@ -2,12 +2,12 @@
 # SPDX-License-Identifier: GPL-3.0-or-later
 """Lists what the core says, for translators.
 
-    tools/sentences.py                   every sentence and word of src/core, one a line, with where it stands
+    tools/sentences.py                   every sentence and word, one a line, with where it stands
     tools/sentences.py --noop FILE       the same as QT_TRANSLATE_NOOP("core", ...) for lupdate
     tools/sentences.py --update LANGUAGE translations/mini-draft_LANGUAGE.ts, made or brought up to date with lupdate
 
-The core has no Qt: its sentences are literals in say(), sayCounted(), because(), term() and word(), and the words of its tables
-of choices. The window looks them up in the context "core" (src/app/paint/reader.cpp)."""
+The core has no Qt: its sentences, and those that the window and the report build of them, are literals in say(),
+sayCounted(), because(), term() and word(), and the words of its tables of choices. The window looks them up in the context "core" (src/app/paint/reader.cpp)."""
 import json
 import pathlib
 import re
@@ -19,7 +19,7 @@ ROOT = pathlib.Path(__file__).resolve().parent.parent
 LITERALS = r'(?:"(?:[^"\\]|\\.)*"\s*)+'
 CALLS = re.compile(r'\b(?:say|because|term|word)\(\s*(' + LITERALS + ')')
 COUNTED = re.compile(r'\bsayCounted\(')
-CHOICE = re.compile(r'\{\s*\w+::\w+,\s*("(?:[^"\\]|\\.)*")\s*\}')
+CHOICE = re.compile(r'\{\s*\w+::\w+,\s*("(?:[^"\\]|\\.)*")\s*[,}]')
 
 
 def joined(literals: str) -> str:
@@ -38,7 +38,7 @@ def counted(text: str, at: int):
 
 
 def sentences():
-    for path in sorted((ROOT / "src/core").rglob("*.[ch]*")):
+    for path in sorted(p for room in ("core", "report", "app") for p in (ROOT / "src" / room).rglob("*.[ch]*")):
         text = path.read_text(encoding="utf-8")
         at = lambda position: f"{path.relative_to(ROOT)}:{text.count(chr(10), 0, position) + 1}"
         for match in CALLS.finditer(text):
@@ -47,7 +47,7 @@ def sentences():
             pair = counted(text, match.end())
             for group in (1, 2) if pair else ():
                 yield joined(pair.group(group)), at(match.start())
-        for match in CHOICE.finditer(text):
+        for match in CHOICE.finditer(text) if path.is_relative_to(ROOT / "src/core") else ():
             yield joined(match.group(1)), at(match.start())
 
 

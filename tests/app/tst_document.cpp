@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/background_job.h"
 #include "app/model/document.h"
 #include "app/model/jobs.h"
 #include "app/model/settings.h"
@@ -8,6 +9,7 @@
 #include <QSignalSpy>
 #include <QStandardPaths>
 #include <QTemporaryDir>
+#include <QThread>
 
 #include <malloc.h>
 #include <random>
@@ -253,6 +255,59 @@ private slots:
             QCOMPARE(done.count(), cancelled ? 0 : 1);
             QCOMPARE(refused.count(), 0);
         }
+    }
+    /// What was handed in is done even when its owner goes before a thread is free: it may be a copy that keeps work
+    /// from being lost. It is told to stop, and delivers nothing.
+    void workOfAJobThatGoesIsDone() {
+        app::Workers workers(1);
+        std::atomic<bool> go = false, begun = false;
+        auto* before = new app::BackgroundJob(
+            workers,
+            [&](const app::BackgroundJob::Progress&) {
+                begun = true;
+                while (!go)
+                    QThread::msleep(1);
+            },
+            [] {});
+        QTRY_VERIFY(begun);
+        int done = 0, delivered = 0;
+        bool goesOn = true;
+        auto* waiting = new app::BackgroundJob(
+            workers,
+            [&](const app::BackgroundJob::Progress& progress) {
+                goesOn = progress(0.5);
+                ++done;
+            },
+            [&] { ++delivered; });
+        delete waiting; // its thread is still busy
+        QCOMPARE(done, 1);
+        QVERIFY(!goesOn);
+        go = true;
+        before->wait();
+        workers.pool()->waitForDone();
+        QCoreApplication::processEvents();
+        QCOMPARE(done, 1);
+        QCOMPARE(delivered, 0);
+    }
+    /// Progress and the end arrive in the owner's thread, once; work that throws ends like any other.
+    void aJobTellsItsOwner() {
+        app::Workers workers(1);
+        int delivered = 0;
+        auto* job = new app::BackgroundJob(
+            workers,
+            [](const app::BackgroundJob::Progress& progress) {
+                (void)progress(0.25);
+                QThread::msleep(20);
+                (void)progress(0.75);
+                throw std::bad_alloc();
+            },
+            [&] { ++delivered; });
+        QSignalSpy told(job, &app::BackgroundJob::progressed);
+        QTRY_COMPARE(delivered, 1);
+        QVERIFY(!told.isEmpty());
+        QCOMPARE(told.last().at(0).toInt(), 75);
+        QTest::qWait(20);
+        QCOMPARE(delivered, 1);
     }
 };
 QTEST_GUILESS_MAIN(DocumentTest)

@@ -105,6 +105,27 @@ void namesOf(const core::Sentence& s, std::set<std::string>& names) {
                 namesOf(one, names);
 }
 
+/// A line for each text that a translator is given, after "file:line: ".
+QStringList listForTranslators() {
+    QProcess list;
+    list.start(QStringLiteral("/usr/bin/python3"), {QStringLiteral(MD_SOURCE_DIR "/tools/sentences.py")});
+    if (!list.waitForFinished(30000))
+        return {};
+    return QString::fromUtf8(list.readAllStandardOutput()).split('\n', Qt::SkipEmptyParts);
+}
+
+/// What was asked for, and no translator sees.
+QStringList unlisted(const Bracketed& language) {
+    std::set<QString> listed;
+    for (const QString& line : listForTranslators())
+        listed.insert(line.section(QStringLiteral(": "), 1));
+    QStringList missing;
+    for (const QString& text : language.asked)
+        if (!listed.contains(text))
+            missing << text;
+    return missing;
+}
+
 class WordsTest : public QObject {
     Q_OBJECT
     app::Document m_document;
@@ -132,17 +153,7 @@ private slots:
         QCoreApplication::removeTranslator(&language);
         QCOMPARE(bare, 0);
         QVERIFY2(language.asked.size() > 200, qPrintable(QString::number(language.asked.size())));
-        QProcess list;
-        list.start(QStringLiteral("/usr/bin/python3"), {QStringLiteral(MD_SOURCE_DIR "/tools/sentences.py")});
-        QVERIFY(list.waitForFinished(30000));
-        std::set<QString> listed;
-        for (const QString& line : QString::fromUtf8(list.readAllStandardOutput()).split('\n'))
-            listed.insert(line.section(QStringLiteral(": "), 1));
-        QStringList missing;
-        for (const QString& text : language.asked)
-            if (!listed.contains(text))
-                missing << text;
-        QVERIFY2(missing.isEmpty(), qPrintable(missing.join(QStringLiteral(" | "))));
+        QVERIFY2(unlisted(language).isEmpty(), qPrintable(unlisted(language).join(QStringLiteral(" | "))));
     }
     /// A figure is never made text before its reader is known: none stands inside a name, save in names that a person
     /// gave to a part.
@@ -160,10 +171,7 @@ private slots:
     void noUnitStandsInAPattern() {
         static const QRegularExpression unit(
             QStringLiteral("[0-9}][ \\x{00a0}]?(mm|\u00b0C|K|m\u00b3/h)(?![\u00b3\u00b2/A-Za-z0-9])"));
-        QProcess list;
-        list.start(QStringLiteral("/usr/bin/python3"), {QStringLiteral(MD_SOURCE_DIR "/tools/sentences.py")});
-        QVERIFY(list.waitForFinished(30000));
-        const QStringList lines = QString::fromUtf8(list.readAllStandardOutput()).split('\n', Qt::SkipEmptyParts);
+        const QStringList lines = listForTranslators();
         QVERIFY(lines.size() > 600);
         for (const QString& line : lines)
             QVERIFY2(!unit.match(line.section(QStringLiteral(": "), 1)).hasMatch(), qPrintable(line));
@@ -190,7 +198,12 @@ private slots:
         w.context.selection.select(gap.ref);
         w.window->working()->sheet()->refresh();
         const QString said = w.window->working()->sheet()->accessibleDescription();
+        for (int page = 0; page < 6; ++page) {
+            w.window->setStation(page);
+            w.window->grab();
+        }
         QCoreApplication::removeTranslator(&language);
+        QVERIFY2(unlisted(language).isEmpty(), qPrintable(unlisted(language).join(QStringLiteral(" | "))));
         QVERIFY2(said.contains(QChar(0x27e6)), qPrintable(said));
     }
 };

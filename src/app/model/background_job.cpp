@@ -41,8 +41,7 @@ void BackgroundJob::run(Shared& shared, const StopFlag& stop, const StopFlag& qu
 
 BackgroundJob::~BackgroundJob() {
     cancel();
-    if (m_shared->begun.exchange(true))
-        (void)m_shared->done.wait();
+    finish();
 }
 
 bool BackgroundJob::event(QEvent* event) {
@@ -56,10 +55,15 @@ bool BackgroundJob::event(QEvent* event) {
 }
 
 void BackgroundJob::wait() {
+    finish();
+    deliver();
+}
+
+/// What was handed in is done in any case: it may be a copy that keeps work from being lost.
+void BackgroundJob::finish() {
     if (!m_shared->begun.exchange(true))
         run(*m_shared, m_stop, m_quit);
     (void)m_shared->done.wait();
-    deliver();
 }
 
 void BackgroundJob::deliver() {

@@ -19,7 +19,7 @@ public:
 
     /// @p work touches only what it owns or shares unchanged; @p then runs in the window's thread.
     BackgroundJob(Workers& workers, Work work, std::function<void()> then, QObject* parent = nullptr);
-    ~BackgroundJob() override;
+    ~BackgroundJob() override; ///< cancels, and waits; what has not begun is done here, told to stop
     void cancel() { *m_stop = true; }
     /// Blocks until the work is done, and delivers it at once. Where it has not begun it is done here.
     void wait();
@@ -40,6 +40,7 @@ private:
         Promised<bool> done;
     };
     void run(Shared& shared, const StopFlag& stop, const StopFlag& quit);
+    void finish();
     void deliver();
     StopFlag m_stop = std::make_shared<std::atomic<bool>>(false);
     StopFlag m_quit;
