@@ -98,11 +98,10 @@ core::Sentences saidOf(const app::View& v) {
 /// The names in a sentence: what no reader's language or unit touches.
 void namesOf(const core::Sentence& s, std::set<std::string>& names) {
     for (const auto& piece : s.pieces())
-        if (const auto* name = std::get_if<std::string>(&piece))
+        if (const auto* name = piece.name())
             names.insert(*name);
-        else if (const auto* inner = std::get_if<core::Sentences>(&piece))
-            for (const core::Sentence& one : *inner)
-                namesOf(one, names);
+        else if (const auto* inner = piece.sentence())
+            namesOf(*inner, names);
 }
 
 /// A line for each text that a translator is given, after "file:line: ".

@@ -4,6 +4,7 @@
 #include "core/base/text.h"
 
 #include <cstring>
+#include <iterator>
 
 namespace core {
 
@@ -21,6 +22,31 @@ Figure Figure::signedFigure() const {
 
 Figure figure::usual(Quantity q, double v) { return {q, v, Show().decimals(q)}; }
 
+Sentence::Sentence() = default;
+Sentence::Sentence(const char* pattern, std::span<Piece> pieces)
+    : m_pattern(pattern), m_pieces(std::make_move_iterator(pieces.begin()), std::make_move_iterator(pieces.end())) {}
+Sentence::Sentence(const Sentence&) = default;
+Sentence::Sentence(Sentence&&) noexcept = default;
+Sentence& Sentence::operator=(const Sentence&) = default;
+Sentence& Sentence::operator=(Sentence&&) noexcept = default;
+Sentence::~Sentence() = default;
+
+Sentence::Piece::Piece(std::string name) : m_value(std::move(name)) {}
+Sentence::Piece::Piece(Term term) : m_value(std::move(term)) {}
+Sentence::Piece::Piece(Figure figure) : m_value(figure) {}
+Sentence::Piece::Piece(Sentence sentence) : m_value(std::move(sentence)) {}
+Sentence::Piece::Piece(const Piece&) = default;
+Sentence::Piece::Piece(Piece&&) noexcept = default;
+Sentence::Piece& Sentence::Piece::operator=(const Piece&) = default;
+Sentence::Piece& Sentence::Piece::operator=(Piece&&) noexcept = default;
+Sentence::Piece::~Piece() = default;
+bool operator==(const Sentence::Piece& a, const Sentence::Piece& b) { return a.m_value == b.m_value; }
+
+namespace {
+/// Without a pattern: what follows one another.
+Sentence alone(Sentence::Piece piece) { return {nullptr, std::span(&piece, 1)}; }
+} // namespace
+
 Sentence& Sentence::operator+=(const Sentence& next) {
     if (next.empty())
         return *this;
@@ -28,10 +54,9 @@ Sentence& Sentence::operator+=(const Sentence& next) {
         return *this = next;
     if (m_pattern || m_capital) { // what was one sentence becomes the first of several
         Sentence first = std::move(*this);
-        *this = Sentence(nullptr, {});
-        m_pieces.emplace_back(Sentences{std::move(first)});
+        *this = alone(std::move(first));
     }
-    m_pieces.emplace_back(Sentences{next});
+    m_pieces.emplace_back(next);
     return *this;
 }
 
@@ -44,10 +69,10 @@ bool operator==(const Sentence& a, const Sentence& b) {
 Sentence named(std::string name) {
     if (name.empty())
         return {};
-    return {nullptr, {std::move(name)}};
+    return alone(std::move(name));
 }
 
-Sentence term(std::string_view word) { return {nullptr, {Sentence::Term{std::string(word)}}}; }
+Sentence term(std::string_view word) { return alone(Sentence::Term{std::string(word)}); }
 
 Sentence boxMm(const std::array<double, 3>& mm, int decimals) {
     const auto side = [&](std::size_t axis) { return figure::mm(mm[axis], decimals); };
@@ -94,15 +119,14 @@ std::string Reader::text(const Figure& f) const {
 }
 
 void Reader::put(std::string& out, const Sentence::Piece& piece) const {
-    if (const auto* name = std::get_if<std::string>(&piece))
+    if (const auto* name = piece.name())
         out += *name;
-    else if (const auto* word = std::get_if<Sentence::Term>(&piece))
+    else if (const auto* word = piece.term())
         out += translated(word->text);
-    else if (const auto* f = std::get_if<Figure>(&piece))
+    else if (const auto* f = piece.figure())
         out += text(*f);
     else
-        for (const Sentence& s : std::get<Sentences>(piece))
-            put(out, s);
+        put(out, *piece.sentence());
 }
 
 void Reader::put(std::string& out, const Sentence& s) const {

@@ -56,7 +56,8 @@ template <std::size_t Values> struct Pattern {
     }
 };
 
-/// Something said: a pattern and what is put into it, or several sentences one after the other.
+/// Something said: a pattern and what is put into it, or several sentences one after the other. What is copied and let
+/// go stands in one place: sentences are made in hundreds of others, and each would bring its own.
 class Sentence {
 public:
     /// A fixed word of the program, as "caution" or "mesh": translated, and found by its own text.
@@ -64,17 +65,21 @@ public:
         std::string text;
         friend bool operator==(const Term&, const Term&) = default;
     };
-    /// A name, told as it is: of a part, a place, a run.
-    using Piece = std::variant<std::string, Term, Figure, std::vector<Sentence>>;
+    class Piece;
 
-    Sentence() = default;
-    Sentence(const char* pattern, std::vector<Piece> pieces) : m_pattern(pattern), m_pieces(std::move(pieces)) {}
+    Sentence();
+    /// Takes what @p pieces hold.
+    Sentence(const char* pattern, std::span<Piece> pieces);
+    Sentence(const Sentence&);
+    Sentence(Sentence&&) noexcept;
+    Sentence& operator=(const Sentence&);
+    Sentence& operator=(Sentence&&) noexcept;
+    ~Sentence();
 
     [[nodiscard]] bool empty() const { return !m_pattern && m_pieces.empty(); }
     /// Null: the pieces follow one another.
     [[nodiscard]] const char* pattern() const { return m_pattern; }
     [[nodiscard]] const std::vector<Piece>& pieces() const { return m_pieces; }
-
     [[nodiscard]] bool isCapitalised() const { return m_capital; }
 
     Sentence& operator+=(const Sentence& next);
@@ -86,6 +91,35 @@ private:
     const char* m_pattern = nullptr;
     std::vector<Piece> m_pieces;
     bool m_capital = false;
+};
+
+/// What is put into a sentence.
+class Sentence::Piece {
+public:
+    /// A name, told as it is: of a part, a place, a run.
+    Piece(std::string name);
+    Piece(Term term);
+    Piece(Figure figure);
+    Piece(Sentence sentence);
+    template <class Count>
+    requires(std::is_integral_v<Count> && !std::is_same_v<Count, bool> && !std::is_same_v<Count, char>)
+        Piece(Count count)
+        : Piece(figure::number(static_cast<double>(count))) {}
+    Piece(const Piece&);
+    Piece(Piece&&) noexcept;
+    Piece& operator=(const Piece&);
+    Piece& operator=(Piece&&) noexcept;
+    ~Piece();
+
+    /// One of them; null where it is another.
+    [[nodiscard]] const std::string* name() const { return std::get_if<std::string>(&m_value); }
+    [[nodiscard]] const Term* term() const { return std::get_if<Term>(&m_value); }
+    [[nodiscard]] const Figure* figure() const { return std::get_if<Figure>(&m_value); }
+    [[nodiscard]] const Sentence* sentence() const { return std::get_if<Sentence>(&m_value); }
+    friend bool operator==(const Piece&, const Piece&);
+
+private:
+    std::variant<std::string, Term, Figure, Sentence> m_value;
 };
 using Sentences = std::vector<Sentence>;
 
@@ -104,24 +138,15 @@ using Sentences = std::vector<Sentence>;
 [[nodiscard]] Sentence joined(const Sentences& all); ///< "a, b, c"
 [[nodiscard]] Sentence joined(std::span<const std::string> names);
 
-namespace detail {
-inline Sentence::Piece pieceOf(Sentence s) { return Sentences{std::move(s)}; }
-inline Sentence::Piece pieceOf(Figure f) { return f; }
-inline Sentence::Piece pieceOf(std::string name) { return name; }
-template <class Count>
-requires(std::is_integral_v<Count> && !std::is_same_v<Count, bool> && !std::is_same_v<Count, char>) Sentence::Piece
-    pieceOf(Count count) {
-    return figure::number(static_cast<double>(count));
-}
-} // namespace detail
-
 /// A sentence: say("{} is {} short", name, figure::mm(2.5)). Names as text, figures as Figure, counts as whole numbers,
 /// sentences as they are.
 template <class... Values> [[nodiscard]] Sentence say(Pattern<sizeof...(Values)> pattern, Values&&... values) {
-    std::vector<Sentence::Piece> pieces;
-    pieces.reserve(sizeof...(Values));
-    (pieces.push_back(detail::pieceOf(std::forward<Values>(values))), ...);
-    return {pattern.text, std::move(pieces)};
+    if constexpr (sizeof...(Values) == 0) {
+        return {pattern.text, {}};
+    } else {
+        Sentence::Piece pieces[]{Sentence::Piece(std::forward<Values>(values))...};
+        return {pattern.text, pieces};
+    }
 }
 /// A sentence by a count: "1 gap", "2 gaps".
 template <class... Values>

@@ -127,7 +127,7 @@ Sentence Why::sentence() const {
     std::vector<Sentence::Piece> pieces;
     for (std::size_t i = 0; i < count; ++i)
         pieces.emplace_back(figure::mm(mm[i], 0).bare());
-    return {text, std::move(pieces)};
+    return {text, pieces};
 }
 
 std::span<const ClearanceRule> clearanceRules() { return rules; }
