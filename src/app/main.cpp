@@ -235,6 +235,7 @@ int run(int argc, char** argv, QStringList& again) {
     context.document.setBackground(!parser.isSet(QStringLiteral("shots"))); // pictures wait for every answer
     app::MainWindow window(context);
     const bool once = parser.isSet(QStringLiteral("shots")) || parser.isSet(QStringLiteral("time-to-paint"));
+    window.setOnlyLooks(once);
     dress(window, context, parser, once);
     openWanted(window, context, parser, once);
     window.show();

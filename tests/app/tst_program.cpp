@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "store/project_lock.h"
 #include "support/demo.h"
+#include "support/disk.h"
 #include "support/process.h"
 
 #include <QImage>
@@ -36,6 +38,30 @@ private slots:
                     colours.insert(image.pixel(x, y));
             QVERIFY2(colours.size() > 30, name); // something was drawn
         }
+    }
+    /// Somebody else may work on it meanwhile: pictures take nothing and leave nothing, beside the project or at home.
+    void picturesLeaveNothingBehind() {
+        QTemporaryDir dir;
+        const QString project = dir.filePath("project");
+        QVERIFY(store::saveProject(support::demoProject(), project + "/project.json"));
+        const auto written = [&] {
+            return QFileInfo(project).lastModified();
+        }; // a file that comes and goes is seen too
+        const QDateTime before = written();
+        qputenv("XDG_CONFIG_HOME", dir.filePath("config").toUtf8());
+        const auto picture = [&](const QString& to) {
+            const auto e = run("mini-draft", {"--shots", dir.filePath(to), project});
+            return e.code == 0 ? support::bytesOf(dir.filePath(to) + "/fit.png") : QByteArray();
+        };
+        const QByteArray alone = picture("alone");
+        QVERIFY(!alone.isEmpty());
+        QCOMPARE(written(), before);
+        const auto lock = store::ProjectLock::take(project, "another program");
+        QVERIFY(lock);
+        QVERIFY(picture("beside") == alone);
+        QVERIFY(store::ProjectLock::owner(project));
+        QVERIFY(QDir(dir.filePath("config")).isEmpty());
+        qunsetenv("XDG_CONFIG_HOME");
     }
     void handWrittenFolderOpens() {
         QTemporaryDir dir;

@@ -50,6 +50,7 @@ public:
     void resetRecovered(core::Project project, core::Project saved, Place place);
     [[nodiscard]] QString path() const { return m_place.path; }
     [[nodiscard]] const Place& place() const { return m_place; }
+    [[nodiscard]] bool isReadOnly() const { return !path().isEmpty() && !m_place.readOnlyBecause.isEmpty(); }
     /// @p saved is what stands on the disk now; edits made while it was written stay unsaved.
     void setSaved(Place place, const std::shared_ptr<const core::Project>& saved);
     [[nodiscard]] bool isModified() const { return !m_undo.isClean(); }

@@ -199,8 +199,7 @@ void MainWindow::refresh() {
     m_stopAction->setEnabled(m_recorder->isRecording());
     m_recordButton->setEnabled(!m_recorder->isRecording()); // one at a time
     m_strip->setRecording(m_recorder->isRecording());
-    const bool readOnly = !m_context.document.path().isEmpty() && !m_context.document.place().lock &&
-                          !m_context.document.place().readOnlyBecause.isEmpty();
+    const bool readOnly = m_context.document.isReadOnly();
     const QString name = project.name.empty() ? tr("Mini Draft")
                          : readOnly           ? tr("%1 (read-only) – Mini Draft").arg(qs(project.name))
                                               : tr("%1 – Mini Draft").arg(qs(project.name));

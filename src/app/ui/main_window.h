@@ -38,6 +38,8 @@ public:
     ~MainWindow() override;
 
     // ---- files (main_window_files.cpp) ----
+    /// For a picture or a timing: what is opened is neither locked nor remembered, nothing is written beside it.
+    void setOnlyLooks(bool on) { m_onlyLooks = on; }
     /// Opens a project file or folder beside the window; a refused one is said in a dialog and leaves what is open as
     /// it was.
     void openInBackground(const QString& path);
@@ -206,7 +208,7 @@ private:
     std::vector<std::shared_ptr<const core::LogFile>>
         m_knownFiles;           ///< where readings stand since the last save to a folder
     std::set<QString> m_passed; ///< copies and captures that were offered in this session
-    bool m_openedWell = false, m_savedWell = false, m_reportWell = false, m_asking = false;
+    bool m_openedWell = false, m_savedWell = false, m_reportWell = false, m_asking = false, m_onlyLooks = false;
     void showMenuOf(const core::Thing& thing, const QPoint& at);
     void showSheetMenu(Act act, const QPoint& at);
     /// What keys act on: the selection, or the revision where the rail has the focus.

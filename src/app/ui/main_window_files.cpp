@@ -99,6 +99,26 @@ bool MainWindow::openPath(const QString& path) {
     return m_openedWell;
 }
 
+namespace {
+/// What is locked for a project: its file, or the whole folder of readable files.
+QString lockedFor(const QString& path) {
+    const store::ProjectPath at = store::projectPath(path);
+    const QFileInfo file(at.file);
+    const bool folder = at.form == store::ProjectPath::Form::Folder && file.fileName() == QLatin1String("project.json");
+    return folder ? file.path() : at.file;
+}
+
+/// Answers false, and the place says why, when another writer has it or nobody can write there.
+bool takeLock(Document::Place& place, const QString& locked) {
+    auto lock = store::ProjectLock::take(locked, store::windowProgram);
+    if (lock)
+        place.lock = std::move(*lock);
+    else
+        place.readOnlyBecause = qs(lock.error().what);
+    return lock.has_value();
+}
+} // namespace
+
 void MainWindow::finishOpen(Opened& opened) {
     m_openedWell = false;
     if (!opened.loaded) {
@@ -112,24 +132,17 @@ void MainWindow::finishOpen(Opened& opened) {
     m_openedWell = true;
     const auto& now = m_context.document.place();
     Document::Place place{.path = opened.path, .lock = {}, .readOnlyBecause = {}, .stamp = opened.stamp};
-    const store::ProjectPath at = store::projectPath(opened.path);
-    const QString locked =
-        at.form == store::ProjectPath::Form::Folder && QFileInfo(at.file).fileName() == QLatin1String("project.json")
-            ? QFileInfo(at.file).path()
-            : at.file;
+    const QString locked = lockedFor(opened.path);
     bool inUse = false;
-    if (now.lock && now.lock->covers(locked)) {
+    if (now.lock && now.lock->covers(locked))
         place.lock = now.lock;
-    } else if (auto lock = store::ProjectLock::take(locked, store::windowProgram)) {
-        place.lock = std::move(*lock);
-    } else {
-        place.readOnlyBecause = qs(lock.error().what);
-        inUse = store::ProjectLock::owner(locked).has_value();
-    }
+    else if (!m_onlyLooks)
+        inUse = !takeLock(place, locked) && store::ProjectLock::owner(locked).has_value();
     m_knownFiles.clear();
     m_findings->setProblem({}); // what was said of the project before
     m_context.document.resetAt(std::move(opened.loaded->project), std::move(place));
-    remember(opened.path);
+    if (!m_onlyLooks)
+        remember(opened.path);
     if (inUse)
         askAboutSecondWindow();
     if (!opened.loaded->warnings.empty()) {
@@ -527,10 +540,8 @@ void MainWindow::recover(const Recovery::Left& left, const Recovery::Recovered& 
         const auto& now = m_context.document.place();
         if (now.lock && now.path == left.path)
             place.lock = now.lock;
-        else if (auto lock = store::ProjectLock::take(left.path, store::windowProgram))
-            place.lock = std::move(*lock);
         else
-            place.readOnlyBecause = qs(lock.error().what);
+            takeLock(place, lockedFor(left.path));
     }
     m_context.document.resetRecovered(state.project, state.base, std::move(place));
     m_recovery->writeNow(); // the new copy first, then the old one goes

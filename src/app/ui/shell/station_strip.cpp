@@ -59,8 +59,8 @@ void StationStrip::paintContent(Canvas& c) {
     QString sub = v.evaluation() ? v.text(core::Quantity::Volume, v.evaluation()->fit.volumeL) : tr("no parts yet");
     sub += m_context.document.isModified()       ? tr(" · not saved")
            : m_context.document.path().isEmpty() ? QString()
-           : m_context.document.place().lock     ? tr(" · saved")
-                                                 : tr(" · read-only");
+           : m_context.document.isReadOnly()     ? tr(" · read-only")
+                                                 : tr(" · saved");
     c.second({46, 31, left - 72, 18}, c.elided(sub, left - 74, 12));
     c.p.setPen(QPen(t.ink, 1.6));
     c.p.drawPolyline(QPolygonF{{left - 22, 26}, {left - 17, 32}, {left - 12, 26}});
