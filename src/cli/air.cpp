@@ -81,8 +81,8 @@ int air(const Options& options) {
     const auto looked = look(options);
     if (!looked)
         return badInput(looked.error());
-    const core::stages::Evaluation& e = (*looked)->evaluation;
-    const core::Reader reader = readerOf(options, (*looked)->project);
+    const core::stages::Evaluation& e = looked->evaluation();
+    const core::Reader reader = readerOf(options, looked->project());
     const store::Json findings =
         findingsJson(e.findings, reader, [](const auto& f) { return f.station == core::rules::Station::Air; });
     const bool blocked =

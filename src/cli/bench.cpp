@@ -89,21 +89,26 @@ std::string settledText(const store::Json& channel, const core::Reader& reader) 
 } // namespace
 
 int bench(const Options& options) {
-    const auto project = load(options);
-    if (!project)
-        return badInput(project.error());
+    const auto loaded = loadToLook(options);
+    if (!loaded)
+        return badInput(loaded.error());
+    const core::Project* project = loaded->get();
     if (!options.run.empty() && !project->run(options.run))
         return badInput({"--run", "run \"" + options.run + "\" is not there", "one of the project's runs"});
     if (!options.revision.empty() && !project->revision(options.revision))
         return badInput(
             {"--revision", "revision \"" + options.revision + "\" is not there", "one of the project's revisions"});
-    const auto analyses = analyseRuns(*project, options.revision, options.run);
+    const auto isWanted = [&](const core::Run& run) {
+        return (options.run.empty() || run.id == options.run) &&
+               (options.revision.empty() || run.revision == options.revision);
+    };
+    results::Results results(*loaded);
+    const auto analyses = results.analyses(isWanted);
     const core::Reader reader = readerOf(options, *project);
     store::Json runs = store::Json::array();
     bool unsettled = false;
     for (const core::Run& run : project->runs) {
-        if ((!options.run.empty() && run.id != options.run) ||
-            (!options.revision.empty() && run.revision != options.revision))
+        if (!isWanted(run))
             continue;
         const auto& a = *analyses.at(run.id);
         for (const auto& c : a.channels)

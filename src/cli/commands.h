@@ -2,6 +2,7 @@
 #pragma once
 #include "cli/exit_codes.h"
 #include "core/explain/working.h"
+#include "results/results.h"
 #include "store/files.h"
 #include "store/project_json.h"
 
@@ -40,21 +41,19 @@ int badInput(const core::Problem& problem);
 
 /// The project of the options, its warnings already said.
 [[nodiscard]] core::Result<core::Project> load(const Options& options);
+/// The same for who only looks.
+[[nodiscard]] core::Result<std::shared_ptr<const core::Project>> loadToLook(const Options& options);
 /// The revision asked for, else the last one.
 [[nodiscard]] core::Result<std::string> revisionOf(const Options& options, const core::Project& project);
 /// What fit and air start from: the project, the revision asked for, and all that is computed of it.
-struct Look {
-    core::Project project;
+struct Asked {
+    std::shared_ptr<const results::Look> look;
     std::string revision;
-    core::stages::Evaluation evaluation;
+    [[nodiscard]] const core::Project& project() const { return *look->project; }
+    [[nodiscard]] const core::stages::Evaluation& evaluation() const { return *look->evaluation; }
 };
-/// Errors: as load(), revisionOf() and evaluate(), or an unknown --load. The evaluation points into the project of the
-/// same object.
-[[nodiscard]] core::Result<std::unique_ptr<Look>> look(const Options& options);
-
-/// Analyses of the runs, of one revision or one run only where an id is given.
-[[nodiscard]] core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision = {},
-                                                     const std::string& run = {});
+/// Errors: as load() and revisionOf(), an unknown --load, a revision that does not resolve.
+[[nodiscard]] core::Result<Asked> look(const Options& options);
 /// Who the answer is for: the units asked for, and the currency of the project.
 [[nodiscard]] core::Reader readerOf(const Options& options, const core::Project& project);
 /// null where there is no number.

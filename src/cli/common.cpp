@@ -43,6 +43,13 @@ core::Result<core::Project> load(const Options& options) {
     return std::move(loaded->project);
 }
 
+core::Result<std::shared_ptr<const core::Project>> loadToLook(const Options& options) {
+    auto project = load(options);
+    if (!project)
+        return tl::make_unexpected(project.error());
+    return std::make_shared<const core::Project>(std::move(*project));
+}
+
 core::Result<std::string> revisionOf(const Options& options, const core::Project& project) {
     if (!options.revision.empty()) {
         if (!project.revision(options.revision))
@@ -56,36 +63,19 @@ core::Result<std::string> revisionOf(const Options& options, const core::Project
     return project.revisions.back().id;
 }
 
-core::Result<std::unique_ptr<Look>> look(const Options& options) {
-    auto project = load(options);
+core::Result<Asked> look(const Options& options) {
+    auto project = loadToLook(options);
     if (!project)
         return tl::make_unexpected(project.error());
-    auto revision = revisionOf(options, *project);
+    auto revision = revisionOf(options, **project);
     if (!revision)
         return tl::make_unexpected(revision.error());
-    if (!options.load.empty() && !project->load(options.load))
+    if (!options.load.empty() && !(*project)->load(options.load))
         return core::problem("--load", "load \"" + options.load + "\" is not there", "one of the project's loads");
-    auto look = std::make_unique<Look>();
-    look->project = std::move(*project);
-    look->revision = std::move(*revision);
-    auto e = core::stages::evaluate(look->project, look->revision, {.load = options.load});
-    if (!e)
-        return tl::make_unexpected(e.error());
-    look->evaluation = std::move(*e);
-    return look;
-}
-
-core::verdict::RunAnalyses analyseRuns(const core::Project& project, const std::string& revision,
-                                       const std::string& only) {
-    core::verdict::RunAnalyses analyses;
-    for (const core::Run& run : project.runs) {
-        if ((!revision.empty() && run.revision != revision) || (!only.empty() && run.id != only))
-            continue;
-        const auto build = core::resolve(project, run.revision);
-        analyses[run.id] = std::make_shared<core::bench::RunAnalysis>(
-            core::bench::analyse(run, core::stages::benchOptions(project, build ? &*build : nullptr)));
-    }
-    return analyses;
+    Asked asked{results::Results(*project).look(*revision, options.load).value, *revision};
+    if (!asked.look->evaluation)
+        return tl::make_unexpected(asked.look->why);
+    return asked;
 }
 
 core::Reader readerOf(const Options& options, const core::Project& project) {

@@ -243,9 +243,9 @@ int fit(const Options& options) {
     const auto looked = look(options);
     if (!looked)
         return badInput(looked.error());
-    const core::stages::Evaluation& e = (*looked)->evaluation;
-    const std::string& revision = (*looked)->revision;
-    const core::Reader reader = readerOf(options, (*looked)->project);
+    const core::stages::Evaluation& e = looked->evaluation();
+    const std::string& revision = looked->revision;
+    const core::Reader reader = readerOf(options, looked->project());
     using core::rules::Station;
     const store::Json findings = findingsJson(e.findings, reader, [](const auto& f) {
         return f.station == Station::Brief || f.station == Station::Fit || f.rule == "bed";
@@ -261,8 +261,8 @@ int fit(const Options& options) {
                {"joints", jointsJson(e.fit)},
                {"placed", placedJson(e.build)},
                {"seats", seatsJson(e.build)},
-               {"room", roomJson((*looked)->project, e, reader)},
-               {"changes", changesJson((*looked)->project, e, options.load, reader)},
+               {"room", roomJson(looked->project(), e, reader)},
+               {"changes", changesJson(looked->project(), e, options.load, reader)},
                {"measure_next", measureJson(e.fit, reader)},
                {"insertion", insertionJson(e, reader)},
                {"ports", portsJson(e.build, e.wiring.ports, reader)},
@@ -295,7 +295,7 @@ int fit(const Options& options) {
         say("  going in: %s\n", reader.text(i.text));
     for (const auto& gap : e.fit.gaps)
         if (gap.isShort())
-            for (const auto& mend : core::advise::whatToChange((*looked)->project, e, gap, options.load))
+            for (const auto& mend : core::advise::whatToChange(looked->project(), e, gap, options.load))
                 if (mend.mends)
                     say("  would mend %s to %s: %s\n", gap.between[0].text.c_str(), gap.between[1].text.c_str(),
                         reader.text(core::explain::textOf(mend)));

@@ -8,7 +8,7 @@ int sections(const Options& options) {
     const auto looked = look(options);
     if (!looked)
         return badInput(looked.error());
-    const core::Build& build = (*looked)->evaluation.build;
+    const core::Build& build = looked->evaluation().build;
     const QString path = QString::fromStdString(options.output);
     const auto paper = report::paperFromWord(options.sheet.empty() ? options.fitPage ? "A4" : "own" : options.sheet);
     if (!paper)

@@ -44,45 +44,33 @@ store::Json verdictJson(const RevisionVerdict& v, const core::Reader& reader) {
             {"before", texts(v.before, reader)},
             {"problem", v.problem}};
 }
-
-std::vector<core::stages::Evaluation> evaluateAll(const core::Project& project) {
-    std::vector<core::stages::Evaluation> all;
-    for (const core::Revision& r : project.revisions)
-        if (auto e = core::stages::evaluate(project, r.id))
-            all.push_back(std::move(*e));
-    return all;
-}
-
 } // namespace
 
 int verdict(const Options& options) {
-    const auto project = load(options);
-    if (!project)
-        return badInput(project.error());
+    const auto loaded = loadToLook(options);
+    if (!loaded)
+        return badInput(loaded.error());
+    const core::Project* project = loaded->get();
+    results::Results results(*loaded);
     const auto chosen = revisionOf(options, *project);
     if (!chosen)
         return badInput(chosen.error());
     const core::Reader reader = readerOf(options, *project);
-    const auto analyses = analyseRuns(*project, options.revision);
-    const auto baseline = project->revision(project->baseline)
-                              ? core::stages::evaluate(*project, project->baseline)
-                              : core::Result<core::stages::Evaluation>(core::problem({}, {}));
+    const auto& baseline = results.waitedFor(project->baseline).evaluation;
     store::Json revisions = store::Json::array();
     bool met = false;
     for (const core::Revision& r : project->revisions) {
         if (!options.revision.empty() && r.id != options.revision)
             continue;
-        RevisionVerdict v{.id = r.id};
         store::Json differences = store::Json::object();
         std::string words;
         store::Json findings = store::Json::array();
-        const auto e = core::stages::evaluate(*project, r.id);
+        const results::Look& look = results.waitedFor(r.id);
+        const RevisionVerdict& v = look.verdict;
+        const auto& e = look.evaluation;
         if (e)
-            v = core::verdict::judge(*project, *e, analyses),
             findings = findingsJson(e->findings, reader,
                                     [](const auto& f) { return f.severity == core::rules::Severity::Blocker; });
-        else
-            v.problem = e.error().text();
         if (r.id == *chosen) {
             met = v.blockers == 0 && v.problem.empty();
             for (const auto& t : v.targets)
@@ -122,15 +110,16 @@ int verdict(const Options& options) {
 }
 
 int report(const Options& options) {
-    const auto project = load(options);
-    if (!project)
-        return badInput(project.error());
+    const auto loaded = loadToLook(options);
+    if (!loaded)
+        return badInput(loaded.error());
+    const core::Project* project = loaded->get();
+    results::Results results(*loaded);
     const auto revision = revisionOf(options, *project);
     if (!revision)
         return badInput(revision.error());
-    const auto evaluations = evaluateAll(*project);
-    const auto analyses = analyseRuns(*project);
-    const std::string page = report::html(*project, evaluations, analyses, *revision, readerOf(options, *project));
+    const std::string page =
+        report::html(*project, results.evaluations(), results.analyses(), *revision, readerOf(options, *project));
     const QString path = options.output.empty() ? QString::fromStdString(core::fileNameFrom(*revision) + ".html")
                                                 : QString::fromStdString(options.output);
     if (const auto done = store::writeWhole(path, QByteArray::fromStdString(page), overwrite(options)); !done)

@@ -331,17 +331,17 @@ private:
 
 } // namespace
 
-std::string html(const Project& project, const std::vector<stages::Evaluation>& evaluations,
+std::string html(const Project& project, const std::vector<const stages::Evaluation*>& evaluations,
                  const verdict::RunAnalyses& runs, std::string_view revision, const Reader& reader,
                  const std::vector<Picture>& pictures) {
     Page page(project, reader);
     page.head(revision);
     std::vector<verdict::RevisionVerdict> all;
     const stages::Evaluation* chosen = nullptr;
-    for (const auto& e : evaluations) {
-        all.push_back(verdict::judge(project, e, runs));
-        if (e.build.revision == revision)
-            chosen = &e;
+    for (const stages::Evaluation* e : evaluations) {
+        all.push_back(verdict::judge(project, *e, runs));
+        if (e->build.revision == revision)
+            chosen = e;
     }
     if (chosen)
         page.lineage(*chosen);
@@ -350,9 +350,9 @@ std::string html(const Project& project, const std::vector<stages::Evaluation>& 
         for (const auto& v : all)
             if (v.id == revision)
                 page.before(v);
-        for (const auto& e : evaluations)
-            if (e.build.revision == project.baseline && e.build.revision != revision)
-                page.againstBaseline(*chosen, e);
+        for (const stages::Evaluation* e : evaluations)
+            if (e->build.revision == project.baseline && e->build.revision != revision)
+                page.againstBaseline(*chosen, *e);
         page.pictures(pictures);
         page.parts(*chosen);
         page.findings(*chosen);

@@ -12,7 +12,8 @@ struct Picture {
 
 /// One self-contained HTML page of a revision: brief, targets over the revisions, gaps with chains, air, runs, making,
 /// findings. Nothing is fetched from outside. @p evaluations holds every revision that resolves, in order.
-[[nodiscard]] std::string html(const core::Project& project, const std::vector<core::stages::Evaluation>& evaluations,
+[[nodiscard]] std::string html(const core::Project& project,
+                               const std::vector<const core::stages::Evaluation*>& evaluations,
                                const core::verdict::RunAnalyses& runs, std::string_view revision,
                                const core::Reader& reader, const std::vector<Picture>& pictures = {});
 

@@ -681,9 +681,8 @@ private slots:
         w.document().selectRevision("R5"); // the caddy does not go in
         w.window->searchCombinations();
         auto* start = w.dialog<QPushButton>("startSearch");
-        auto* dialog = static_cast<app::SearchDialog*>(w.openDialog());
+        QDialog* dialog = w.openDialog();
         QTest::mouseClick(start, Qt::LeftButton);
-        dialog->finish();
         auto* words = w.dialog<QLabel>("searchWords");
         QVERIFY(words);
         QTRY_VERIFY2(words->text().contains("None of"), qPrintable(words->text()));
@@ -698,14 +697,21 @@ private slots:
         QTemporaryDir dir;
         w.openDemo(dir);
         w.document().selectRevision("R3");
+        w.document().setBackground(true);
         w.window->searchCombinations();
         auto* start = w.dialog<QPushButton>("startSearch");
         QVERIFY(start);
-        auto* dialog = static_cast<app::SearchDialog*>(w.openDialog());
+        auto* progress = w.dialog<QProgressBar>("searchProgress");
+        auto* words = w.dialog<QLabel>("searchWords");
         QTest::mouseClick(start, Qt::LeftButton);
-        dialog->finish();
+        QTest::mouseClick(start, Qt::LeftButton); // the same button stops it
+        QVERIFY2(words->text().contains("Stopped"), qPrintable(words->text()));
+        QVERIFY(!progress->isVisible());
+        QTest::mouseClick(start, Qt::LeftButton);
+        QSignalSpy told(progress, &QProgressBar::valueChanged);
         auto* table = w.dialog<QTableWidget>("combinations");
         QTRY_VERIFY(table->rowCount() > 0);
+        QVERIFY(told.count() > 2);
         auto* apply = w.dialog<QPushButton>("applyCombination");
         QVERIFY(apply->isEnabled());
         const auto before = w.document().project().revisions.size();

@@ -26,7 +26,7 @@ class StageStoreTest : public QObject {
         std::shared_ptr<std::atomic<int>> begun = std::make_shared<std::atomic<int>>(0),
                                           stopped = std::make_shared<std::atomic<int>>(0);
         auto operator()(int input) const {
-            return [*this, input](const StageStore::Stop& stop) -> core::Result<std::shared_ptr<const int>> {
+            return [*this, input](const results::Watch& stop) -> core::Result<std::shared_ptr<const int>> {
                 ++*begun;
                 while (!*go && !stop())
                     QThread::msleep(1);
@@ -85,7 +85,7 @@ private slots:
     void failedInWords() {
         StageStore store;
         const auto answer =
-            store.ask<int>(key(), 1, [](const StageStore::Stop&) -> core::Result<std::shared_ptr<const int>> {
+            store.ask<int>(key(), 1, [](const results::Watch&) -> core::Result<std::shared_ptr<const int>> {
                 return core::problem("here", "it cannot be", "something else");
             });
         QCOMPARE(answer.standing, Standing::Failed);
@@ -127,7 +127,7 @@ private slots:
         Slow slow;
         *slow.go = true;
         {
-            const app::PaintingNow painting;
+            const results::PaintingNow painting;
             QCOMPARE(store.ask<int>(key(), 1, slow(1)).standing, Standing::Pending);
             QCOMPARE(store.started(Stage::Gaps), 0);
         }

@@ -1,12 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/model/workers.h"
+#include "results/workers.h"
 
 #include <QObject>
 
 #include <functional>
 
 namespace app {
+using results::Promised;
+using results::StopFlag;
+using results::Workers;
 
 /// One piece of work beside the window, with progress. Its owner may wait for it, cancel it, or be told when it is
 /// done.

@@ -1,11 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/model/fit_answers.h"
-#include "app/model/workers.h"
 #include "core/explain/working.h"
+#include "results/results.h"
+#include "results/workers.h"
 #include "store/files.h"
 
-#include <QFuture>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -15,6 +14,18 @@
 #include <memory>
 
 namespace app {
+using results::Answer;
+using results::Measures;
+using results::Mends;
+using results::PaintingNow;
+using results::Promised;
+using results::Rooms;
+using results::StageStore;
+using results::Standing;
+using results::StopFlag;
+using results::Trials;
+using results::Ways;
+using results::Workers;
 
 /// Owns the project, the undo stack and the results. There is one path: change -> evaluate -> results -> views.
 /// Projects are immutable values; an edit is a new value, so undo reaches everything and results can never be stale.
@@ -23,14 +34,7 @@ class Document : public QObject {
 public:
     explicit Document(QObject* parent = nullptr);
 
-    /// Everything computed of one revision, or the problem that keeps it from resolving. Never changed once it is made.
-    struct Result {
-        std::shared_ptr<const core::Project> project; ///< keeps alive what the evaluation points into
-        std::optional<core::stages::Evaluation> evaluation;
-        core::verdict::RevisionVerdict verdict;
-        std::string problem;
-        double tookMs = 0; ///< the evaluation
-    };
+    using Result = results::Look;
 
     [[nodiscard]] const core::Project& project() const { return *m_project; }
     [[nodiscard]] std::shared_ptr<const core::Project> shared() const { return m_project; }
@@ -80,33 +84,35 @@ public:
     // ---- results ----
     /// Waits for it. For who acts on it: commands, dialogs, the report, tests.
     [[nodiscard]] const Result& result() const { return result(m_revision); }
-    [[nodiscard]] const Result& result(const std::string& revision) const;
+    [[nodiscard]] const Result& result(const std::string& revision) const { return m_results.waitedFor(revision); }
     /// Never waits: what is there, of before the last edit while the new one is worked out. For views.
     [[nodiscard]] const Result& shown(const std::string& revision) const;
     /// Something that shown() answers is of before, or not there yet.
     [[nodiscard]] bool isPending(const std::string& revision) const;
-    /// Answers of Fit about the revision that is looked at; they take longer than a gap.
-    [[nodiscard]] Answer<Rooms> rooms() const;
-    [[nodiscard]] Answer<Measures> measures() const;
-    [[nodiscard]] Answer<Ways> ways() const;
-    [[nodiscard]] Answer<Trials> trials() const; ///< for Air
-    [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const;
-    [[nodiscard]] StageStore& stages() const { return m_stages; }
+    /// Answers about the revision that is looked at; they take longer than a gap.
+    [[nodiscard]] Answer<results::Rooms> rooms() const { return m_results.rooms(m_revision); }
+    [[nodiscard]] Answer<results::Measures> measures() const { return m_results.measures(m_revision); }
+    [[nodiscard]] Answer<results::Ways> ways() const { return m_results.ways(m_revision); }
+    [[nodiscard]] Answer<results::Trials> trials() const { return m_results.trials(m_revision); } ///< for Air
+    [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const { return m_results.mends(m_revision, gap); }
+    /// For who asks beyond that: a search, and the report beside the window.
+    [[nodiscard]] results::Results& results() const { return m_results; }
+    [[nodiscard]] StageStore& stages() const { return m_results.store(); }
     /// The changes of a revision in words; nothing else is computed for it.
     [[nodiscard]] const core::Sentence& words(const std::string& revision) const;
     /// Nothing while the run is being analysed in the background, or when there is no such run.
     [[nodiscard]] const core::bench::RunAnalysis* analysis(const std::string& run) const;
     /// With a window everything is worked out beside it, and changed() follows; without one at once.
-    void setBackground(bool on) { m_stages.setPace(on ? StageStore::Pace::Beside : StageStore::Pace::AtOnce); }
+    void setBackground(bool on) { stages().setPace(on ? StageStore::Pace::Beside : StageStore::Pace::AtOnce); }
     [[nodiscard]] bool isAnalysing(const std::string& run) const {
-        return m_stages.isPending({core::stages::Stage::Run, run});
+        return stages().isPending({core::stages::Stage::Run, run});
     }
-    /// Waits for all analyses that are under way; for the report and for tests.
+    /// Waits for all analyses that are under way; for tests.
     void finishAnalyses() const;
     /// Analyses of all runs, by run.
-    [[nodiscard]] core::verdict::RunAnalyses analyses() const;
+    [[nodiscard]] core::verdict::RunAnalyses analyses() const { return m_results.analyses(); }
     /// Those that are done already; nothing is waited for.
-    [[nodiscard]] core::verdict::RunAnalyses knownAnalyses() const;
+    [[nodiscard]] core::verdict::RunAnalyses knownAnalyses() const { return m_results.knownAnalyses(); }
     /// Milliseconds the last evaluation of one revision took.
     [[nodiscard]] double lastEvaluationMs() const;
 
@@ -126,10 +132,6 @@ private:
     std::string m_revision;
     mutable std::map<std::string, core::Sentence> m_words;
 
-    // ---- results, by stage ----
-    using Analysis = std::shared_ptr<const core::bench::RunAnalysis>;
-    [[nodiscard]] Answer<Result> look(const std::string& revision) const;
-    [[nodiscard]] Answer<core::bench::RunAnalysis> analyse(const core::Run& run) const;
     /// Says what changed once what is looked at is there; at the latest after a few milliseconds.
     enum class News { Project, Revision };
     void announce(News news);
@@ -138,11 +140,7 @@ private:
     void computeNextOutOfSight();
     bool m_newProject = false, m_newRevision = false; ///< not told yet
     QTimer m_patience, m_gather, m_spare;
-    mutable StageStore m_stages;
-    /// What the store said since the last edit or news from it.
-    mutable std::map<std::string, Answer<Result>> m_lookAnswers;
-    mutable std::map<std::string, Answer<core::bench::RunAnalysis>> m_runAnswers;
-    mutable std::map<std::string, core::bench::AnalyseOptions> m_benchOptions; ///< by revision
+    mutable results::Results m_results; ///< computed when it is asked for
     Workers m_workers{2};
 };
 

@@ -5,55 +5,52 @@
 #include "store/run_files.h"
 
 #include <QFileInfo>
-#include <QtConcurrent>
 
 namespace app {
+namespace {
+core::Result<ReadLog> read(const std::string& path, const store::CsvFormat& format, store::BadField bad,
+                           const BackgroundJob::Progress& progress) {
+    const auto bytes = store::readFile(path);
+    if (!bytes)
+        return tl::make_unexpected(bytes.error());
+    auto samples = store::readCsv(store::decodeText(*bytes), format, path, bad, progress);
+    if (!samples)
+        return tl::make_unexpected(samples.error());
+    auto original =
+        store::originalFrom(QFileInfo(QString::fromStdString(path)).fileName().toStdString(), *bytes, *samples);
+    return ReadLog{std::move(*samples), std::move(original)};
+}
+} // namespace
 
 ReadLogJob::ReadLogJob(Workers& workers, QString path, store::CsvFormat format, store::BadField bad, QObject* parent)
-    : QObject(parent), m_workers(workers), m_path(std::move(path)), m_format(std::move(format)), m_bad(bad) {
-    connect(&m_watcher, &QFutureWatcherBase::progressValueChanged, this, &ReadLogJob::progress);
-    connect(&m_watcher, &QFutureWatcherBase::finished, this, [this] {
-        if (*m_stop)
-            return;
-        const core::Result<ReadLog> result = m_watcher.result();
-        if (result)
-            Q_EMIT done(*result);
-        else
-            Q_EMIT refused(result.error());
-    });
-}
+    : QObject(parent), m_workers(workers), m_path(std::move(path)), m_format(std::move(format)), m_bad(bad) {}
 
 ReadLogJob::~ReadLogJob() {
-    cancel();
-    m_watcher.waitForFinished();
+    m_cancelled = true;
+    delete m_job;
 }
 
 void ReadLogJob::start() {
-    // Everything the thread touches is its own copy, but for the stop flags.
-    m_watcher.setFuture(
-        QtConcurrent::run(m_workers.pool(), [path = m_path.toStdString(), format = m_format, bad = m_bad, stop = m_stop,
-                                             quit = m_workers.flag()](QPromise<core::Result<ReadLog>>& promise) {
-            promise.setProgressRange(0, 100);
-            const auto bytes = store::readFile(path);
-            if (!bytes) {
-                promise.addResult(tl::make_unexpected(bytes.error()));
+    // Everything the thread touches is its own copy, but for the result, which is read when it is done.
+    m_job = new BackgroundJob(
+        m_workers,
+        [path = m_path.toStdString(), format = m_format, bad = m_bad,
+         result = m_result](const BackgroundJob::Progress& progress) { *result = read(path, format, bad, progress); },
+        [this] {
+            if (m_cancelled)
                 return;
-            }
-            const std::string text = store::decodeText(*bytes);
-            auto samples = store::readCsv(text, format, path, bad, [&](double share) {
-                promise.setProgressValue(static_cast<int>(share * 100));
-                return !*stop && !*quit;
-            });
-            if (!samples) {
-                promise.addResult(tl::make_unexpected(samples.error()));
-                return;
-            }
-            auto original =
-                store::originalFrom(QFileInfo(QString::fromStdString(path)).fileName().toStdString(), *bytes, *samples);
-            promise.addResult(core::Result<ReadLog>(ReadLog{std::move(*samples), std::move(original)}));
-        }));
+            if (*m_result)
+                Q_EMIT done(**m_result);
+            else
+                Q_EMIT refused(m_result->error());
+        });
+    connect(m_job, &BackgroundJob::progressed, this, &ReadLogJob::progress);
 }
 
-void ReadLogJob::cancel() { *m_stop = true; }
+void ReadLogJob::cancel() {
+    m_cancelled = true;
+    if (m_job)
+        m_job->cancel();
+}
 
 } // namespace app

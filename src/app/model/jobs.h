@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/model/workers.h"
+#include "app/model/background_job.h"
 #include "store/csv.h"
 
-#include <QFutureWatcher>
 #include <QObject>
+#include <QPointer>
 #include <QString>
 
 namespace app {
@@ -15,13 +15,12 @@ struct ReadLog {
     std::shared_ptr<const core::Original> original;
 };
 
-/// Reads a log in the background. The owner may cancel; a cancelled job says nothing more. Waits for its thread when
-/// destroyed.
+/// Reads a log in the background. The owner may cancel; a cancelled job says nothing more.
 class ReadLogJob : public QObject {
     Q_OBJECT
 public:
     ReadLogJob(Workers& workers, QString path, store::CsvFormat format, store::BadField bad, QObject* parent = nullptr);
-    ~ReadLogJob() override;
+    ~ReadLogJob() override; ///< waits for its thread
     void start();
     void cancel();
 
@@ -35,8 +34,9 @@ private:
     QString m_path;
     store::CsvFormat m_format;
     store::BadField m_bad;
-    StopFlag m_stop = std::make_shared<std::atomic<bool>>(false);
-    QFutureWatcher<core::Result<ReadLog>> m_watcher;
+    std::shared_ptr<core::Result<ReadLog>> m_result = std::make_shared<core::Result<ReadLog>>();
+    QPointer<BackgroundJob> m_job; ///< goes by itself when it is done
+    bool m_cancelled = false;
 };
 
 } // namespace app

@@ -38,32 +38,25 @@ void MainWindow::startReport(const QString& path) {
     Document& document = m_context.document;
     m_reportJob = new BackgroundJob(
         document.workers(),
-        [outcome, path, project = document.shared(), runs = document.knownAnalyses(), revision = document.revision(),
-         reader = m_context.reader(),
-         pictures = reportPictures(m_context)](const BackgroundJob::Progress& progress) mutable {
+        [outcome, path, kept = document.results().kept(), revision = document.revision(), reader = m_context.reader(),
+         pictures = reportPictures(m_context)](const BackgroundJob::Progress& progress) {
+            results::Results results(kept);
+            const core::Project& project = results.project();
             double done = 0;
-            const double all = static_cast<double>(project->runs.size() + project->revisions.size() + 1);
-            const auto stopped = [&] { return !progress(++done / all); };
+            const double all = static_cast<double>(project.runs.size() + project.revisions.size() + 1);
+            const auto goesOn = [&] { return progress(++done / all); };
             outcome->written = core::problem(path.toStdString(), "stopped", "");
-            for (const core::Run& run : project->runs) {
-                auto& analysis = runs[run.id];
-                if (!analysis) {
-                    const auto build = core::resolve(*project, run.revision);
-                    analysis = std::make_shared<core::bench::RunAnalysis>(
-                        core::bench::analyse(run, core::stages::benchOptions(*project, build ? &*build : nullptr)));
-                }
-                if (stopped())
+            for (const core::Run& run : project.runs) {
+                (void)results.analysis(run);
+                if (!goesOn())
                     return;
             }
-            std::vector<core::stages::Evaluation> evaluations;
-            for (const core::Revision& r : project->revisions) {
-                if (auto e = core::stages::evaluate(*project, r.id))
-                    evaluations.push_back(std::move(*e));
-                if (stopped())
-                    return;
-            }
-            outcome->written = store::writeWhole(
-                path, QByteArray::fromStdString(report::html(*project, evaluations, runs, revision, reader, pictures)));
+            const auto evaluations = results.evaluations(goesOn);
+            if (!goesOn())
+                return;
+            outcome->written =
+                store::writeWhole(path, QByteArray::fromStdString(report::html(project, evaluations, results.analyses(),
+                                                                               revision, reader, pictures)));
         },
         [this, outcome, path] {
             m_reportWell = outcome->written.has_value();

@@ -12,6 +12,7 @@ struct Weights {
     double cooling = 1; ///< processor and card temperature
     double noise = 1;
     double price = 1;
+    bool operator==(const Weights&) const = default;
 };
 
 struct SearchRequest {
@@ -19,6 +20,7 @@ struct SearchRequest {
     Weights weights;
     std::size_t best = 20;        ///< so many are told
     std::size_t most = 2'000'000; ///< more combinations are refused with words
+    bool operator==(const SearchRequest&) const = default;
 };
 
 /// What sits at one place in a combination.

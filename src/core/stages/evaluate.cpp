@@ -69,9 +69,9 @@ void addMakeFindings(const Project& project, Evaluation& e) {
 } // namespace
 
 std::string_view stageWord(Stage stage) {
-    constexpr std::array<std::string_view, 14> words{
-        "geometry",  "gaps",           "wiring",          "air",     "noise", "making", "findings", "run", "verdict",
-        "room left", "what to change", "what to measure", "ways in", "trials"};
+    constexpr std::array<std::string_view, 16> words{
+        "geometry",  "gaps",           "wiring",          "air",     "noise",  "making", "findings", "run", "verdict",
+        "room left", "what to change", "what to measure", "ways in", "trials", "search", "preview"};
     return words[static_cast<std::size_t>(stage)];
 }
 

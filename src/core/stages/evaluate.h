@@ -25,7 +25,9 @@ enum class Stage {
     Mends,
     Measures,
     Ways,
-    Trials
+    Trials,
+    Search,
+    Preview
 };
 [[nodiscard]] std::string_view stageWord(Stage stage);
 /// Asked before a stage starts; false: its result is not wanted any more.

@@ -8,6 +8,7 @@
 #include "app/ui/dialogs/standard_parts.h"
 #include "core/base/text.h"
 #include "core/model/choices.h"
+#include "core/model/facts.h"
 #include "core/rules/offers.h"
 
 #include <QPushButton>
@@ -80,6 +81,10 @@ ChangeDialog::ChangeDialog(Context& context, const core::Thing& about, QWidget* 
     resize(480, 500);
     connect(m_kind, &QComboBox::currentIndexChanged, this, &ChangeDialog::askForKind);
     m_rows.changed = [this] { follow(); };
+    connect(&m_context.document.stages(), &StageStore::published, this, [this](const StageStore::Key& key) {
+        if (m_tried && key.stage == core::stages::Stage::Preview)
+            tellPreview();
+    });
     startWith(about);
 }
 
@@ -165,51 +170,68 @@ std::optional<core::Change> ChangeDialog::change() const {
 }
 
 void ChangeDialog::preview() {
-    const auto wanted = change();
-    m_buttons->button(QDialogButtonBox::Ok)->setEnabled(wanted.has_value());
+    const bool wanted = change().has_value();
+    m_buttons->button(QDialogButtonBox::Ok)->setEnabled(wanted);
+    m_tried.reset();
     if (!wanted)
         return m_preview->setText(
             tr("There is nothing to choose here. Parts come onto the shelf with Add a part (Ctrl+Shift+A)."));
+    const core::Project with = withParts();
+    m_triedId = nextRevisionId(with);
+    m_tried = std::make_shared<core::Project>(Document::withRevision(with, m_triedId, m_parent, changes()));
+    tellPreview();
+}
+
+/// What is there of it; the rest follows when it is worked out.
+void ChangeDialog::tellPreview() {
+    const auto answer = m_context.document.results().preview(m_tried, m_triedId, m_parent);
+    const bool ready = answer.standing == Standing::Ready;
+    const QString head =
+        QStringLiteral("<b>%1</b><br>")
+            .arg(m_context.view().words(core::describe(changes().back(), *m_tried, m_parent)).toHtmlEscaped());
+    const auto say = [&](const QString& text) {
+        m_preview->setText(head + text.toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
+    };
+    const std::string why = ready ? answer.value->problem : answer.why;
+    m_buttons->button(QDialogButtonBox::Ok)->setEnabled(why.empty());
+    if (!why.empty())
+        return say(qs(why));
+    m_preview->setEnabled(ready); // of before, and grey, while it is worked out
+    if (ready)
+        say(differences(*answer.value).join(QLatin1Char('\n')));
+    else if (m_preview->text().isEmpty())
+        say(tr("Working out what it does ..."));
+}
+
+QStringList ChangeDialog::differences(const Document::Result& look) const {
     const View v = m_context.view();
-    const std::string id = nextRevisionId(v.project());
-    const core::Project with = withParts(), after = Document::withRevision(with, id, m_parent, changes());
-    const auto then = core::stages::evaluate(after, id);
-    QString text = QStringLiteral("<b>%1</b><br>")
-                       .arg(m_context.view().words(core::describe(*wanted, with, m_parent)).toHtmlEscaped());
-    if (!then) {
-        m_buttons->button(QDialogButtonBox::Ok)->setEnabled(false);
-        return m_preview->setText(text + qs(then.error().text()).toHtmlEscaped());
-    }
+    const auto& then = look.evaluation;
     const auto* now = v.evaluation();
     QStringList lines;
-    if (now && !then->fit.gaps.empty() && !now->fit.gaps.empty())
+    if (!now)
+        return lines;
+    if (!then->fit.gaps.empty() && !now->fit.gaps.empty())
         lines << tr("tightest gap %1 (was: %2)")
                      .arg(v.words(core::explain::marginText(core::fit::tightestMm(then->fit))),
                           v.words(core::explain::marginText(core::fit::tightestMm(now->fit))));
-    if (now)
-        for (const auto& part : then->air.parts)
-            if (const auto* before = now->air.part(part.id);
-                before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
-                const double d = part.temperatureC - before->temperatureC;
-                // Predicted changes carry 3 K; below 1.5 K they tell nothing.
-                lines << tr("%1 %2 %3%4")
-                             .arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d),
-                                  v.unit(Quantity::TemperatureDifference),
-                                  (std::abs(d) < 1.5 ? tr(", within ±%1") : tr(" ±%1"))
-                                      .arg(v.text(Quantity::TemperatureDifference, 3)));
-            }
-    if (now)
-        lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));
-    if (now) {
-        const auto marks = core::verdict::markChanges(after, *now, *then);
-        lines << (marks.empty()
-                      ? tr("no mark changes")
-                      : counted(static_cast<qsizetype>(marks.size()), tr("1 mark changes:"), tr("%1 marks change:")));
-        for (const auto& change : marks)
-            lines << QStringLiteral("\u2013 ") + v.words(core::verdict::textOf(change));
-    }
-    m_preview->setText(
-        text + lines.join(QLatin1Char('\n')).toHtmlEscaped().replace(QLatin1Char('\n'), QStringLiteral("<br>")));
+    for (const auto& part : then->air.parts)
+        if (const auto* before = now->air.part(part.id);
+            before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
+            const double d = part.temperatureC - before->temperatureC;
+            lines << tr("%1 %2 %3%4")
+                         .arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d),
+                              v.unit(Quantity::TemperatureDifference),
+                              (std::abs(d) < core::facts::noticeable.value ? tr(", within ±%1") : tr(" ±%1"))
+                                  .arg(v.text(Quantity::TemperatureDifference, core::facts::differenceBand.value)));
+        }
+    lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));
+    const auto marks = core::verdict::markChanges(*look.project, *now, *then);
+    lines << (marks.empty()
+                  ? tr("no mark changes")
+                  : counted(static_cast<qsizetype>(marks.size()), tr("1 mark changes:"), tr("%1 marks change:")));
+    for (const auto& change : marks)
+        lines << QStringLiteral("\u2013 ") + v.words(core::verdict::textOf(change));
+    return lines;
 }
 
 core::Result<void> ChangeDialog::apply() {

@@ -21,6 +21,8 @@ private:
     void ask();
     void follow();
     void preview();
+    void tellPreview();
+    [[nodiscard]] QStringList differences(const Document::Result& then) const;
     [[nodiscard]] std::vector<FieldRows::Offer> offers(core::Names names);
     [[nodiscard]] std::optional<core::Change> change() const;
     /// The changes stated so far and the one that is being stated.
@@ -41,6 +43,8 @@ private:
     QComboBox* m_kind;
     QLineEdit* m_note;
     QLabel* m_preview;
+    std::shared_ptr<const core::Project> m_tried; ///< with the change made
+    std::string m_triedId;                        ///< the revision it would become there
 };
 
 } // namespace app

@@ -7,8 +7,6 @@
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QHeaderView>
-#include <QTimer>
-#include <QtConcurrent>
 
 namespace app {
 using core::PartKind;
@@ -76,6 +74,7 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent)
     m_start->setProperty(mainAction, true);
     m_start->setDefault(true);
     m_progress = new QProgressBar(this);
+    m_progress->setObjectName(QStringLiteral("searchProgress"));
     m_progress->setRange(0, 100);
     m_progress->setVisible(false);
     m_words = new QLabel(this);
@@ -101,30 +100,26 @@ SearchDialog::SearchDialog(Context& context, QWidget* parent)
     connect(closing, &QPushButton::clicked, this, &QDialog::close);
     connect(m_table, &QTableWidget::itemSelectionChanged, this,
             [this] { m_apply->setEnabled(m_table->currentRow() >= 0 && !m_found.empty()); });
-    connect(&m_watcher, &QFutureWatcherBase::finished, this, [this] { show(*m_watcher.result()); });
-    auto* timer = new QTimer(this);
-    connect(timer, &QTimer::timeout, this, [this] {
-        if (m_job)
-            m_progress->setValue(m_job->percent);
+    const StageStore& stages = m_context.document.stages();
+    const auto isOurs = [this](const StageStore::Key& key) {
+        return key.stage == core::stages::Stage::Search && key.of == m_revision;
+    };
+    connect(&stages, &StageStore::published, this, [this, isOurs](const StageStore::Key& key) {
+        if (m_request && isOurs(key))
+            ask();
     });
-    timer->start(100);
+    connect(&stages, &StageStore::progressed, this, [this, isOurs](const StageStore::Key& key, int percent) {
+        if (isOurs(key))
+            m_progress->setValue(percent);
+    });
 }
 
-SearchDialog::~SearchDialog() {
-    if (m_job)
-        m_job->cancelled = true;
-    m_watcher.waitForFinished();
-}
-
-void SearchDialog::finish() {
-    m_watcher.waitForFinished();
-    QCoreApplication::processEvents();
-}
+SearchDialog::~SearchDialog() { m_context.document.results().stopSearch(m_revision); }
 
 void SearchDialog::start() {
-    if (m_job) { // the same button stops it
-        m_job->cancelled = true;
-        return;
+    if (m_request) { // the same button stops it
+        m_context.document.results().stopSearch(m_revision);
+        return stop(tr("Stopped. Nothing was changed."));
     }
     core::advise::SearchRequest request;
     for (const auto& [box, kind] : m_kinds)
@@ -132,44 +127,42 @@ void SearchDialog::start() {
             request.kinds.push_back(kind);
     const auto weight = [&](std::size_t i) { return static_cast<double>(m_weights[i]->value()); };
     request.weights = {weight(0), weight(1), weight(2), weight(3)};
-    m_job = std::make_shared<Job>();
+    m_request = std::move(request);
     m_progress->setVisible(true);
     m_progress->setValue(0);
     m_words->clear();
     m_start->setText(tr("Cancel"));
-    m_watcher.setFuture(QtConcurrent::run(
-        m_context.document.workers().pool(), [project = m_context.document.shared(), revision = m_revision, request,
-                                              job = m_job, quit = m_context.document.workers().flag()] {
-            using Found = core::Result<core::advise::SearchResult>;
-            const auto now = core::stages::evaluate(*project, revision);
-            if (!now)
-                return std::make_shared<Found>(tl::make_unexpected(now.error()));
-            return std::make_shared<Found>(core::advise::search(*project, *now, request, [&](double share) {
-                job->percent = static_cast<int>(100 * share);
-                return !job->cancelled && !*quit;
-            }));
-        }));
+    ask();
 }
 
-void SearchDialog::show(const core::Result<core::advise::SearchResult>& result) {
-    m_job.reset();
+void SearchDialog::ask() {
+    const auto answer = m_context.document.results().search(m_revision, *m_request);
+    if (answer.standing == Standing::Pending)
+        return; // told when it is there
+    stop(qs(answer.why));
+    if (answer.standing == Standing::Ready)
+        show(*answer.value);
+}
+
+void SearchDialog::stop(const QString& words) {
+    m_request.reset();
     m_progress->setVisible(false);
     m_start->setText(tr("Search"));
     m_table->setRowCount(0);
     m_found.clear();
-    if (!result)
-        return m_words->setText(qs(result.error().what + " (" + result.error().remedy + ")"));
-    if (result->cancelled)
-        return m_words->setText(tr("Stopped. Nothing was changed."));
-    m_found = result->best;
+    m_words->setText(words);
+}
+
+void SearchDialog::show(const core::advise::SearchResult& result) {
+    m_found = result.best;
     // A table of things that do not fit is no answer.
-    const bool none = result->fitting == 0 || !result->otherwiseShort.empty();
+    const bool none = result.fitting == 0 || !result.otherwiseShort.empty();
     if (none)
         m_found.clear();
-    QString words = none ? tr("None of %1 combinations fits").arg(result->combinations)
-                         : tr("%1 of %2 combinations fit").arg(result->fitting).arg(result->combinations);
-    if (!result->otherwiseShort.empty())
-        words += tr(": %1 is short whatever is chosen").arg(m_context.view().words(result->otherwiseShort.front()));
+    QString words = none ? tr("None of %1 combinations fits").arg(result.combinations)
+                         : tr("%1 of %2 combinations fit").arg(result.fitting).arg(result.combinations);
+    if (!result.otherwiseShort.empty())
+        words += tr(": %1 is short whatever is chosen").arg(m_context.view().words(result.otherwiseShort.front()));
     else if (none)
         words += tr(": let more kinds of parts be chosen anew, or put others on the shelf");
     m_words->setText(words);

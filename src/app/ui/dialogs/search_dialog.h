@@ -5,14 +5,11 @@
 
 #include <QCheckBox>
 #include <QDialog>
-#include <QFutureWatcher>
 #include <QLabel>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QSlider>
 #include <QTableWidget>
-
-#include <atomic>
 
 namespace app {
 
@@ -22,14 +19,14 @@ class SearchDialog : public QDialog {
 public:
     explicit SearchDialog(Context& context, QWidget* parent = nullptr);
     ~SearchDialog() override;
-    /// For tests: waits for the search that is under way.
-    void finish();
 
 private:
     void addChoices(QVBoxLayout& layout);
     void addTable(QVBoxLayout& layout);
     void start();
-    void show(const core::Result<core::advise::SearchResult>& result);
+    void ask();
+    void stop(const QString& words);
+    void show(const core::advise::SearchResult& result);
     void applyRow();
 
     Context& m_context;
@@ -41,12 +38,7 @@ private:
     QTableWidget* m_table;
     std::vector<core::advise::Combination> m_found;
     std::string m_revision;
-    struct Job {
-        std::atomic<bool> cancelled{false};
-        std::atomic<int> percent{0};
-    };
-    std::shared_ptr<Job> m_job;
-    QFutureWatcher<std::shared_ptr<core::Result<core::advise::SearchResult>>> m_watcher;
+    std::optional<core::advise::SearchRequest> m_request; ///< while it is searched for
 };
 
 } // namespace app

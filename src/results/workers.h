@@ -9,7 +9,7 @@
 #include <mutex>
 #include <optional>
 
-namespace app {
+namespace results {
 
 /// A job looks at it now and then, and ends early when it is set.
 using StopFlag = std::shared_ptr<std::atomic<bool>>;
@@ -84,4 +84,4 @@ private:
     StopFlag m_stop = std::make_shared<std::atomic<bool>>(false);
 };
 
-} // namespace app
+} // namespace results

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/model/workers.h"
 #include "core/stages/evaluate.h"
+#include "results/workers.h"
 
 #include <QObject>
 #include <QString>
@@ -12,7 +12,7 @@
 #include <memory>
 #include <string>
 
-namespace app {
+namespace results {
 
 /// How an answer stands. Pending: it is being worked out, what was there before stays. Failed: the reason is told in
 /// words.
@@ -22,6 +22,25 @@ template <class T> struct Answer {
     Standing standing = Standing::Pending;
     std::shared_ptr<const T> value; ///< while pending the one before; null: there was none
     std::string why;                ///< it failed
+};
+
+/// What work under way asks, and tells: whether its result is still wanted, how far it has come.
+class Watch {
+public:
+    Watch() = default; ///< never stopped, nobody listens
+    Watch(std::function<bool()> stopped, std::function<void(int)> percent)
+        : m_stopped(std::move(stopped)), m_percent(std::move(percent)) {}
+    [[nodiscard]] bool operator()() const { return m_stopped && m_stopped(); }
+    /// @p share 0..1. Answers false when the work is to stop.
+    [[nodiscard]] bool at(double share) const {
+        if (m_percent)
+            m_percent(static_cast<int>(share * 100));
+        return !(*this)();
+    }
+
+private:
+    std::function<bool()> m_stopped;
+    std::function<void(int)> m_percent;
 };
 
 /// Whether somebody paints: no stage may start then. Held by whoever paints, e.g. PaintedPanel.
@@ -57,18 +76,17 @@ public:
         std::string of;
         auto operator<=>(const Key&) const = default;
     };
-    using Stop = std::function<bool()>;
 
     /// The result of a stage. @p reads: a value that compares by content; @p work gives a Result<std::shared_ptr<const
-    /// T>> and looks at its stop flag now and then. While something is painted nothing starts: what is missing is begun
+    /// T>> and looks at its watch now and then. While something is painted nothing starts: what is missing is begun
     /// afterwards.
     template <class T, class Reads, class Work> Answer<T> ask(const Key& key, Reads reads, Work work) {
         const auto same = [](const std::any& a, const std::any& b) {
             return std::any_cast<const Reads&>(a) == std::any_cast<const Reads&>(b);
         };
         const Entry& e =
-            request(key, std::any(std::move(reads)), same, [work = std::move(work)](const Stop& stop) -> Outcome {
-                auto done = work(stop);
+            request(key, std::any(std::move(reads)), same, [work = std::move(work)](const Watch& watch) -> Outcome {
+                auto done = work(watch);
                 return done ? Outcome{std::static_pointer_cast<const void>(std::move(*done)), {}}
                             : Outcome{nullptr, done.error().text()};
             });
@@ -89,6 +107,10 @@ public:
     /// Ends what runs and forgets everything.
     void clear();
     void forget(const Key& key);
+    /// What is ready, to begin another store with: results are never changed, so two may hold the same.
+    class Kept;
+    [[nodiscard]] Kept kept() const;
+    void begin(Kept kept);
 
     /// How often a stage was started, since the program began; a stage that was remembered does not count.
     [[nodiscard]] int started(core::stages::Stage stage) const {
@@ -97,26 +119,29 @@ public:
     /// Must stay 0: stages that started in a paint event at the pace of the program.
     [[nodiscard]] int startedWhilePainting() const { return m_startedWhilePainting; }
     /// Told by the work itself, from any thread: a stage inside it begins.
-    using Counts = std::array<std::atomic<int>, 16>;
+    using Counts = std::array<std::atomic<int>, 20>;
     [[nodiscard]] std::shared_ptr<Counts> counts() const { return m_started; }
 
-    bool event(QEvent* event) override; ///< work is done
+    bool event(QEvent* event) override; ///< there is progress, or work is done
 
 Q_SIGNALS:
-    void published(const app::StageStore::Key& key);
-    void idle(); ///< nothing is pending any more
+    void published(const results::StageStore::Key& key);
+    void progressed(const results::StageStore::Key& key, int percent); ///< of what is pending
+    void idle();                                                       ///< nothing is pending any more
 
 private:
     struct Outcome {
         std::shared_ptr<const void> value;
         std::string why;
     };
-    using Work = std::function<Outcome(const Stop&)>;
+    using Work = std::function<Outcome(const Watch&)>;
     /// Work under way, shared with the thread that does it: whoever begins it first, a thread or who waits for it.
     struct Pending {
         Work work;
         StopFlag stop, quit;
         std::atomic<bool> begun = false;
+        std::atomic<int> percent = 0;
+        std::function<void()> progressed; ///< told where the work is done
         Promised<Outcome> outcome;
         void doIt();
     };
@@ -128,12 +153,14 @@ private:
         StopFlag stop;
         std::shared_ptr<Pending> pending; ///< the newest work; what older work gives is nobody's
         bool waiting = false;             ///< something is under way
+        int percent = 0;                  ///< told of it
     };
     using Same = bool (*)(const std::any&, const std::any&);
     const Entry& request(const Key& key, std::any reads, Same same, Work work);
     void start(const Key& key, Entry& e, Work work);
     void take(const Key& key, Entry& e);
     void takeWhatIsDone();
+    void tellProgress();
 
     Pace m_pace = Pace::AtOnce;
     std::map<Key, Entry> m_entries;
@@ -144,4 +171,9 @@ private:
     Workers m_quick{1}, m_long{1}; ///< what takes long never stands before what is looked at
 };
 
-} // namespace app
+class StageStore::Kept {
+    friend class StageStore;
+    std::map<Key, Entry> m_entries;
+};
+
+} // namespace results

@@ -1,10 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "app/model/stage_store.h"
+#include "results/stage_store.h"
 
 #include <QCoreApplication>
 #include <QEvent>
 
-namespace app {
+namespace results {
 namespace {
 /// Told to the store by its threads.
 QEvent::Type doneEvent() {
@@ -36,7 +36,7 @@ void StageStore::clear() {
 Workers& StageStore::workersFor(core::stages::Stage stage) {
     using core::stages::Stage;
     const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends ||
-                           stage == Stage::Ways || stage == Stage::Trials;
+                           stage == Stage::Ways || stage == Stage::Trials || stage == Stage::Search;
     return takesLong ? m_long : m_quick;
 }
 
@@ -50,6 +50,16 @@ void StageStore::forget(const Key& key) {
     }
     m_entries.erase(it);
 }
+
+StageStore::Kept StageStore::kept() const {
+    Kept kept;
+    for (const auto& [key, e] : m_entries)
+        if (e.standing == Standing::Ready)
+            kept.m_entries[key] = {.standing = e.standing, .reads = e.reads, .value = e.value};
+    return kept;
+}
+
+void StageStore::begin(Kept kept) { m_entries = std::move(kept.m_entries); }
 
 const StageStore::Entry& StageStore::request(const Key& key, std::any reads, Same same, Work work) {
     Entry& e = m_entries[key];
@@ -85,7 +95,7 @@ void StageStore::start(const Key& key, Entry& e, Work work) {
     e.why.clear();
     e.standing = Standing::Pending;
     if (m_pace == Pace::AtOnce) {
-        const Outcome done = work([] { return false; });
+        const Outcome done = work(Watch());
         e.standing = done.value ? Standing::Ready : Standing::Failed;
         e.value = done.value;
         e.why = done.why;
@@ -102,6 +112,8 @@ void StageStore::start(const Key& key, Entry& e, Work work) {
     e.pending->work = std::move(work);
     e.pending->stop = e.stop;
     e.pending->quit = workers.flag();
+    e.pending->progressed = [this] { QCoreApplication::postEvent(this, new QEvent(doneEvent())); };
+    e.percent = 0;
     // The store outlives its threads: they are waited for when it goes.
     workers.start([this, pending = e.pending] {
         if (pending->begun.exchange(true))
@@ -114,7 +126,11 @@ void StageStore::start(const Key& key, Entry& e, Work work) {
 void StageStore::Pending::doIt() {
     const auto stopped = [this] { return *stop || *quit; };
     try {
-        outcome.give(stopped() ? Outcome{} : work(stopped));
+        const auto told = [this](int now) {
+            if (percent.exchange(now) != now)
+                progressed();
+        };
+        outcome.give(stopped() ? Outcome{} : work(Watch(stopped, told)));
     } catch (const std::exception& thrown) { // whoever waits is told, whatever happens
         outcome.give({nullptr, thrown.what()});
     }
@@ -123,8 +139,21 @@ void StageStore::Pending::doIt() {
 bool StageStore::event(QEvent* event) {
     if (event->type() != doneEvent())
         return QObject::event(event);
+    tellProgress();
     takeWhatIsDone();
     return true;
+}
+
+void StageStore::tellProgress() {
+    std::vector<Key> moved;
+    for (auto& [key, e] : m_entries) {
+        const int percent = e.waiting ? e.pending->percent.load() : e.percent;
+        if (std::exchange(e.percent, percent) != percent)
+            moved.push_back(key);
+    }
+    for (const Key& key : moved)
+        if (const auto it = m_entries.find(key); it != m_entries.end())
+            Q_EMIT progressed(key, it->second.percent);
 }
 
 void StageStore::takeWhatIsDone() {
@@ -172,4 +201,4 @@ void StageStore::waitForAll() {
         wait(key);
 }
 
-} // namespace app
+} // namespace results

@@ -1,22 +1,23 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/model/stage_store.h"
 #include "core/advise/air_trials.h"
+#include "core/advise/search.h"
 #include "core/advise/what_to_change.h"
 #include "core/fit/insertion.h"
 #include "core/fit/measure_next.h"
 #include "core/fit/room.h"
 
-namespace app {
+namespace results {
 
 using Rooms = std::vector<core::fit::Room>;
 using Measures = std::vector<core::fit::MeasureNext>;
 using Ways = std::vector<core::fit::Insertion>;
 using Trials = std::vector<core::advise::AirTrial>;
+using Found = core::advise::SearchResult;
 /// What could be changed about a gap.
 struct Mends {
     core::GapRef of;
     std::vector<core::advise::Mend> all;
 };
 
-} // namespace app
+} // namespace results
