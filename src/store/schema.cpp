@@ -78,6 +78,8 @@ std::string withUnit(const FieldOutline& f) {
     std::string text = f.about.label;
     if (*f.about.help)
         text += (text.empty() ? "" : ": ") + std::string(f.about.help);
+    if (*f.about.standard)
+        text += "; standard: " + std::string(f.about.standard);
     if (*f.about.unit.text)
         text += " (" + std::string(f.about.unit.text) + ")";
     return text;
@@ -214,6 +216,8 @@ std::string row(const FieldOutline& f, bool labels) {
     std::string what = labels ? f.about.label : "";
     if (*f.about.help)
         what += (what.empty() ? "" : ": ") + std::string(f.about.help);
+    if (*f.about.standard)
+        what += (what.empty() ? "" : "; ") + std::string("standard: ") + f.about.standard;
     return "| " + (f.required ? "**" + key + "**" : key) + " | " + kindWords(f) + " | " +
            (f.otherwise.empty() ? "" : "`" + f.otherwise + "`") + " | " + what + " |\n";
 }

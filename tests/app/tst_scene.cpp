@@ -58,6 +58,22 @@ private slots:
         m_document.reset(support::demoProject(), {});
     }
 
+    /// What is hit follows from the places alone: the smallest under the point, whatever was painted last.
+    void whatIsHit() {
+        const core::Thing part = core::PartRef{"case"}, fan = core::FanRef{"side-a"};
+        const Places places{{{10, 10, 20, 20}, fan, {}, "fan"},
+                            {{0, 0, 100, 100}, part, {}, "part"},
+                            {{12, 12, 4, 4}, fan, {.act = Act::TurnFan}, "turn"},
+                            {{60, 60, 20, 20}, fan, {}, "fan again"}};
+        QCOMPARE(placeAt(places, {50, 50})->name, QString("part"));
+        QCOMPARE(placeAt(places, {25, 25})->name, QString("fan"));
+        QCOMPARE(placeAt(places, {13, 13})->name, QString("turn"));
+        QVERIFY(!placeAt(places, {150, 50}));
+        const Places figures = figuresOf(places);
+        QCOMPARE(figures.size(), 2u);
+        QVERIFY(figures[0].name == "fan" && figures[1].name == "part");
+        QVERIFY(!holdsThing(places, core::FanRef{"side-b"}));
+    }
     /// Contrast after WCAG 2.1: text at least 4.5, marks, edges and axes at least 3.
     void contrastOfTheTokens_data() {
         QTest::addColumn<bool>("dark");

@@ -41,6 +41,11 @@ check("docs say what the field lists say", done.returncode == 0, done.stdout)
 for each in (project, shelf):
     jsonschema.Draft202012Validator.check_schema(each.schema)
 
+# A field that a published standard lays down names it, for whoever reads the schema.
+said = project.schema["$defs"]["board"]["properties"]["form"].get("description", "")
+check("the form of a board names its standard", "standard: Mini-ITX" in said, said)
+check("a kind of memory has none", "standard" not in json.dumps(project.schema["$defs"]["memory"]))
+
 # What the program writes follows the schema too.
 with tempfile.TemporaryDirectory() as folder:
     for source in ("data/demo/dig-tent", "examples/hand-written"):

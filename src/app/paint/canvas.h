@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/paint/hit.h"
 #include "app/paint/list.h"
+#include "app/paint/places.h"
 #include "app/paint/theme.h"
 #include "core/base/mark.h"
 #include "core/explain/working.h"
@@ -39,7 +39,7 @@ public:
 
     QPainter& p;
     const Theme& t;
-    std::vector<Hit> hits;
+    Places hits;
     std::vector<QRectF> labels; ///< words that stand on a drawing, for who must keep off them
     void label(const QRectF& r) { labels.push_back(r); }
     ListLook* lists = nullptr; ///< null: on paper, where nothing scrolls

@@ -63,16 +63,6 @@ void PaintedPanel::focusOutEvent(QFocusEvent* event) {
     update();
 }
 
-const Hit* PaintedPanel::hitAt(const QPointF& at) const {
-    // The smallest place wins: a pin before the part under it.
-    const Hit* best = nullptr;
-    for (const Hit& hit : m_hits)
-        if (hit.rect.contains(at) &&
-            (!best || hit.rect.width() * hit.rect.height() < best->rect.width() * best->rect.height()))
-            best = &hit;
-    return best;
-}
-
 void PaintedPanel::clicked(const Hit& hit) {
     if (core::isNothing(hit.thing))
         return;
@@ -231,33 +221,27 @@ void PaintedPanel::turnForStep(int direction) {
 
 /// What can be stepped to, each thing once, in the order in which it is painted while nothing is selected: a selection
 /// paints places of its own, and an order that changes with each step goes round in circles.
-const std::vector<Hit>& PaintedPanel::figuresInOrder() {
+const Places& PaintedPanel::figuresInOrder() {
     // Painted for it only when other things are on the sheet than last time: a step is one frame.
-    const auto known = [&](const core::Thing& thing) {
-        return std::any_of(m_order.begin(), m_order.end(), [&](const Hit& h) { return h.thing == thing; });
+    const Places now = figuresOf(m_hits);
+    const auto allIn = [](const Places& these, const Places& those) {
+        return std::all_of(these.begin(), these.end(), [&](const Hit& h) { return holdsThing(those, h.thing); });
     };
-    const auto there = [&](const Hit& figure) {
-        return std::any_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return h.thing == figure.thing; });
-    };
-    if (!m_order.empty() && std::all_of(m_order.begin(), m_order.end(), there) &&
-        std::all_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) { return !h.isFigure() || known(h.thing); }))
+    if (!m_order.empty() && allIn(m_order, m_hits) && allIn(now, m_order))
         return m_order;
-    m_order.clear();
     QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied);
     QPainter painter(&probe);
     Canvas canvas(painter, m_context.theme, {});
     ListLook lists = m_lists;
     canvas.lists = &lists;
     paintContent(canvas);
-    for (const Hit& hit : canvas.hits) // handles to act with (turn a fan, set its speed) are no figures
-        if (hit.isFigure() && !known(hit.thing))
-            m_order.push_back(hit);
+    m_order = figuresOf(canvas.hits);
     return m_order;
 }
 
 void PaintedPanel::stepSelection(int direction) {
     turnForStep(direction);
-    const std::vector<Hit>& figures = figuresInOrder();
+    const Places& figures = figuresInOrder();
     if (figures.empty())
         return;
     const auto n = static_cast<std::ptrdiff_t>(figures.size());

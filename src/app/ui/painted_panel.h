@@ -13,11 +13,11 @@ class PaintedPanel : public QWidget {
 public:
     PaintedPanel(Context& context, QWidget* parent = nullptr);
 
-    [[nodiscard]] const std::vector<Hit>& hits() const { return m_hits; }
+    [[nodiscard]] const Places& hits() const { return m_hits; }
     /// Selects the next or previous place on the drawing.
     void stepSelection(int direction);
     [[nodiscard]] const ListLook& lists() const { return m_lists; }
-    [[nodiscard]] const Hit* hitAt(const QPointF& at) const;
+    [[nodiscard]] const Hit* hitAt(const QPointF& at) const { return placeAt(m_hits, at); }
     [[nodiscard]] bool isSelected(const core::Thing& thing) const { return thing == m_context.selection.thing(); }
     /// What a click on a place does, for keys, tests and screen readers.
     void press(const Hit& hit) { clicked(hit); }
@@ -41,7 +41,7 @@ protected:
     /// What a list itself answers to: its heads and its bar.
     bool pressList(const Hit& hit, const QPointF& at);
     void turnForStep(int direction);
-    [[nodiscard]] const std::vector<Hit>& figuresInOrder();
+    [[nodiscard]] const Places& figuresInOrder();
     void typeFilter(const Hit& hit);
     void mousePressEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
@@ -60,12 +60,12 @@ protected:
     void setAside() { m_isAside = true; }
 
     Context& m_context;
-    std::vector<Hit> m_hits;
+    Places m_hits;
     Handle m_hoveredHandle;
     bool m_isAside = false;
     QTimer m_nextFrame;
     ListLook m_lists;
-    std::vector<Hit> m_order; ///< what J and K step through; empty: to be found anew
+    Places m_order; ///< what J and K step through; empty: to be found anew
     QString m_draggedList;
     bool m_ring = false; ///< the focus came by keyboard
 };

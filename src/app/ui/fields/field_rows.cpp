@@ -11,11 +11,14 @@ namespace {
 constexpr const char* shownProperty = "shown"; ///< what a box showed before anybody touched it
 
 QString helpOf(const core::NumberField& field, bool isNumber) {
-    QString text = FieldRows::said(field.help);
+    QStringList lines;
+    if (*field.help)
+        lines << FieldRows::said(field.help);
     if (isNumber && field.zeroIsUnstated)
-        text += (text.isEmpty() ? QString() : QStringLiteral("\n")) +
-                QCoreApplication::translate("fields", "0: not stated");
-    return text;
+        lines << QCoreApplication::translate("fields", "0: not stated");
+    if (*field.standard)
+        lines << QCoreApplication::translate("fields", "Standard: %1").arg(QString::fromUtf8(field.standard));
+    return lines.join(QLatin1Char('\n'));
 }
 } // namespace
 

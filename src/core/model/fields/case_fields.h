@@ -75,10 +75,14 @@ MD_FIELDS(CaseSpec, "case", "What only a case has.") {
     a(number("feet_mm", unit::mm, 0, 200, "Feet", "Free height under the case"), v.feetMm, 8.0);
     a(choice("material", "Walls of"), v.material, WallMaterial::Steel);
     a(list("pieces", "Put together from", "Made parts of the shelf"), v.pieces, {});
-    a(list("board_forms", "Board forms", "That its tray takes, e.g. mini-itx"), v.boardForms, {});
-    a(list("supply_forms", "Supply forms", "That its supply bay takes, e.g. sfx; none: not stated"), v.supplyForms, {});
-    a(number("slot_covers", unit::none, 0, 20, "Slot covers", "At the rear, for cards; 0: not stated"), v.slotCovers,
-      0);
+    a(list("board_forms", "Board forms", "That its tray takes, e.g. mini-itx").by("Mini-ITX addendum to microATX"),
+      v.boardForms, {});
+    a(list("supply_forms", "Supply forms", "That its supply bay takes, e.g. sfx; none: not stated")
+          .by("ATX12V and SFX12V design guides"),
+      v.supplyForms, {});
+    a(number("slot_covers", unit::none, 0, 20, "Slot covers", "At the rear, for cards; 0: not stated")
+          .by("PCI Express card electromechanical specification"),
+      v.slotCovers, 0);
     a(list("chambers", "Chambers", "Its air spaces, at least one and at most 64").atLeast(1), v.chambers);
     a(list("panels", "Panels"), v.panels, {});
     a(list("openings", "Openings"), v.openings, {});

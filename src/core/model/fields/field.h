@@ -12,8 +12,9 @@
 //   archive(field, member)             the field must be there
 //   archive(field, member, otherwise)  it may be left out, and is @c otherwise then
 //   archive.optional(field, member)    std::optional: it may be left out, and nothing is there then
-//   archive.measure(field, member, source), .measures(field, array, source, kind)   sizes with their source; a bare
-//   number has this one archive.place(array or optional array of three offsets)   "x", "y" and "z" together
+//   archive.measure(field, member, source), .measures(field, array, source, kind)   sizes to which a source belongs; a
+//   bare number has this one. What a published standard lays down says so: .by("its name").
+//   archive.place(array or optional array of three offsets)   "x", "y" and "z" together
 //   archive.spec(part)                 what only parts of its kind have
 //   archive.oneOf(change)              "do" and the fields of that change
 namespace core {
@@ -72,11 +73,17 @@ struct Field {
     const char* label;     ///< on a form
     const char* help = ""; ///< one sentence, or nothing where the label says it all
     Names names = Names::Nothing;
-    int least = 0; ///< items of a list
+    int least = 0;             ///< items of a list
+    const char* standard = ""; ///< the published standard that lays down what it may be; nothing where there is none
 
     [[nodiscard]] constexpr Field naming(Names what) const {
         Field f = *this;
         f.names = what;
+        return f;
+    }
+    [[nodiscard]] constexpr Field by(const char* published) const {
+        Field f = *this;
+        f.standard = published;
         return f;
     }
     [[nodiscard]] constexpr Field atLeast(int items) const {
@@ -93,6 +100,11 @@ struct NumberField : Field {
     double low = 0, high = 0;
     bool zeroIsUnstated = false; ///< 0 stands for "not stated" and is taken as well
 
+    [[nodiscard]] constexpr NumberField by(const char* published) const {
+        NumberField f = *this;
+        f.standard = published;
+        return f;
+    }
     [[nodiscard]] constexpr bool holds(double value) const {
         return (value >= low && value <= high) || (zeroIsUnstated && value == 0);
     }

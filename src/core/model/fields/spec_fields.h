@@ -12,15 +12,16 @@ constexpr NumberField levelField(const char* key, const char* label, const char*
 
 MD_FIELDS(BoardSlot, "slot", "A slot with lanes. Slots of one group share lanes.") {
     a(text("kind", "Kind", "Of plug, e.g. slot-x16, m.2").naming(Names::Plug), v.kind);
-    a(number("generation", unit::none, 1, 5, "Generation"), v.generation, 4);
-    a(number("lanes", unit::none, 1, 16, "Lanes"), v.lanes, 4);
+    a(number("generation", unit::none, 1, 5, "Generation").by("PCI Express base specification"), v.generation, 4);
+    a(number("lanes", unit::none, 1, 16, "Lanes").by("PCI Express base specification"), v.lanes, 4);
     a(flag("chipset", "From the chipset", "Else from the processor"), v.chipset, false);
     a(text("group", "Shares lanes with", "Slots of one group share lanes"), v.group, std::string{});
     a(number("lanes_shared", unit::none, 0, 16, "Lanes left", "When another slot of its group is in use"),
       v.lanesShared, 0);
 }
 MD_FIELDS(BoardSpec, "board", "What only a board has.") {
-    a(text("form", "Form", "mini-itx, micro-atx, atx"), v.form, std::string("mini-itx"));
+    a(text("form", "Form", "mini-itx, micro-atx, atx").by("Mini-ITX addendum to microATX"), v.form,
+      std::string("mini-itx"));
     a(text("socket", "Socket", "Of the processor, by any name"), v.socket);
     a(text("memory_kind", "Memory kind", "By any name"), v.memoryKind, std::string{});
     a(flag("graphics_output", "Picture socket", "Has a socket for the picture of a processor with graphics"),
@@ -67,12 +68,15 @@ MD_FIELDS(FanSpec, "fan", "What only a fan has; what is left out is taken from t
 }
 MD_FIELDS(CardSpec, "card", "What only a card has.") {
     a(choice("cooler", "Cooler"), v.cooler, CardCooler::Dual);
-    a(number("slots", unit::none, 1, 10, "Slots it fills"), v.slotCount, 2);
+    a(number("slots", unit::none, 1, 10, "Slots it fills", "20.32 mm each")
+          .by("PCI Express card electromechanical specification"),
+      v.slotCount, 2);
     a(number("clock_mhz", unit::megahertz, 100, 20000, "Clock, held"), v.clockMhz, 1800.0);
     a(stated("limit_c", unit::celsius, 40, 150, "Limit", "0: 87 °C, blower 83 °C"), v.limitC, 0.0);
 }
 MD_FIELDS(PowerSupplySpec, "supply", "What only a supply has.") {
-    a(text("form", "Form", "atx, sfx, sfx-l, tfx, flex or 1u"), v.form, std::string("sfx"));
+    a(text("form", "Form", "atx, sfx, sfx-l, tfx, flex or 1u").by("ATX12V and SFX12V design guides"), v.form,
+      std::string("sfx"));
     a(number("rated_w", unit::watt, 5, 5000, "Rated power", "Held"), v.ratedW);
     a(number("efficiency", unit::share, 0.3, 1, "Efficiency"), v.efficiency, 0.90);
     a(flag("brick", "Brick outside",
@@ -104,7 +108,7 @@ MD_FIELDS(CableSpec, "cable", "What only a cable has.") {
     a(number("limit_w", unit::watt, 0, 5000, "It passes at most", "0: the limit of its plugs"), v.limitW, 0.0);
 }
 MD_FIELDS(DriveSpec, "drive", "What only a drive has.") {
-    a(choice("form", "Form"), v.form, DriveForm::M2Bare);
+    a(choice("form", "Form").by("PCI Express M.2 specification"), v.form, DriveForm::M2Bare);
     a(number("limit_c", unit::celsius, 30, 150, "Limit"), v.limitC, 70.0);
     a(stated("spin_up_a", unit::ampere, 0.001, 20, "Start-up current", "At 12 V; 0: 2 A for 3.5 in"), v.spinUpA, 0.0);
     a(levelField("level_dba", "Level", "At 1 m while it seeks; 0: 29 dB(A) for 3.5 in"), v.levelDba, 0.0);
