@@ -36,9 +36,9 @@ std::string westernLetters(const std::string& utf8, int& lacking) {
     return out;
 }
 
-class Page {
+class PdfPage {
 public:
-    Page(HPDF_Doc doc, const SheetLayout& layout) : m_page(HPDF_AddPage(doc)), m_layout(layout) {
+    PdfPage(HPDF_Doc doc, const SheetLayout& layout) : m_page(HPDF_AddPage(doc)), m_layout(layout) {
         HPDF_Page_SetWidth(m_page, points(layout.sheetMm[0]));
         HPDF_Page_SetHeight(m_page, points(layout.sheetMm[1]));
         m_font = HPDF_GetFont(doc, "Helvetica", "WinAnsiEncoding");
@@ -84,7 +84,7 @@ core::Result<File> drawingPdf(const core::fit::Drawing& drawing, const SheetLayo
     File pdf;
     if (doc) {
         HPDF_SetCompressionMode(doc.get(), HPDF_COMP_ALL);
-        Page page(doc.get(), layout);
+        PdfPage page(doc.get(), layout);
         for (const auto& line : drawing.lines)
             page.line(line);
         for (const auto& text : drawing.texts)

@@ -70,6 +70,16 @@ for file in sources:
     if rel != "app/paint/theme.cpp":
         check(not re.search(r'"#[0-9A-Fa-f]{6}"', text), f"{rel}: a colour value outside the theme")
 
+# Files of one folder may be compiled together (./check does): a class of a file alone is named once in its layer.
+of_its_own = {}
+for file in sources:
+    rel = file.relative_to(ROOT / "src").as_posix()
+    for anonymous in re.findall(r"^namespace \{\n(.*?)^\} // namespace$", file.read_text(), re.S | re.M):
+        for name in re.findall(r"^(?:class|struct|enum class) (\w+)[^;\n]*\{", anonymous, re.M):
+            other = of_its_own.setdefault((layer_of(rel), name), rel)
+            check(other == rel, f"{rel} and {other} both have a {name} of their own: in one layer it is one name")
+check(len(of_its_own) > 30, "classes of single files were found")
+
 # What is meant is a typed value: its kinds have their words in one file, and no other builds or cuts such a text.
 KINDS = re.findall(r'kindOf<\w+> = "(\w+)"', (ROOT / "src/core/model/thing.cpp").read_text())
 check(len(KINDS) >= 20, "the kinds of things were found")

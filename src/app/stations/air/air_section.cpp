@@ -18,9 +18,9 @@ using core::Quantity;
 namespace {
 
 /// A path as points with their way from its start: asking the path itself measures it anew each time.
-class Along {
+class PathLength {
 public:
-    explicit Along(const QPainterPath& path) {
+    explicit PathLength(const QPainterPath& path) {
         for (const QPolygonF& polygon : path.toSubpathPolygons())
             for (const QPointF& at : polygon) {
                 m_way.push_back(m_at.empty() ? 0 : m_way.back() + QLineF(m_at.back(), at).length());
@@ -56,7 +56,7 @@ void ribbon(Canvas& c, const QPainterPath& path, double flowM3h, double fromK, d
     c.p.setBrush(Qt::NoBrush);
     c.p.setPen(edge);
     c.p.drawPath(path);
-    const Along along(path);
+    const PathLength along(path);
     const double length = along.length();
     if (length <= 0)
         return;
