@@ -457,20 +457,7 @@ ThrottleResult findThrottle(const std::vector<double>& timeS, const std::vector<
                             const std::vector<double>& temperature, const std::vector<double>* power,
                             std::optional<double> capC, double quantumK) {
     ThrottleResult result;
-    const auto filtered = [](const std::vector<double>& v, std::ptrdiff_t half) {
-        std::vector<double> out(v.size(), std::nan("")), w;
-        for (std::ptrdiff_t i = 0; i < static_cast<std::ptrdiff_t>(v.size()); ++i) {
-            w.clear();
-            for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - half);
-                 k <= std::min<std::ptrdiff_t>(static_cast<std::ptrdiff_t>(v.size()) - 1, i + half); ++k)
-                if (std::isfinite(v[static_cast<std::size_t>(k)]))
-                    w.push_back(v[static_cast<std::size_t>(k)]);
-            if (!w.empty())
-                out[static_cast<std::size_t>(i)] = median(w);
-        }
-        return out;
-    };
-    const auto f = filtered(clock, 2), broad = filtered(clock, 15), t5 = filtered(temperature, 2);
+    const auto f = runningMedian(clock, 2), broad = runningMedian(clock, 15), t5 = runningMedian(temperature, 2);
     double reference = 0;
     for (const double x : broad)
         if (std::isfinite(x))

@@ -154,18 +154,18 @@ std::vector<bool> spikes(std::span<const double> values, double q) {
     constexpr std::ptrdiff_t half = 7;
     std::vector<bool> flags(values.size(), false);
     const auto n = static_cast<std::ptrdiff_t>(values.size());
+    const std::vector<double> level = runningMedian(values, half);
     std::vector<double> window, deviations;
     for (std::ptrdiff_t i = 0; i < n; ++i) {
+        const double v = values[static_cast<std::size_t>(i)], m = level[static_cast<std::size_t>(i)];
+        if (!std::isfinite(v) || !(std::abs(v - m) > 1.5))
+            continue; // most readings end here
         window.clear();
         for (std::ptrdiff_t k = std::max<std::ptrdiff_t>(0, i - half); k <= std::min(n - 1, i + half); ++k)
             if (std::isfinite(values[static_cast<std::size_t>(k)]))
                 window.push_back(values[static_cast<std::size_t>(k)]);
-        const double v = values[static_cast<std::size_t>(i)];
-        if (!std::isfinite(v) || window.size() < 5)
+        if (window.size() < 5)
             continue;
-        const double m = median(window);
-        if (std::abs(v - m) <= 1.5)
-            continue; // most readings end here
         deviations.clear();
         for (const double w : window)
             deviations.push_back(std::abs(w - m));

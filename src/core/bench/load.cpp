@@ -11,20 +11,6 @@ const Channel* channelOf(const Samples& s, ChannelKind kind) {
     return it == s.channels.end() ? nullptr : &*it;
 }
 
-std::vector<double> medianFilter5(const std::vector<double>& v) {
-    std::vector<double> out(v.size(), std::nan(""));
-    std::vector<double> w;
-    for (std::size_t i = 0; i < v.size(); ++i) {
-        w.clear();
-        for (std::size_t k = i >= 2 ? i - 2 : 0; k < std::min(v.size(), i + 3); ++k)
-            if (std::isfinite(v[k]))
-                w.push_back(v[k]);
-        if (!w.empty())
-            out[i] = median(w);
-    }
-    return out;
-}
-
 /// Threshold that splits the values in two classes with the least spread inside them.
 double otsu(const std::vector<double>& v, double low, double high) {
     constexpr int bins = 128;
@@ -90,7 +76,7 @@ std::optional<Levels> twoLevels(const std::vector<double>& z) {
 
 std::optional<LoadInterval> fromPower(const CleanRun& run, const Channel& power) {
     const auto& t = run.samples.timeS;
-    const auto z = medianFilter5(power.values);
+    const auto z = runningMedian(power.values, 2);
     const auto levels = twoLevels(z);
     if (!levels)
         return std::nullopt;

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace core::bench {
 
@@ -19,20 +20,29 @@ Mixture::Mixture(const Binned& bins, const Noise& noise)
     run();
 }
 
+/// Newton's method on the distribution, kept between bounds that close in; where a step leaves them they are halved.
 double Mixture::quantile(double p) const {
-    double low = 1e300, high = -1e300;
-    for (const Component& c : m_components) {
+    double low = 1e300, high = -1e300, at = 0;
+    for (const Component& c : m_components) { // lnWeight holds the weight by now
         low = std::min(low, c.mu - 8 * c.scale);
         high = std::max(high, c.mu + 8 * c.scale);
+        at += c.lnWeight * c.mu;
     }
-    for (int i = 0; i < 40; ++i) {
-        const double middle = 0.5 * (low + high);
-        double f = 0;
-        for (const Component& c : m_components)
-            f += c.lnWeight * normalCdf((middle - c.mu) / c.scale); // lnWeight holds the weight by now
-        (f < p ? low : high) = middle;
+    const double enough = 1e-13 * (high - low);
+    for (int i = 0; i < 60; ++i) {
+        double f = 0, slope = 0;
+        for (const Component& c : m_components) {
+            const double z = (at - c.mu) / c.scale;
+            f += c.lnWeight * normalCdf(z);
+            slope += c.lnWeight * normalDensity(z) / c.scale;
+        }
+        (f < p ? low : high) = at;
+        const double next = at - (f - p) / slope;
+        const double was = std::exchange(at, next > low && next < high ? next : 0.5 * (low + high));
+        if (std::abs(at - was) <= enough)
+            break;
     }
-    return 0.5 * (low + high);
+    return at;
 }
 
 double Mixture::tauSlow() const {

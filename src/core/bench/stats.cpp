@@ -16,6 +16,28 @@ double median(std::vector<double> values) {
     return 0.5 * (*middle + *std::max_element(values.begin(), middle));
 }
 
+std::vector<double> runningMedian(std::span<const double> values, std::size_t half) {
+    std::vector<double> out(values.size(), std::nan("")), sorted;
+    const auto enters = [&](double x) {
+        if (std::isfinite(x))
+            sorted.insert(std::upper_bound(sorted.begin(), sorted.end(), x), x);
+    };
+    const auto leaves = [&](double x) {
+        if (std::isfinite(x))
+            sorted.erase(std::lower_bound(sorted.begin(), sorted.end(), x));
+    };
+    std::size_t end = 0; // of the window
+    for (std::size_t i = 0; i < values.size(); ++i) {
+        for (; end < std::min(values.size(), i + half + 1); ++end)
+            enters(values[end]);
+        if (i > half)
+            leaves(values[i - half - 1]);
+        if (const std::size_t n = sorted.size())
+            out[i] = n % 2 == 1 ? sorted[n / 2] : 0.5 * (sorted[n / 2] + sorted[n / 2 - 1]);
+    }
+    return out;
+}
+
 double percentile(std::span<const double> values, double p) {
     std::vector<double> v;
     v.reserve(values.size());
@@ -34,6 +56,8 @@ double percentile(std::span<const double> values, double p) {
 }
 
 double normalCdf(double x) { return 0.5 * std::erfc(-x / std::numbers::sqrt2); }
+
+double normalDensity(double x) { return std::exp(-0.5 * x * x) / std::sqrt(2 * std::numbers::pi); }
 
 double normalQuantile(double p) {
     double low = -9, high = 9;

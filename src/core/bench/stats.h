@@ -6,6 +6,9 @@
 namespace core::bench {
 
 [[nodiscard]] double median(std::vector<double> values);
+/// Of each reading with those up to @p half places before and after it: their median. NaN are left out; NaN where
+/// nothing is left.
+[[nodiscard]] std::vector<double> runningMedian(std::span<const double> values, std::size_t half);
 /// Quantile of type 7. Source: Hyndman & Fan, American Statistician 50 (1996). @p p in 0..1; NaN left out.
 [[nodiscard]] double percentile(std::span<const double> values, double p);
 /// Two-sided 95 % and other quantiles of Student's t for real degrees of freedom >= 2.
@@ -13,6 +16,7 @@ namespace core::bench {
 [[nodiscard]] double tQuantile(double p, double nu);
 [[nodiscard]] double normalQuantile(double p);
 [[nodiscard]] double normalCdf(double x);
+[[nodiscard]] double normalDensity(double x);
 
 /// Mean of correlated readings with its standard uncertainty.
 struct MeanResult {

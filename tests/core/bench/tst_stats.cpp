@@ -86,6 +86,27 @@ private slots:
         QCOMPARE(sustainedMaximum(t, y, 1), 5.0);
     }
 
+    /// Against the median of each window, taken one by one; readings that are missing are left out.
+    void runningMedianIsThatOfItsWindow() {
+        auto values = lcg(200);
+        for (const std::size_t i : {0u, 7u, 8u, 9u, 50u, 199u})
+            values[i] = std::nan("");
+        values[20] = values[21] = values[22];
+        for (const std::size_t half : {0u, 1u, 2u, 7u, 300u}) {
+            const auto found = runningMedian(values, half);
+            QCOMPARE(found.size(), values.size());
+            for (std::size_t i = 0; i < values.size(); ++i) {
+                std::vector<double> window;
+                for (std::size_t k = i < half ? 0 : i - half; k < std::min(values.size(), i + half + 1); ++k)
+                    if (std::isfinite(values[k]))
+                        window.push_back(values[k]);
+                const double expected = median(window);
+                QVERIFY2(found[i] == expected || (std::isnan(found[i]) && std::isnan(expected)),
+                         qPrintable(QString("%1, half %2").arg(i).arg(half)));
+            }
+        }
+        QVERIFY(runningMedian({}, 3).empty());
+    }
     void meanOfCorrelatedReadings() {
         const auto u = lcg(300);
         std::vector<double> z;
