@@ -18,6 +18,10 @@ set(core_headers "${PROJECT_SOURCE_DIR}/src/core/model/choices.h" "${PROJECT_SOU
 md_test_headers(test_headers_core LIBS core_verdict store HEADERS ${core_headers})
 md_test_headers(test_headers_window LIBS app_ui HEADERS <QtWidgets> ${core_headers} "${PROJECT_SOURCE_DIR}/src/app/ui/main_window.h")
 
+# Seconds of those that take longest: CTest begins with them, so that on two cores nothing long is left for the end.
+set(md_seconds tst_faults 60 tst_window 45 tst_fit_window 42 tst_safe_store 40 tst_extremes 31 tst_killed_window 25 tst_hands 22
+    tst_labels 22 tst_program 15 tst_things 12 tst_cli 11 tst_stage_store 10)
+
 # What CTest runs, and how: without a screen, with folders of its own.
 function(md_register test)
     cmake_parse_arguments(R "" "LABEL;TIMEOUT" "COMMAND" ${ARGN})
@@ -25,6 +29,12 @@ function(md_register test)
         set(R_TIMEOUT 180)
     endif()
     add_test(NAME ${test} COMMAND ${R_COMMAND})
+    list(FIND md_seconds ${test} at)
+    if(NOT at EQUAL -1)
+        math(EXPR at "${at} + 1")
+        list(GET md_seconds ${at} seconds)
+        set_tests_properties(${test} PROPERTIES COST ${seconds})
+    endif()
     set_tests_properties(${test} PROPERTIES TIMEOUT ${R_TIMEOUT} LABELS "${R_LABEL}" ENVIRONMENT
         "QT_QPA_PLATFORM=offscreen;TZ=UTC;XDG_CONFIG_HOME=${CMAKE_BINARY_DIR}/test-config;XDG_DATA_HOME=${CMAKE_BINARY_DIR}/test-data;XDG_CACHE_HOME=${CMAKE_BINARY_DIR}/test-cache")
 endfunction()

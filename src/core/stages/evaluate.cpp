@@ -32,9 +32,9 @@ void addTargetFindings(const Project& project, Evaluation& e) {
             continue;
         }
         if (value > target.limit)
-            e.findings.push_back(rules::findingAbout(TargetRef{target.id, {}}, "target", rules::Severity::Blocker,
-                                                     rules::Station::Brief, text,
-                                                     {say("another part"), say("another limit")}));
+            e.found.brief.push_back(rules::findingAbout(TargetRef{target.id, {}}, "target", rules::Severity::Blocker,
+                                                        rules::Station::Brief, text,
+                                                        {say("another part"), say("another limit")}));
     }
 }
 
@@ -50,10 +50,10 @@ void addCarryFinding(const Project& project, Evaluation& e) {
     std::sort(outside.begin(), outside.end());
     for (std::size_t a = 0; a < 3; ++a)
         if (outside[a] > box[a]) {
-            e.findings.push_back(rules::findingAbout(TopicRef{"carry-box"}, "carry-box", rules::Severity::Caution,
-                                                     rules::Station::Brief,
-                                                     say("{}: {} too large", text, figure::mm(outside[a] - box[a], 0)),
-                                                     {say("a smaller case"), say("lower feet"), say("a larger box")}));
+            e.found.brief.push_back(
+                rules::findingAbout(TopicRef{"carry-box"}, "carry-box", rules::Severity::Caution, rules::Station::Brief,
+                                    say("{}: {} too large", text, figure::mm(outside[a] - box[a], 0)),
+                                    {say("a smaller case"), say("lower feet"), say("a larger box")}));
             return;
         }
 }
@@ -61,17 +61,33 @@ void addCarryFinding(const Project& project, Evaluation& e) {
 void addMakeFindings(const Project& project, Evaluation& e) {
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)
-            e.findings.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker,
-                                                     rules::Station::Make, make::bedWords(project, part),
-                                                     {say("split it"), say("a larger bed")}));
+            e.found.make.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker,
+                                                       rules::Station::Make, make::bedWords(project, part),
+                                                       {say("split it"), say("a larger bed")}));
 }
 
 } // namespace
 
 std::string_view stageWord(Stage stage) {
-    constexpr std::array<std::string_view, 16> words{
-        "geometry",  "gaps",           "wiring",          "air",     "noise",  "making", "findings", "run", "verdict",
-        "room left", "what to change", "what to measure", "ways in", "trials", "search", "preview"};
+    constexpr std::array<std::string_view, 19> words{"geometry",
+                                                     "gaps",
+                                                     "wiring",
+                                                     "air",
+                                                     "noise",
+                                                     "making",
+                                                     "findings of Brief",
+                                                     "findings of Fit",
+                                                     "findings of Air",
+                                                     "findings of Make",
+                                                     "run",
+                                                     "verdict",
+                                                     "room left",
+                                                     "what to change",
+                                                     "what to measure",
+                                                     "ways in",
+                                                     "trials",
+                                                     "search",
+                                                     "preview"};
     return words[static_cast<std::size_t>(stage)];
 }
 
@@ -107,7 +123,8 @@ private:
 
     void gaps() {
         const auto& needs = m_project.needs;
-        if (before() && before()->project.needs == needs && sameShapes(before()->evaluation.build, m_e.build))
+        m_fitKept = before() && before()->project.needs == needs && sameShapes(before()->evaluation.build, m_e.build);
+        if (m_fitKept)
             m_e.fit = before()->evaluation.fit;
         else if (starts(Stage::Gaps))
             m_e.fit = fit::check(m_e.build, {.needs = needs});
@@ -159,21 +176,31 @@ private:
         m_e.price += m_e.make.cost;
     }
     void findings() {
-        if (!starts(Stage::Findings))
-            return;
-        m_e.findings = rules::compatibility(m_e.build, m_e.wiring);
-        for (auto&& more : {rules::gapFindings(m_e.fit), rules::airFindings(m_e.build, m_e.air)})
-            m_e.findings.insert(m_e.findings.end(), more.begin(), more.end());
-        addTargetFindings(m_project, m_e);
-        addCarryFinding(m_project, m_e);
-        addMakeFindings(m_project, m_e);
+        if (starts(Stage::BriefFindings)) {
+            m_e.found.brief = rules::compatibility(m_e.build, m_e.wiring);
+            addTargetFindings(m_project, m_e);
+            addCarryFinding(m_project, m_e);
+        }
+        if (m_fitKept)
+            m_e.found.fit = before()->evaluation.found.fit;
+        else if (starts(Stage::FitFindings))
+            m_e.found.fit = rules::gapFindings(m_e.fit);
+        // One of them names the revision.
+        if (m_airKept && before()->evaluation.build.revision == m_e.build.revision)
+            m_e.found.air = before()->evaluation.found.air;
+        else if (starts(Stage::AirFindings))
+            m_e.found.air = rules::airFindings(m_e.build, m_e.air);
+        if (starts(Stage::MakeFindings))
+            addMakeFindings(m_project, m_e);
+        for (const auto* some : {&m_e.found.brief, &m_e.found.fit, &m_e.found.air, &m_e.found.make})
+            m_e.findings.insert(m_e.findings.end(), some->begin(), some->end());
         rules::sortFindings(m_e.findings);
     }
 
     const Project& m_project;
     const Options& m_options;
     Evaluation m_e;
-    bool m_stopped = false, m_airKept = false;
+    bool m_stopped = false, m_fitKept = false, m_airKept = false;
 };
 
 } // namespace

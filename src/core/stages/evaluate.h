@@ -9,8 +9,8 @@
 
 namespace core::stages {
 
-/// What is computed of a revision, each from what stands before it and from the project. The first six make an
-/// Evaluation.
+/// What is computed of a revision, each from what stands before it and from the project. Those up
+/// to the findings make an Evaluation.
 enum class Stage {
     Geometry,
     Gaps,
@@ -18,7 +18,10 @@ enum class Stage {
     Air,
     Noise,
     Making,
-    Findings,
+    BriefFindings,
+    FitFindings,
+    AirFindings,
+    MakeFindings,
     Run,
     Verdict,
     Rooms,
@@ -42,7 +45,12 @@ struct Evaluation {
     make::Plan make;
     rules::PowerBudget power;
     rules::Wiring wiring;
-    std::vector<rules::Finding> findings; ///< heaviest first
+    /// By the stage that found them: of the parts and the brief, of gaps, of air, of what is made.
+    struct Found {
+        std::vector<rules::Finding> brief, fit, air, make;
+    };
+    Found found;
+    std::vector<rules::Finding> findings; ///< all of them, heaviest first
     double massG = 0;
     double price = 0;
 };

@@ -130,7 +130,9 @@ private slots:
         QCOMPARE(then.started.contains(Stage::Gaps), gaps);
         QCOMPARE(then.started.contains(Stage::Air), air);
         QCOMPARE(then.started.contains(Stage::Noise), noise);
-        QVERIFY(then.started.contains(Stage::Making) && then.started.contains(Stage::Findings));
+        QVERIFY(then.started.contains(Stage::Making) && then.started.contains(Stage::BriefFindings));
+        QCOMPARE(then.started.contains(Stage::FitFindings), gaps);
+        QCOMPARE(then.started.contains(Stage::AirFindings), air);
         QCOMPARE(figures(then.evaluation), figures(look(p, id).evaluation));
     }
     /// From any revision to any other, with parts bent at random: kept or computed, every figure is the same.
