@@ -12,7 +12,6 @@ namespace core::advise {
 namespace {
 
 const fit::Options usual{};
-constexpr double newHolesMinutes = 15; // marking, four holes, filing: engineering judgement
 
 /// The gap between the same two ends after a change: parts may have other names by then.
 struct SameGap {
@@ -124,7 +123,7 @@ private:
         // What sits on another part stays where that part has its place for it.
         if (isEnd && missing <= 25 && path.find('/') == std::string::npos)
             attempt(MovePart{path, m_gap.axis, Length::fromMm(way * std::ceil(missing * 2) / 2)},
-                    say(", with new holes"), newHolesMinutes);
+                    say(", with new holes"), facts::newHolesStep.value);
     }
     void tryPlugs(const fit::GapEnd& end) {
         const Placed* p = m_now.build.at(end.mount);

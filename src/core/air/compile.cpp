@@ -411,8 +411,8 @@ void Compiler::addCooler(const Placed& p) {
                     .sinkJk = 0.7e6 * finVolume + 60,
                     .clockMhz = die.clockMhz,
                     .nominalW = cpu->part->powerW * m_conditions.processorShare,
-                    .clockExponent = 2.5,
-                    .clockPerK = 0.0005,
+                    .clockExponent = facts::processorClock.exponent,
+                    .clockPerK = facts::processorClock.perK,
                     .isProcessor = true};
     if (spec.ratedTdpW > 0) {
         part.qRefM3s = 0.6 * fan.curve.freeFlowM3s;
@@ -470,8 +470,8 @@ void Compiler::addCard(const Placed& p) {
                     .sinkJk = 2 * rated,
                     .clockMhz = spec.clockMhz,
                     .nominalW = isIdle(p.mount) ? 0 : p.part->powerW * m_conditions.cardShare,
-                    .clockExponent = 2.8,
-                    .clockPerK = 0.003};
+                    .clockExponent = facts::cardClock.exponent,
+                    .clockPerK = facts::cardClock.perK};
     const std::size_t f = addOwnFan(p, fan, m_net.parts.size(), blower ? blowerCurve : cardCurve);
     if (!blower && p.mode != FanMode::Fixed)
         m_net.fans[f].startC = 55;

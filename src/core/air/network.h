@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/air/elements.h"
+#include "core/model/facts.h"
 
 #include <optional>
 #include <string>
@@ -73,8 +74,8 @@ struct CooledPart {
     double sinkJk = 200;
     double clockMhz = 0; ///< at nominal power and 70 °C, 0: no clock
     double nominalW = 0;
-    double clockExponent = 2.5;
-    double clockPerK = 0.0005;
+    double clockExponent = facts::processorClock.exponent;
+    double clockPerK = facts::processorClock.perK;
     bool isSupply = false;
     bool isProcessor = false;
 };

@@ -74,7 +74,7 @@ struct PartResult {
     double inletC = 0;
     double sinkC = 0;
     bool throttled = false;
-    double bandK = 6; ///< absolute uncertainty of the prediction
+    double bandK = facts::absoluteBand.value; ///< absolute uncertainty of the prediction
 };
 struct Balance {
     double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0, pressurePa = 0;

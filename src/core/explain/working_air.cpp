@@ -89,15 +89,15 @@ Working ofPart(const stages::Evaluation& e, std::string_view mount, const verdic
     const double room = e.air.conditions.roomC;
     w.rows.push_back({"", say("Room"), Quantity::Temperature, room, 0, Stamp::Setting});
     w.rows.push_back({"+", say("Air that reaches it, over the room"), Quantity::TemperatureDifference,
-                      part->inletC - room, 0.3 * (part->inletC - room), Stamp::Computed});
+                      part->inletC - room, facts::inletDoubt.value * (part->inletC - room), Stamp::Computed});
     if (part->sinkC != part->temperatureC) {
         const double sink = part->sinkC - part->inletC, die = part->temperatureC - part->sinkC;
-        w.rows.push_back(
-            {"+", say("Sink over that air"), Quantity::TemperatureDifference, sink, 0.2 * sink, Stamp::Computed});
+        w.rows.push_back({"+", say("Sink over that air"), Quantity::TemperatureDifference, sink,
+                          facts::sinkDoubt.value * sink, Stamp::Computed});
         w.rows.push_back({"+", say("Die over sink, {}", figure::usual(Quantity::Power, part->powerW)),
-                          Quantity::TemperatureDifference, die, 0.25 * die, Stamp::Assumed});
-        const double a = std::pow(0.3 * (part->inletC - room), 2), b = std::pow(0.2 * sink, 2),
-                     c = std::pow(0.25 * die, 2), sum = a + b + c;
+                          Quantity::TemperatureDifference, die, facts::dieDoubt.value * die, Stamp::Assumed});
+        const auto squareOf = [&](std::size_t back) { return std::pow(w.rows[w.rows.size() - back].band, 2); };
+        const double a = squareOf(3), b = squareOf(2), c = squareOf(1), sum = a + b + c;
         if (sum > 0)
             w.doubt = {{say("cooler, its fins and flow"), b / sum},
                        {say("die to sink"), c / sum},
@@ -148,7 +148,7 @@ Working ofFan(const stages::Evaluation& e, std::string_view mount) {
             continue;
         w.title = say("{}, flow", fan.name);
         w.value = fan.flowM3h;
-        w.band = 0.25 * std::abs(fan.flowM3h);
+        w.band = facts::flowBand.value * std::abs(fan.flowM3h);
         w.sentence = say(
             "{} of what it would move freely at this speed; the rest is lost against grilles, screens and gaps.",
             figure::percent(fan.ratedFlowM3h > 0 ? fan.flowM3h / (fan.ratedFlowM3h * std::max(0.01, fan.share)) : 0));
@@ -175,7 +175,7 @@ Working ofOpening(const stages::Evaluation& e, std::string_view id) {
         if (flow.id == id && o) {
             w.title = named(o->name);
             w.value = flow.flowM3h;
-            w.band = 0.25 * std::abs(flow.flowM3h);
+            w.band = facts::flowBand.value * std::abs(flow.flowM3h);
             w.sentence = say("Through the part of the opening that no fan covers: {} in, {} out.",
                              figure::usual(Quantity::Flow, flow.inM3h), figure::usual(Quantity::Flow, flow.outM3h));
             const double area = o->sizeMm[0] * o->sizeMm[1] / 100;

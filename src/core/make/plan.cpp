@@ -2,6 +2,7 @@
 #include "core/make/plan.h"
 
 #include "core/base/text.h"
+#include "core/model/facts.h"
 
 #include <numbers>
 #include <set>
@@ -83,27 +84,6 @@ MadePart madePart(const Project& project, const Part& part, int copies) {
         made.cost = part.price * made.count;
     }
     return made;
-}
-
-double usualMinutes(PartKind kind) { // engineering judgement
-    switch (kind) {
-    case PartKind::Board:
-        return 6;
-    case PartKind::Processor:
-        return 3;
-    case PartKind::Cooler:
-        return 12;
-    case PartKind::Card:
-        return 5;
-    case PartKind::PowerSupply:
-        return 8;
-    case PartKind::Fan:
-        return 4;
-    case PartKind::Radiator:
-        return 10;
-    default:
-        return 3;
-    }
 }
 
 Sentence usualSafety(PartKind kind) {
@@ -202,7 +182,7 @@ Result<std::vector<Step>> orderSteps(const Build& build) {
                   .mount = p.mount,
                   .text = part.name,
                   .tool = named(part.step.tool),
-                  .minutes = part.step.minutes > 0 ? part.step.minutes : usualMinutes(part.kind),
+                  .minutes = part.step.minutes > 0 ? part.step.minutes : facts::stepMinutes(part.kind),
                   .fasteners = part.fasteners,
                   .safety = part.step.safety.empty() ? usualSafety(part.kind) : named(part.step.safety)};
         const auto slash = p.mount.find('/');
@@ -255,7 +235,7 @@ void addLeads(const Build& build, std::vector<Step>& steps) {
                   .text = j.part->name,
                   .tool = say("hands"),
                   .place = std::string(caseMount),
-                  .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : 1.5,
+                  .minutes = j.part->step.minutes > 0 ? j.part->step.minutes : facts::leadStep.value,
                   .safety = named(j.part->step.safety)};
         std::vector<std::string> ends = j.to;
         ends.push_back(j.from);

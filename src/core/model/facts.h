@@ -16,6 +16,43 @@ constexpr Fact differenceBand{3, "K", "half width of a predicted difference of t
 constexpr Fact noticeable{1.5, "K", "a smaller predicted difference is not told",
                           "half of its band: engineering judgement"};
 
+constexpr Fact absoluteBand{6, "K", "half width of a predicted temperature", differenceBand.source};
+constexpr Fact flowBand{0.25, "", "of a predicted flow, as a share of it", "engineering judgement"};
+/// Of the three rises that a part's temperature is the sum of: what each may be wrong by, as a share of it.
+constexpr Fact inletDoubt{0.3, "", "of the rise of the air that reaches it over the room", "engineering judgement"};
+constexpr Fact sinkDoubt{0.2, "", "of the rise of the sink over that air", "engineering judgement"};
+constexpr Fact dieDoubt{0.25, "", "of the rise of the die over the sink", "engineering judgement"};
+
+// ---- how the clock that is held falls: power to 1 / exponent, and a share for each kelvin ----
+struct ClockLaw {
+    double exponent, perK;
+    std::string_view source;
+};
+constexpr ClockLaw processorClock{2.5, 0.0005, "engineering judgement"};
+constexpr ClockLaw cardClock{2.8, 0.003, "engineering judgement"};
+
+// ---- minutes that a step takes whose part states none ----
+struct StepTime {
+    PartKind kind;
+    double minutes;
+};
+constexpr std::array<StepTime, 7> stepTimes{{{PartKind::Board, 6}, // engineering judgement, all of them
+                                             {PartKind::Processor, 3},
+                                             {PartKind::Cooler, 12},
+                                             {PartKind::Card, 5},
+                                             {PartKind::PowerSupply, 8},
+                                             {PartKind::Fan, 4},
+                                             {PartKind::Radiator, 10}}};
+constexpr Fact otherStep{3, "min", "a part of any other kind", "engineering judgement"};
+constexpr Fact leadStep{1.5, "min", "a lead", "engineering judgement"};
+[[nodiscard]] constexpr double stepMinutes(PartKind kind) {
+    for (const StepTime& time : stepTimes)
+        if (time.kind == kind)
+            return time.minutes;
+    return otherStep.value;
+}
+constexpr Fact newHolesStep{15, "min", "marking, four holes, filing", "engineering judgement"};
+
 // ---- limits of parts whose maker states none ----
 constexpr Fact cardLimit{87, "\u00b0C", "a card with open fans slows down", "common practice, no source"};
 constexpr Fact blowerLimit{83, "\u00b0C", "a card with a blower slows down", "common practice, no source"};
