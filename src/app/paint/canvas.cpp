@@ -21,12 +21,26 @@ bool Canvas::isVector() const {
 }
 
 const Canvas::Type& Canvas::type(double px, Weight w) const {
-    const int key = static_cast<int>(std::lround(px * 4)) * 4 + static_cast<int>(w);
-    const auto it = m_types.find(key);
-    if (it != m_types.end())
+    thread_local std::map<int, Type> types; // by size on the screen and weight: the same in every theme
+    const int key = static_cast<int>(std::lround(px * t.textScale * 4)) * 4 + static_cast<int>(w);
+    if (const auto it = types.find(key); it != types.end())
         return it->second;
     const QFont font = t.font(px, w);
-    return m_types.emplace(key, Type{font, QFontMetricsF(font)}).first->second;
+    return types.emplace(key, Type{font, QFontMetricsF(font), {}}).first->second;
+}
+
+/// Most texts of a frame stood in the one before.
+double Canvas::Type::width(const QString& s) const {
+    constexpr qsizetype most = 4000;
+    if (const auto it = widths.constFind(s); it != widths.cend())
+        return *it;
+    if (widths.size() >= most)
+        widths.clear();
+    return *widths.insert(s, metrics.horizontalAdvance(s));
+}
+
+QString Canvas::Type::elided(const QString& s, double widthPx) const {
+    return width(s) <= widthPx ? s : metrics.elidedText(s, Qt::ElideRight, widthPx);
 }
 
 void Canvas::text(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, Qt::Alignment align) {
@@ -43,22 +57,23 @@ double Canvas::number(double x, double y, const QString& n, const QString& unit,
     return x + 4 + width(unit, 11.5);
 }
 
-double Canvas::width(const QString& s, double px, Weight w) const { return type(px, w).metrics.horizontalAdvance(s); }
+double Canvas::width(const QString& s, double px, Weight w) const { return type(px, w).width(s); }
 
 QString Canvas::elided(const QString& s, double widthPx, double px, Weight w) const {
-    return type(px, w).metrics.elidedText(s, Qt::ElideRight, widthPx);
+    return type(px, w).elided(s, widthPx);
 }
 
 double Canvas::paragraph(const QRectF& r, const QString& s, double px, Weight w, const QColor& c, int maxLines) {
     p.setFont(type(px, w).font);
     p.setPen(c);
-    const QFontMetricsF& metrics = type(px, w).metrics;
+    const Type& words = type(px, w);
+    const QFontMetricsF& metrics = words.metrics;
     const double lineHeight = std::ceil(metrics.height() * 1.06);
     QStringList lines;
     QString line;
     for (const QString& word : s.split(QLatin1Char(' '), Qt::SkipEmptyParts)) {
         const QString next = line.isEmpty() ? word : line + QLatin1Char(' ') + word;
-        if (metrics.horizontalAdvance(next) > r.width() && !line.isEmpty()) {
+        if (words.width(next) > r.width() && !line.isEmpty()) {
             lines << line;
             line = word;
         } else {
@@ -68,13 +83,12 @@ double Canvas::paragraph(const QRectF& r, const QString& s, double px, Weight w,
     if (!line.isEmpty())
         lines << line;
     if (lines.size() > maxLines) {
-        lines[maxLines - 1] =
-            metrics.elidedText(QStringList(lines.mid(maxLines - 1)).join(QLatin1Char(' ')), Qt::ElideRight, r.width());
+        lines[maxLines - 1] = words.elided(QStringList(lines.mid(maxLines - 1)).join(QLatin1Char(' ')), r.width());
         lines = lines.mid(0, maxLines);
     }
     double y = r.top();
     for (const QString& l : lines) {
-        p.drawText(QPointF(r.left(), y + metrics.ascent()), metrics.elidedText(l, Qt::ElideRight, r.width()));
+        p.drawText(QPointF(r.left(), y + metrics.ascent()), words.elided(l, r.width()));
         y += lineHeight;
     }
     return y - r.top();

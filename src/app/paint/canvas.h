@@ -7,6 +7,7 @@
 #include "core/explain/working.h"
 
 #include <QFontMetricsF>
+#include <QHash>
 #include <QPainter>
 #include <QPainterPath>
 #include <QString>
@@ -116,11 +117,13 @@ private:
     struct Type {
         QFont font;
         QFontMetricsF metrics;
+        mutable QHash<QString, double> widths;
+        [[nodiscard]] double width(const QString& s) const;
+        [[nodiscard]] QString elided(const QString& s, double widthPx) const;
     };
     /// Fonts and their metrics are asked for hundreds of times a frame.
     const Type& type(double px, Weight w) const;
     core::Thing m_selected, m_hovered;
-    mutable std::map<int, Type> m_types;
 };
 
 } // namespace app
