@@ -118,6 +118,7 @@ class ThingsTest : public QObject {
 
     /// All sheets of a revision, with every list of Fit.
     static std::vector<app::Hit> hitsOf(const app::View& v) {
+        const app::Theme theme = app::Theme::light();
         app::FitAnswers answers;
         const auto& e = *v.evaluation();
         answers.measure = v.document.measures();
@@ -140,7 +141,7 @@ class ThingsTest : public QObject {
             QImage image(900, 760, QImage::Format_ARGB32_Premultiplied);
             QPainter p(&image);
             app::ListLook lists;
-            app::Canvas c(p, app::Theme::light());
+            app::Canvas c(p, theme);
             c.lists = &lists;
             paint(c, {8, 8, 884, 744});
             hits.insert(hits.end(), c.hits.begin(), c.hits.end());

@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/explain/fit_words.h"
-#include "support/demo.h"
+#include "support/json.h"
 #include "support/process.h"
 
 #include <QTemporaryDir>

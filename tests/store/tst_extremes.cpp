@@ -2,7 +2,7 @@
 #include "core/model/ranges.h"
 #include "core/verdict/judge.h"
 #include "store/project_fields.h"
-#include "support/demo.h"
+#include "support/json.h"
 #include "support/registry.h"
 
 #include <QtTest>

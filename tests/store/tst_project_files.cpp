@@ -1,8 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/build.h"
 #include "store/sqlite/database.h"
-#include "support/demo.h"
 #include "support/disk.h"
+#include "support/json.h"
 #include "support/registry.h"
 
 #include <QProcess>

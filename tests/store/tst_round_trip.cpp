@@ -2,6 +2,7 @@
 #include "core/model/build.h"
 #include "store/files.h"
 #include "store/project_fields.h"
+#include "support/json.h"
 #include "support/random_fields.h"
 #include "support/registry.h"
 

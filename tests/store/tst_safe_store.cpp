@@ -7,8 +7,8 @@
 #include "store/csv_fields.h"
 #include "store/pack.h"
 #include "store/run_files.h"
-#include "support/demo.h"
 #include "support/disk.h"
+#include "support/json.h"
 #include "support/registry.h"
 
 #include <random>

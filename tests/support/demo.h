@@ -2,7 +2,6 @@
 #pragma once
 #include "store/csv.h"
 #include "store/files.h"
-#include "store/project_json.h"
 #include "store/sqlite/database.h"
 
 #include <QFile>
@@ -19,13 +18,6 @@ inline core::Project demoProject() {
     if (!loaded)
         qFatal("%s", loaded.error().text().c_str());
     return std::move(loaded->project);
-}
-
-inline store::Json jsonFile(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly))
-        qFatal("%s is not there", qPrintable(path));
-    return store::Json::parse(file.readAll().toStdString());
 }
 
 /// A sample log of tests/data as a run.

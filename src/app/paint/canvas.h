@@ -37,6 +37,7 @@ class Canvas {
 public:
     Canvas(QPainter& painter, const Theme& theme, core::Thing selected = {}, core::Thing hovered = {})
         : p(painter), t(theme), m_selected(std::move(selected)), m_hovered(std::move(hovered)) {}
+    Canvas(QPainter& painter, Theme&& gone, core::Thing = {}, core::Thing = {}) = delete; // it is kept by reference
 
     QPainter& p;
     const Theme& t;

@@ -8,6 +8,19 @@
 #include <vector>
 
 namespace core {
+
+Thing::Thing() = default;
+Thing::Thing(const Thing& other) = default;
+Thing::Thing(Thing&& other) noexcept = default;
+Thing& Thing::operator=(const Thing& other) = default;
+Thing& Thing::operator=(Thing&& other) noexcept = default;
+Thing::~Thing() = default;
+bool operator==(const Thing& a, const Thing& b) {
+    return static_cast<const AnyThing&>(a) == static_cast<const AnyThing&>(b);
+}
+std::strong_ordering operator<=>(const Thing& a, const Thing& b) {
+    return static_cast<const AnyThing&>(a) <=> static_cast<const AnyThing&>(b);
+}
 namespace {
 
 constexpr std::array<std::string_view, 6> totalWords{"noise", "power", "volume", "balance", "mass", "price"};
@@ -204,11 +217,11 @@ std::vector<std::string_view> split(std::string_view text) {
 /// Tries the kinds of the variant one after another.
 template <std::size_t I = 1>
 Result<Thing> readKind(std::string_view whole, std::string_view kind, std::string_view rest) {
-    if constexpr (I == std::variant_size_v<Thing>) {
+    if constexpr (I == std::variant_size_v<AnyThing>) {
         return problem("thing \"" + std::string(whole) + "\"", "\"" + std::string(kind) + "\" is no kind of thing",
                        "e.g. part:tray/cpu, target:noise or total:power");
     } else {
-        using Ref = std::variant_alternative_t<I, Thing>;
+        using Ref = std::variant_alternative_t<I, AnyThing>;
         if (kind != kindOf<Ref>)
             return readKind<I + 1>(whole, kind, rest);
         Ref ref;

@@ -122,11 +122,23 @@ struct TopicRef {
 };
 
 /// One of them, or nothing.
-using Thing = std::variant<std::monostate, PartRef, FanRef, GapRef, OpeningRef, ChamberRef, PortRef, LeadRef, TargetRef,
-                           RevisionRef, RunRef, ChannelRef, StepRef, MadeRef, ScrewRef, RoomRef, WayRef, DimensionRef,
-                           MendRef, TotalRef, TopicRef>;
+using AnyThing = std::variant<std::monostate, PartRef, FanRef, GapRef, OpeningRef, ChamberRef, PortRef, LeadRef,
+                              TargetRef, RevisionRef, RunRef, ChannelRef, StepRef, MadeRef, ScrewRef, RoomRef, WayRef,
+                              DimensionRef, MendRef, TotalRef, TopicRef>;
+/// A class of its own for the same reason as Change: copying and comparing twenty kinds is compiled once.
+struct Thing : AnyThing {
+    using AnyThing::AnyThing;
+    Thing();
+    Thing(const Thing& other);
+    Thing(Thing&& other) noexcept;
+    Thing& operator=(const Thing& other);
+    Thing& operator=(Thing&& other) noexcept;
+    ~Thing();
+    friend bool operator==(const Thing& a, const Thing& b);
+    friend std::strong_ordering operator<=>(const Thing& a, const Thing& b);
+};
 
-[[nodiscard]] constexpr bool isNothing(const Thing& thing) { return std::holds_alternative<std::monostate>(thing); }
+[[nodiscard]] inline bool isNothing(const Thing& thing) { return std::holds_alternative<std::monostate>(thing); }
 [[nodiscard]] std::string_view totalWord(Total total); ///< "noise", "power", ...
 
 /// "part:tray/cpu", "gap:tray/cpu#lid|#right wall|x", "noise": the one text form, for files, the command line and

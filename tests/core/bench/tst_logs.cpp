@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bench/analyse.h"
 #include "core/model/build.h"
-#include "support/demo.h"
+#include "support/json.h"
 #include "support/registry.h"
 
 namespace tst_logs {

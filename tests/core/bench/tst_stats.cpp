@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/bench/analyse.h"
-#include "support/demo.h"
+#include "support/json.h"
 #include "support/registry.h"
 
 namespace tst_stats {

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "support/demo.h" // before <span>: the meta-object compiler stumbles over it
+#include "support/json.h" // before <span>: the meta-object compiler stumbles over it
 
 #include "core/model/standard_sizes.h"
 #include "support/registry.h"

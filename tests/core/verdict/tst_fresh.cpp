@@ -3,7 +3,7 @@
 #include "core/model/blank_case.h"
 #include "core/model/choices.h"
 #include "core/verdict/judge.h"
-#include "support/demo.h"
+#include "support/json.h"
 #include "support/registry.h"
 #endif
 
