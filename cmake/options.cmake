@@ -11,6 +11,9 @@ option(MD_WERROR "Treat warnings as errors" ON)
 set(CMAKE_CXX_FLAGS_RELEASE "-O2 -DNDEBUG")
 
 add_library(md_options INTERFACE)
+if(MD_UNITY AND CMAKE_CXX_COMPILER_ID STREQUAL "GNU") # several files at once: the compiler's own memory is tidied less often
+    target_compile_options(md_options INTERFACE --param=ggc-min-expand=300 --param=ggc-min-heapsize=1048576)
+endif()
 target_compile_options(md_options INTERFACE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion
     -Wno-missing-field-initializers # designated initialisers leave the rest at their defaults on purpose
     $<$<CXX_COMPILER_ID:GNU>:-Wno-stringop-overflow -Wno-stringop-overread -Wno-array-bounds -Wno-restrict> # false alarms of GCC 12 on std::string

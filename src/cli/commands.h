@@ -61,8 +61,10 @@ struct Asked {
 void print(const store::Json& json);
 /// Text for standard output, control characters made visible; the same in every locale.
 void put(const std::string& text);
+/// As printf, compiled once.
+void putFormatted(fmt::string_view format, fmt::printf_args arguments);
 template <class... Arguments> void say(const char* format, const Arguments&... arguments) {
-    put(fmt::sprintf(format, arguments...));
+    putFormatted(format, fmt::make_printf_args(arguments...));
 }
 /// A line in the reader's units.
 inline void sayTo(const core::Reader& reader, const core::Sentence& line) { put(reader.text(line) + "\n"); }

@@ -25,6 +25,8 @@ void put(const std::string& text) {
     std::fwrite(clean.data(), 1, clean.size(), stdout);
 }
 
+void putFormatted(fmt::string_view format, fmt::printf_args arguments) { put(fmt::vsprintf(format, arguments)); }
+
 int finished(int code) {
     errno = 0;
     if (std::fflush(stdout) == 0 && !std::ferror(stdout))

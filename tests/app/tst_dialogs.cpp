@@ -335,6 +335,27 @@ private slots:
         }
         QVERIFY(named > 0);
     }
+    /// With a window it is worked out beside it: what is typed is there at once, the figures follow, of the newest
+    /// only.
+    void previewFollows() {
+        (void)m_context.document.result();
+        m_context.document.setBackground(true);
+        {
+            ChangeDialog dialog(m_context, core::PartRef{"tray/cpu/lid"}, nullptr);
+            auto* part = in<QComboBox>(&dialog, "part");
+            auto* preview = in<QLabel>(&dialog, "preview");
+            const int l47 = part->findData("cooler-l47"), l55 = part->findData("cooler-l55");
+            part->setCurrentIndex(l55);
+            part->setCurrentIndex(l47);
+            QVERIFY(!preview->isEnabled()); // of before, and marked as such
+            part->setCurrentIndex(l55);
+            QTRY_VERIFY(preview->isEnabled());
+            QVERIFY2(preview->text().contains("Cooler L55") && preview->text().contains("tightest gap"),
+                     qPrintable(preview->text()));
+        }
+        m_context.document.stages().waitForAll();
+        m_context.document.setBackground(false);
+    }
     void speedIsSaidAsItIsTyped() {
         ChangeDialog dialog(m_context, core::FanRef{"side-a"}, nullptr);
         in<QDoubleSpinBox>(&dialog, "duty")->setValue(100);
