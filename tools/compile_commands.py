@@ -22,12 +22,19 @@ def plain_copy(header, folder):
 
 
 def write(tree, folder, paths=()):
-    """Writes them into @p folder; answers the files of src/ to look at: @p paths, or all."""
+    """Writes them into @p folder; answers the files of src/ to look at: those at or below @p paths, or all. Ends with
+    words where a path has none, as in a tree that takes several sources together."""
     kept = []
     for entry in json.loads((pathlib.Path(tree) / "compile_commands.json").read_text()):
         if entry["file"].startswith(str(ROOT / "src")) and entry["file"].endswith(".cpp"):
             entry["command"] = PCH.sub(lambda m: plain_copy(m[1], folder), GCC_ONLY.sub("", entry["command"]))
             kept.append(entry)
     (pathlib.Path(folder) / "compile_commands.json").write_text(json.dumps(kept))
-    wanted = [str(pathlib.Path(p).resolve()) for p in paths]
-    return sorted({e["file"] for e in kept if not wanted or e["file"] in wanted})
+    files = {pathlib.Path(e["file"]) for e in kept}
+    found = set()
+    for path in [pathlib.Path(p).resolve() for p in paths] or [ROOT / "src"]:
+        here = {f for f in files if f == path or path in f.parents}
+        if not here:
+            raise SystemExit(f"{path}: no source of it is compiled by itself in {tree}: configure one with -DMD_UNITY=OFF")
+        found |= here
+    return sorted(map(str, found))
