@@ -165,7 +165,8 @@ core::verdict::RunAnalyses Results::analyses(const std::function<bool(const core
     for (const core::Run& run : m_project->runs)
         if (isWanted(run)) {
             m_store.wait({Stage::Run, run.id});
-            all[run.id] = analysis(run).value;
+            if (const auto answer = analysis(run); answer.standing == Standing::Ready)
+                all[run.id] = answer.value;
         }
     return all;
 }

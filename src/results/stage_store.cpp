@@ -28,6 +28,7 @@ void StageStore::clear() {
             *e.stop = true;
     m_quick.stop();
     m_long.stop();
+    m_pressed.stop();
     m_entries.clear();
     m_afterPainting.clear();
     m_pending = 0;
@@ -36,7 +37,9 @@ void StageStore::clear() {
 Workers& StageStore::workersFor(core::stages::Stage stage) {
     using core::stages::Stage;
     const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends ||
-                           stage == Stage::Ways || stage == Stage::Trials || stage == Stage::Search;
+                           stage == Stage::Ways || stage == Stage::Trials;
+    if (stage == Stage::Search)
+        return m_pressed;
     return takesLong ? m_long : m_quick;
 }
 
@@ -44,11 +47,12 @@ void StageStore::forget(const Key& key) {
     const auto it = m_entries.find(key);
     if (it == m_entries.end())
         return;
-    if (it->second.waiting) {
+    const bool waiting = it->second.waiting;
+    if (waiting)
         *it->second.stop = true;
-        --m_pending;
-    }
     m_entries.erase(it);
+    if (waiting && --m_pending == 0)
+        Q_EMIT idle();
 }
 
 StageStore::Kept StageStore::kept() const {

@@ -168,7 +168,8 @@ private:
     int m_pending = 0, m_startedWhilePainting = 0;
     std::shared_ptr<Counts> m_started = std::make_shared<Counts>();
     [[nodiscard]] Workers& workersFor(core::stages::Stage stage);
-    Workers m_quick{1}, m_long{1}; ///< what takes long never stands before what is looked at
+    /// What takes long never stands before what is looked at, nor before what somebody pressed a button for.
+    Workers m_quick{1}, m_long{1}, m_pressed{1};
 };
 
 class StageStore::Kept {

@@ -182,6 +182,24 @@ private slots:
         }
         QCOMPARE(now.result().verdict.proven, later.result().verdict.proven);
     }
+    /// What a dialog asks for is told to the dialog: the window does not paint anew for each key.
+    void previewsAndSearchesAreNoNews() {
+        Document d;
+        d.setBackground(true);
+        d.reset(m_demo, {});
+        d.finishAnalyses();
+        (void)d.result();
+        QTRY_VERIFY(d.stages().isIdle());
+        QTest::qWait(300); // what is told together has been told
+        QSignalSpy changed(&d, &Document::changed), published(&d.stages(), &StageStore::published);
+        const auto other = std::make_shared<core::Project>(m_demo);
+        (void)d.results().preview(other, "R3", d.revision());
+        (void)d.results().search(d.revision(), {.kinds = {core::PartKind::Cooler}});
+        QTRY_VERIFY(published.count() >= 2);
+        QTRY_VERIFY(d.stages().isIdle());
+        QTest::qWait(300);
+        QCOMPARE(changed.count(), 0);
+    }
     void waitingForAnalyses() {
         Document d;
         d.setBackground(true);

@@ -68,6 +68,25 @@ private slots:
         QCOMPARE(*answer.value, 5);
         QCOMPARE(published.count(), 1); // the others told nobody
     }
+    /// What somebody pressed a button for does not stand behind hundreds of analyses; forgotten work is no longer
+    /// waited for, and who works in idle time is told.
+    void aSearchWaitsForNobody() {
+        StageStore store;
+        store.setPace(StageStore::Pace::Beside);
+        QSignalSpy idle(&store, &StageStore::idle);
+        Slow run, search;
+        (void)store.ask<int>({Stage::Run, "a"}, 1, run(1));
+        QTRY_COMPARE(run.begun->load(), 1);
+        (void)store.ask<int>({Stage::Search, "R1"}, 1, search(1));
+        QTRY_COMPARE(search.begun->load(), 1);
+        *run.go = true;
+        QTRY_VERIFY(!store.isPending({Stage::Run, "a"}));
+        QVERIFY(!store.isIdle());
+        QCOMPARE(idle.count(), 0);
+        store.forget({Stage::Search, "R1"});
+        QTRY_COMPARE(idle.count(), 1);
+        QVERIFY(store.isIdle());
+    }
     void whatWasThereStays() {
         StageStore store;
         store.setPace(StageStore::Pace::Beside);

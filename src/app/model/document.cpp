@@ -217,6 +217,8 @@ void Document::tell() {
 
 void Document::onPublished(const StageStore::Key& key) {
     using core::stages::Stage;
+    if (key.stage == Stage::Preview || key.stage == Stage::Search)
+        return; // told to the dialog that asked
     const bool lookedAt = key.stage != Stage::Run && key.of == m_revision;
     if (lookedAt && (m_newProject || m_newRevision))
         tell();
