@@ -20,9 +20,10 @@ function(md_core_module name)
     endif()
 endfunction()
 
-# A library with Qt. Strings are never converted silently.
+# A library with Qt. Strings are never converted silently. LARGE: headers are worth parsing ahead also where its sources
+# are built together, a few at a time.
 function(md_qt_module name)
-    cmake_parse_arguments(M "" "" "SOURCES;USES;QT;LIBS;PCH" ${ARGN})
+    cmake_parse_arguments(M "LARGE" "" "SOURCES;USES;QT;LIBS;PCH" ${ARGN})
     add_library(${name} STATIC ${M_SOURCES})
     set_target_properties(${name} PROPERTIES AUTOMOC ON AUTORCC ON UNITY_BUILD ${MD_UNITY})
     target_include_directories(${name} PUBLIC ${PROJECT_SOURCE_DIR}/src)
@@ -31,7 +32,7 @@ function(md_qt_module name)
     foreach(qt ${M_QT})
         target_link_libraries(${name} PUBLIC Qt6::${qt})
     endforeach()
-    if(M_PCH)
+    if(M_PCH AND (M_LARGE OR NOT MD_UNITY))
         target_precompile_headers(${name} PRIVATE ${M_PCH})
     endif()
 endfunction()

@@ -14,7 +14,11 @@ struct RunReads {
     double referenceRoomC = 0;
     std::map<std::string, double> capC;
     std::optional<double> roomC, loadStartS, loadEndS;
-    bool operator==(const RunReads&) const = default;
+    friend bool operator==(const RunReads& a, const RunReads& b) {
+        return a.referenceRoomC == b.referenceRoomC && a.capC == b.capC && a.roomC == b.roomC &&
+               a.loadStartS == b.loadStartS && a.loadEndS == b.loadEndS &&
+               (a.samples == b.samples || (a.samples && b.samples && core::sameSamples(*a.samples, *b.samples)));
+    }
 };
 
 /// What a revision's results read: the project but for what other revisions and their runs hold.
@@ -116,6 +120,9 @@ void Results::setProject(std::shared_ptr<const core::Project> project) {
             for (const Stage stage : {Stage::Verdict, Stage::Rooms, Stage::Mends, Stage::Measures, Stage::Ways,
                                       Stage::Trials, Stage::Search})
                 m_store.forget({stage, r.id});
+    for (const core::Run& run : m_project->runs)
+        if (!project->run(run.id))
+            m_store.forget({Stage::Run, run.id});
     m_project = std::move(project);
     m_looks.clear();
     m_runs.clear();

@@ -63,6 +63,12 @@ StageStore::Kept StageStore::kept() const {
     return kept;
 }
 
+StageStore::Kept StageStore::kept(core::stages::Stage only) const {
+    Kept kept = this->kept();
+    std::erase_if(kept.m_entries, [&](const auto& entry) { return entry.first.stage != only; });
+    return kept;
+}
+
 void StageStore::begin(Kept kept) { m_entries = std::move(kept.m_entries); }
 
 const StageStore::Entry& StageStore::request(const Key& key, std::any reads, Same same, Work work) {

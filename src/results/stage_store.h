@@ -110,6 +110,7 @@ public:
     /// What is ready, to begin another store with: results are never changed, so two may hold the same.
     class Kept;
     [[nodiscard]] Kept kept() const;
+    [[nodiscard]] Kept kept(core::stages::Stage only) const;
     void begin(Kept kept);
 
     /// How often a stage was started, since the program began; a stage that was remembered does not count.

@@ -31,6 +31,27 @@ private slots:
         QVERIFY(!d.isModified());
     }
 
+    /// What was worked out of a log holds for the same log opened again, and for no other.
+    void anOpenedLogIsAnalysedOnce() {
+        Document d;
+        d.reset(m_demo, {});
+        (void)d.analyses();
+        const int before = d.stages().started(core::stages::Stage::Run);
+        core::Project again = m_demo;
+        for (core::Run& run : again.runs)
+            run.samples = std::make_shared<core::Samples>(*run.samples);
+        d.reset(again, {});
+        QCOMPARE(d.analyses().size(), m_demo.runs.size());
+        QCOMPARE(d.stages().started(core::stages::Stage::Run), before);
+        auto other = std::make_shared<core::Samples>(*again.runs.front().samples);
+        other->channels.front().values.front() += 1;
+        again.runs.front().samples = other;
+        d.reset(again, {});
+        (void)d.analyses();
+        QCOMPARE(d.stages().started(core::stages::Stage::Run), before + 1);
+        d.reset({}, {});
+        QVERIFY(!d.stages().peek<core::bench::RunAnalysis>({core::stages::Stage::Run, again.runs.front().id}).value);
+    }
     void changeOfALoggedRevisionMakesANewOne() {
         Document d;
         d.reset(m_demo, {});

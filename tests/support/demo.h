@@ -13,11 +13,15 @@ inline QString sourcePath(const char* relative) {
     return QStringLiteral(MD_SOURCE_DIR) + QLatin1Char('/') + QString::fromUtf8(relative);
 }
 
-inline core::Project demoProject() {
-    auto loaded = store::openProject(sourcePath("data/demo/dig-tent"));
-    if (!loaded)
-        qFatal("%s", loaded.error().text().c_str());
-    return std::move(loaded->project);
+/// Read once a program; a copy shares its parts and logs.
+inline const core::Project& demoProject() {
+    static const core::Project demo = [] {
+        auto loaded = store::openProject(sourcePath("data/demo/dig-tent"));
+        if (!loaded)
+            qFatal("%s", loaded.error().text().c_str());
+        return std::move(loaded->project);
+    }();
+    return demo;
 }
 
 /// A sample log of tests/data as a run.

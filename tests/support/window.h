@@ -19,7 +19,15 @@ struct Window {
     app::Context context;
     std::unique_ptr<app::MainWindow> window;
 
+    /// Logs of the demo are analysed once for all windows of a program.
+    static results::StageStore::Kept analysedDemo() {
+        results::Results results(std::make_shared<core::Project>(demoProject()));
+        (void)results.analyses();
+        return results.store().kept(core::stages::Stage::Run);
+    }
     explicit Window(const QString& folder = {}) {
+        static const results::StageStore::Kept known = analysedDemo();
+        document().stages().begin(known);
         app::loadFonts();
         context.settings = {};
         context.settings.dataFolder = folder.isEmpty() ? data.path() : folder;
@@ -35,8 +43,12 @@ struct Window {
     [[nodiscard]] app::Document& document() { return context.document; }
     /// Opens a copy of the demo, so that saving never touches the source tree.
     QString openDemo(const QTemporaryDir& dir) {
-        const QString path = dir.filePath(QStringLiteral("demo.minidraft"));
-        if (!store::saveProject(demoProject(), path) || !window->openPath(path))
+        static const QTemporaryDir once;
+        const QString saved = once.filePath(QStringLiteral("demo.minidraft")),
+                      path = dir.filePath(QStringLiteral("demo.minidraft"));
+        if (!QFile::exists(saved) && !store::saveProject(demoProject(), saved))
+            qFatal("the demo cannot be saved");
+        if (!QFile::copy(saved, path) || !window->openPath(path))
             qFatal("the demo cannot be opened");
         QApplication::processEvents();
         return path;

@@ -53,7 +53,10 @@ Document::Document(QObject* parent)
 
 void Document::resetAt(core::Project project, Place place) {
     m_undo.clear();
+    // What was worked out of a log holds for the same log, opened again or taken from what was rescued.
+    auto runs = stages().kept(core::stages::Stage::Run);
     stages().clear();
+    stages().begin(std::move(runs));
     m_place = std::move(place);
     m_revision = !project.baseline.empty() ? project.baseline : std::string{};
     for (const core::Revision& r : project.revisions)
