@@ -24,6 +24,9 @@ struct Options {
     std::string sheet;              ///< sections: "own", "A4" or "A3"; empty: own, fitted A4
     double scale = 0;               ///< sections: 0 is true size, or what fits with @c fitPage
     std::string what;               ///< schema: "project", "shelf" or "tables"
+    // start
+    std::vector<std::string> sizes; ///< "KEY=MM"
+    std::string way, parts;
     // import
     std::string log, name;
     std::vector<std::string> subjects; ///< "COLUMN=MOUNT"
@@ -87,6 +90,7 @@ int exportFolder(const Options& options);
 int sections(const Options& options);
 int schema(const Options& options);
 int capture(const Options& options);
+int start(const Options& options);
 
 /// Findings as every command prints them: those in their order; @p counts picks those the command is about, whose
 /// blockers decide what it ends with.

@@ -74,6 +74,14 @@ int run(int argc, char** argv) {
     capture->add_option("--seconds", o.seconds, "stop after so many seconds of readings");
     capture->add_option("source", o.source, "program that writes the line protocol, or socket:NAME")->required();
     capture->add_option("arguments", o.sourceArguments, "arguments of that program, after --");
+    auto* start = add("start", "begin a project with a usual arrangement; without one, list them", cli::start);
+    start->add_option("arrangement", o.what, "e.g. tall");
+    start->add_option("-o,--output", o.output, "file or folder to write");
+    start->add_option("--size", o.sizes, "KEY=MM: a size you measured; may be repeated");
+    start->add_option("--way", o.way, "another way to use the same box");
+    start->add_option("--name", o.name, "of the project");
+    start->add_option("--parts", o.parts, "parts file with standard sizes: adds the parts it is meant for");
+    withForce(start, "replace another project that stands there");
     CLI::App* schema =
         cli.add_subcommand("schema", "the JSON Schema of a project or a parts file, or all fields as tables");
     schema->callback([&command] { command = cli::schema; });

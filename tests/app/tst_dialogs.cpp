@@ -1,9 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/brief/brief_dialog.h"
+#include "app/stations/brief/start_dialog.h"
 #include "app/stations/make/printer_dialog.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/import_dialog.h"
-#include "app/ui/dialogs/new_project_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/dialogs/record_dialog.h"
@@ -39,49 +39,62 @@ private slots:
         m_context.document.reset(support::demoProject(), {});
     }
 
-    void newProjectInInches() {
+    void startInInches() {
         m_context.settings.units.inch = true;
-        NewProjectDialog dialog(m_context, nullptr);
+        StartDialog dialog(m_context, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
         core::Project made;
-        connect(&dialog, &NewProjectDialog::created, this, [&](const core::Project& p) { made = p; });
+        connect(&dialog, &StartDialog::created, this, [&](const core::Project& p) { made = p; });
         in<QDoubleSpinBox>(&dialog, "width")->setValue(5); // inch
         in<QComboBox>(&dialog, "material")->setCurrentIndex(2);
         dialog.accept();
-        QCOMPARE(made.shelf.size(), std::size_t{1});
         QCOMPARE_LE(std::abs(made.shelf[0].size[0].value.mm() - 127), 0.01);
         QCOMPARE(std::get<core::CaseSpec>(made.shelf[0].spec).material, core::WallMaterial::Plastic);
         QVERIFY(core::validate(made).empty());
         QVERIFY(core::resolve(made, "R1"));
     }
-    /// Openings are asked for: what is closed has neither grille nor fan place, and what nobody touched is called
-    /// assumed.
-    void openingsAreAskedFor() {
-        NewProjectDialog dialog(m_context, nullptr);
-        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
-        core::Project made;
-        connect(&dialog, &NewProjectDialog::created, this, [&](const core::Project& p) { made = p; });
-        auto* assumed = in<QLabel>(&dialog, "assumed");
-        QVERIFY(assumed->text().contains("openings"));
-        in<QCheckBox>(&dialog, "open-top")->click();
-        in<QCheckBox>(&dialog, "open-left")->click();
-        in<QDoubleSpinBox>(&dialog, "perforation")->setValue(60);
-        QVERIFY(!assumed->text().contains("openings"));
-        in<QDoubleSpinBox>(&dialog, "width")->setValue(8); // inch: wide enough for a fan on top
-        dialog.accept();
-        const auto& spec = std::get<core::CaseSpec>(made.shelf[0].spec);
-        std::set<core::Side> sides;
-        for (const core::Opening& o : spec.openings) {
-            sides.insert(o.side);
-            QCOMPARE(o.perforation, 0.6);
+    /// Every arrangement can be chosen and begun with; drawing, litres and words follow.
+    void everyArrangementBegins() {
+        for (int row = 0; row < static_cast<int>(core::arrange::arrangements().size()); ++row) {
+            StartDialog dialog(m_context, nullptr);
+            dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+            core::Project made;
+            connect(&dialog, &StartDialog::created, this, [&](const core::Project& p) { made = p; });
+            dialog.show();
+            auto* grid = in<ArrangementGrid>(&dialog, "arrangements");
+            grid->setFocus();
+            QTest::keyClick(grid, Qt::Key_Home);
+            for (int i = 0; i < row; ++i)
+                QTest::keyClick(grid, i % 3 == 2 ? Qt::Key_Down : Qt::Key_Right);
+            grid->choose(row);
+            const auto& a = core::arrange::arrangements()[static_cast<std::size_t>(row)];
+            const QString litres = in<QLabel>(&dialog, "litres")->text();
+            in<QDoubleSpinBox>(&dialog, "width")->stepUp();
+            QVERIFY(in<QLabel>(&dialog, "litres")->text() != litres);
+            QVERIFY2(a.meant.empty() || in<QLabel>(&dialog, "check")->text().contains("nothing is short"),
+                     qPrintable(in<QLabel>(&dialog, "check")->text()));
+            QApplication::processEvents();
+            QTest::keyClick(grid, Qt::Key_Return);
+            QCOMPARE(dialog.focusWidget(), in<QDoubleSpinBox>(&dialog, "width"));
+            QTest::keyClick(dialog.focusWidget(), Qt::Key_Return, Qt::ControlModifier);
+            QCOMPARE(qs(made.shelf[0].name), qs(a.name));
+            QVERIFY(core::validate(made).empty());
         }
-        QVERIFY(!sides.contains(core::Side::Top));
-        QVERIFY(sides.contains(core::Side::Left) && sides.contains(core::Side::Right) &&
-                sides.contains(core::Side::Front));
-        const auto& mounts = made.shelf[0].mounts;
-        QVERIFY(std::none_of(mounts.begin(), mounts.end(), [](const auto& m) { return m.id == "top-fan"; }));
-        QVERIFY(std::any_of(mounts.begin(), mounts.end(), [](const auto& m) { return m.id == "left-fan"; }));
-        QVERIFY(core::validate(made).empty());
+    }
+    /// What does not go in is said with the gap, and refuses nothing; a size nobody can build keeps the last picture.
+    void whatDoesNotGoInIsSaid() {
+        StartDialog dialog(m_context, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        auto* check = in<QLabel>(&dialog, "check");
+        in<QDoubleSpinBox>(&dialog, "width")->setValue(70);
+        QVERIFY2(check->text().contains("overlap") && !check->text().contains("nothing is short"),
+                 qPrintable(check->text()));
+        const QString litres = in<QLabel>(&dialog, "litres")->text();
+        in<QDoubleSpinBox>(&dialog, "spine")->setValue(305);
+        QVERIFY2(check->text().contains("Cooler bay"), qPrintable(check->text()));
+        QCOMPARE(in<QLabel>(&dialog, "litres")->text(), litres);
+        in<QPushButton>(&dialog, "usualSizes")->click();
+        QVERIFY2(check->text().contains("nothing is short"), qPrintable(check->text()));
     }
     /// Enter on an entry of the shelf goes on to its fields: choosing is not adding.
     void enterOnTheShelfDoesNotAdd() {
@@ -96,25 +109,23 @@ private slots:
         QCOMPARE(in<QLineEdit>(&dialog, "name")->selectedText(), in<QLineEdit>(&dialog, "name")->text());
     }
     void sourceSetsTheTolerance() {
-        NewProjectDialog dialog(m_context, nullptr);
+        StartDialog dialog(m_context, nullptr);
         dialog.setAttribute(Qt::WA_DeleteOnClose, false);
         core::Project made;
-        connect(&dialog, &NewProjectDialog::created, this, [&](const core::Project& p) { made = p; });
-        auto* source = in<QComboBox>(&dialog, "source");
+        connect(&dialog, &StartDialog::created, this, [&](const core::Project& p) { made = p; });
+        in<QDoubleSpinBox>(&dialog, "depth")->setValue(320);
+        auto* source = in<QComboBox>(&dialog, "source-depth");
+        QCOMPARE(source->currentData().toInt(), static_cast<int>(core::Source::Caliper)); // typed: somebody measured
         source->setCurrentIndex(source->findData(static_cast<int>(core::Source::SteelRule)));
-        auto* assumed = in<QLabel>(&dialog, "assumed");
-        QVERIFY(assumed->text().contains("width, depth, height, openings"));
-        in<QDoubleSpinBox>(&dialog, "depth")->setValue(12); // inch
+        Q_EMIT source->activated(source->currentIndex());
         // The figure that stands there, typed again, is stated too.
         auto* height = in<QDoubleSpinBox>(&dialog, "height");
         height->selectAll();
         QTest::keyClicks(height, height->cleanText());
-        QVERIFY(assumed->text().contains("width") && !assumed->text().contains("depth") &&
-                !assumed->text().contains("height"));
         dialog.accept();
         QCOMPARE(made.shelf[0].size[1].tolerance.mm(), 0.5);
         QCOMPARE(made.shelf[0].size[1].source, core::Source::SteelRule);
-        QCOMPARE(made.shelf[0].size[2].source, core::Source::SteelRule);
+        QCOMPARE(made.shelf[0].size[2].source, core::Source::Caliper);
         QCOMPARE(made.shelf[0].size[0].source, core::Source::Estimate); // nobody stated it
         QVERIFY(made.shelf[0].size[0].tolerance > made.shelf[0].size[1].tolerance);
     }

@@ -190,19 +190,19 @@ private slots:
         };
         for (const auto& [search, place] :
              {std::pair{"Mini-ITX", "tray"}, std::pair{"65 W", "tray/cpu"}, std::pair{"cooler 47", "tray/cpu/lid"},
-              std::pair{"Card 170", "card"}, std::pair{"SFX supply", "supply"}, std::pair{"120 x 15", "right-fan"}}) {
+              std::pair{"Card 170", "card"}, std::pair{"SFX supply", "supply"}, std::pair{"92 x 15", "side-a"}}) {
             const QString wrong = add(search, place);
             QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
         }
         const auto& e = w.document().result().evaluation;
         QVERIFY(e);
-        QCOMPARE(e->build.placed.size(), std::size_t{6});
+        QCOMPARE(e->build.placed.size(), std::size_t{7});
         QVERIFY(std::isfinite(w.cpu()) && w.cpu() > 30);
         QVERIFY(e->fit.gaps.size() > 5);
-        // One step of undo takes one part away again, from the shelf too.
+        // Six and the inner panel. One step of undo takes one part away again, from the shelf too.
         const auto shelf = w.document().project().shelf.size();
         w.key(Qt::Key_Z, Qt::ControlModifier);
-        QCOMPARE(w.document().result().evaluation->build.placed.size(), std::size_t{5});
+        QCOMPARE(w.document().result().evaluation->build.placed.size(), std::size_t{6});
         QCOMPARE(w.document().project().shelf.size(), shelf - 1);
         w.key(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
 

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/stations.h"
 #include "app/stations/registry.h"
+#include "app/ui/fields/number_box.h"
 #include "app/ui/shell/working_panel.h"
 #include "core/advise/what_to_change.h"
 #include "core/fit/measure_next.h"
 #include "core/fit/room.h"
 #include "support/builds.h"
+#include "support/painted_words.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -26,6 +28,15 @@ public:
             return {};
         asked.insert(QString::fromUtf8(text));
         return QStringLiteral("\u27e6") + QString::fromUtf8(text) + QStringLiteral("\u27e7");
+    }
+    [[nodiscard]] bool isEmpty() const override { return false; }
+};
+
+/// A language that writes a comma before decimals, and nothing else otherwise.
+class WithComma : public QTranslator {
+public:
+    [[nodiscard]] QString translate(const char*, const char* text, const char*, int) const override {
+        return qstrcmp(text, ".") == 0 ? QStringLiteral(",") : QString();
     }
     [[nodiscard]] bool isEmpty() const override { return false; }
 };
@@ -184,6 +195,35 @@ private slots:
             const QString text = QString::fromStdString(american.text(s));
             QVERIFY2(!metric.match(text).hasMatch(), qPrintable(text));
         }
+    }
+    /// Figures are written with the decimal mark of the language: on every sheet, in sentences and in fields.
+    void theDecimalMarkIsThatOfTheLanguage() {
+        WithComma language;
+        QCoreApplication::installTranslator(&language);
+        app::Document document;
+        document.reset(support::demoProject(), {});
+        core::UnitChoice units;
+        units.decimalMark = app::decimalMark();
+        const app::View v{document, core::Show(units)};
+        QStringList words;
+        app::FitLook look;
+        look.paper = true;
+        for (const auto& paint : std::initializer_list<std::function<void(app::Canvas&, const QRectF&)>>{
+                 [&](auto&c, const auto&r) { app::paintBrief(c, r, v); },
+                 [&](auto&c, const auto&r) { app::paintFit(c, r, v, look); },
+                 [&](auto&c, const auto&r) { app::paintAir(c, r, v); },
+                 [&](auto&c, const auto&r) { app::paintMake(c, r, v); },
+                 [&](auto&c, const auto&r) { app::paintBench(c, r, v, "r10-both"); },
+                 [&](auto&c, const auto&r) { app::paintVerdict(c, r, v); }})
+            words += support::paintedWords(paint);
+        app::NumberBox box;
+        box.setDecimals(2);
+        box.setValue(84.6);
+        words << box.text();
+        QCoreApplication::removeTranslator(&language);
+        static const QRegularExpression point(QStringLiteral("[0-9]\\.[0-9]"));
+        QVERIFY2(words.filter(point).isEmpty(), qPrintable(words.filter(point).join(QStringLiteral(" | "))));
+        QVERIFY(words.filter(QRegularExpression(QStringLiteral("[0-9],[0-9]"))).size() > 40);
     }
     /// In the real window: the line of findings and Working speak the reader's language.
     void theWindowSpeaksIt() {

@@ -11,7 +11,7 @@ ROOT, BIN = pathlib.Path(sys.argv[1]), pathlib.Path(sys.argv[2])
 # What each layer may include, by the folder its headers stand in.
 MAY = {
     "core/base": {"core/base"}, "core/model": {"core/base", "core/model"}, "core/air": {"core/base", "core/model", "core/air"},
-    "core/fit": {"core/base", "core/model", "core/fit"}, "core/acoustics": {"core/base", "core/model", "core/air", "core/acoustics"},
+    "core/arrange": {"core/base", "core/model", "core/arrange"}, "core/fit": {"core/base", "core/model", "core/fit"}, "core/acoustics": {"core/base", "core/model", "core/air", "core/acoustics"},
     "core/rules": {"core/base", "core/model", "core/fit", "core/air", "core/rules"}, "core/make": {"core/base", "core/model", "core/make"},
     "core/bench": {"core/base", "core/model", "core/bench"},
     "store": {"core", "store"}, "results": {"core", "results"}, "devices": {"core", "store", "devices"}, "rig": {"core", "store", "devices", "rig"}, "report": {"core", "report"},
@@ -32,7 +32,7 @@ def check(ok, what):
 
 
 # In the folder of a station painters and widgets stand side by side; these are the widgets.
-WIDGETS = re.compile(r"app/stations/(registry|station_page|\w+/\w+_(page|dialog|trace))\.(h|cpp)$")
+WIDGETS = re.compile(r"app/stations/(registry|station_page|\w+/\w+_(page|dialog|trace|grid))\.(h|cpp)$")
 
 
 def is_widget(path):

@@ -25,7 +25,7 @@ for page in pages:
         check(f"{page.name}: {link}", (page.parent / link).exists())
 
 # Every option of the programs is in its man page, and none more.
-for program, commands in (("mini-draft-cli", ["fit", "air", "bench", "verdict", "report", "import", "export", "sections", "capture"]), ("mini-draft-rig", [""])):
+for program, commands in (("mini-draft-cli", ["fit", "air", "bench", "verdict", "report", "import", "export", "sections", "capture", "start"]), ("mini-draft-rig", [""])):
     man = (ROOT / f"packaging/man/{program}.1").read_text().replace("\\-", "-")
     for command in commands:
         help_text = subprocess.run([BIN / program, *([command] if command else []), "--help"], capture_output=True, text=True).stdout

@@ -27,6 +27,10 @@ namespace app {
 
 [[nodiscard]] QString settleText(core::bench::SettleState state);
 
+/// The decimal mark of the language the program speaks.
+[[nodiscard]] char decimalMark();
+/// A number as the reader writes it, of whatever unit stands beside it.
+[[nodiscard]] QString digits(double value, int decimals, bool hasSign = false);
 [[nodiscard]] inline QString qs(std::string_view s) {
     return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
 }

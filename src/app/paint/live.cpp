@@ -128,9 +128,8 @@ Live fitLive(const View& v, const core::stages::Evaluation& e) {
 
 Live makeLive(const View& v, const core::stages::Evaluation& e) {
     const Mark mark = markOf(v, Station::Make);
-    return {mark == Mark::None
-                ? QObject::tr("nothing to make yet")
-                : QObject::tr("%1 h, %2 screws").arg(qs(core::fixed(e.make.hours, 1))).arg(e.make.screws),
+    return {mark == Mark::None ? QObject::tr("nothing to make yet")
+                               : QObject::tr("%1 h, %2 screws").arg(digits(e.make.hours, 1)).arg(e.make.screws),
             mark};
 }
 

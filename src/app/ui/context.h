@@ -17,6 +17,7 @@ struct Context {
     [[nodiscard]] core::Show show() const {
         core::UnitChoice units = settings.units;
         units.currency = document.project().currency;
+        units.decimalMark = decimalMark();
         return core::Show(units);
     }
     /// Who reads it: language, units, currency.

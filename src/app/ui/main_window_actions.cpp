@@ -3,6 +3,7 @@
 
 #include "app/stations/bench/bench_page.h"
 #include "app/stations/brief/brief_dialog.h"
+#include "app/stations/brief/start_dialog.h"
 #include "app/stations/make/printer_dialog.h"
 #include "app/stations/registry.h"
 #include "app/ui/dialogs/change_dialog.h"
@@ -10,7 +11,6 @@
 #include "app/ui/dialogs/keys_dialog.h"
 #include "app/ui/dialogs/measure_dialog.h"
 #include "app/ui/dialogs/need_dialog.h"
-#include "app/ui/dialogs/new_project_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
 #include "app/ui/recording/recorder.h"
@@ -250,8 +250,8 @@ void MainWindow::offerRestart(int percent) {
 
 void MainWindow::newProject() {
     whenSafe([this] {
-        auto* dialog = new NewProjectDialog(m_context, this);
-        connect(dialog, &NewProjectDialog::created, this, &MainWindow::startProject);
+        auto* dialog = new StartDialog(m_context, this);
+        connect(dialog, &StartDialog::created, this, &MainWindow::startProject);
         dialog->open();
     });
 }

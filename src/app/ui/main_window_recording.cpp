@@ -77,7 +77,7 @@ void MainWindow::connectRecorder() {
 
 namespace {
 QString lengthText(double seconds) {
-    return seconds >= 90 ? MainWindow::tr("%1 min").arg(qs(core::fixed(seconds / 60, 1)))
+    return seconds >= 90 ? MainWindow::tr("%1 min").arg(digits(seconds / 60, 1))
                          : MainWindow::tr("%1 s").arg(qs(core::fixed(seconds, 0)));
 }
 /// When it began, as it says itself; else when its file was made.

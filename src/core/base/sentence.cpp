@@ -112,7 +112,7 @@ std::string Reader::text(const Figure& f) const {
     const bool asStored = m_show.unit(f.quantity) == stored.unit(f.quantity);
     const int decimals = asStored || f.quantity == Quantity::Money ? f.decimals : m_show.decimals(f.quantity);
     const double v = m_show.value(f.quantity, f.value);
-    std::string out = f.hasSign ? withSign(v, decimals) : fixed(v, decimals);
+    std::string out = m_show.digits(v, decimals, f.hasSign);
     if (const std::string unit = m_show.unit(f.quantity); f.hasUnit && !unit.empty())
         out += m_gap + unit;
     return out;

@@ -106,8 +106,14 @@ int Show::decimals(Quantity q) const {
     }
 }
 
-std::string Show::number(Quantity q, double v) const { return fixed(value(q, v), decimals(q)); }
-std::string Show::signedNumber(Quantity q, double v) const { return withSign(value(q, v), decimals(q)); }
+std::string Show::digits(double shown, int decimals, bool hasSign) const {
+    std::string out = hasSign ? withSign(shown, decimals) : fixed(shown, decimals);
+    if (const auto point = out.find('.'); point != std::string::npos)
+        out[point] = m_units.decimalMark;
+    return out;
+}
+std::string Show::number(Quantity q, double v) const { return digits(value(q, v), decimals(q)); }
+std::string Show::signedNumber(Quantity q, double v) const { return digits(value(q, v), decimals(q), true); }
 
 std::string Show::text(Quantity q, double v) const {
     const std::string u = unit(q);

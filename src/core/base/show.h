@@ -28,6 +28,7 @@ struct UnitChoice {
     bool cfm = false;
     bool inch = false;
     std::string currency = "EUR";
+    char decimalMark = '.'; ///< of the reader's language; in files it is a point
     friend bool operator==(const UnitChoice&, const UnitChoice&) = default;
 };
 
@@ -41,6 +42,8 @@ public:
     [[nodiscard]] double stored(Quantity q, double shown) const; ///< the way back
     [[nodiscard]] std::string unit(Quantity q) const;
     [[nodiscard]] int decimals(Quantity q) const;
+    /// A number in the reader's unit, with as many decimals and the reader's decimal mark.
+    [[nodiscard]] std::string digits(double shown, int decimals, bool hasSign = false) const;
     [[nodiscard]] std::string number(Quantity q, double stored) const;
     [[nodiscard]] std::string signedNumber(Quantity q, double stored) const;
     /// Number, no-break space, unit.

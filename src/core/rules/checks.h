@@ -21,6 +21,11 @@ struct Checks {
         findings.push_back(
             findingAbout(std::move(about), std::move(rule), severity, station, std::move(text), std::move(remedies)));
     }
+    /// A bare case with its inner panels asks for nothing yet.
+    [[nodiscard]] bool isBegun() const {
+        return std::any_of(build.placed.begin(), build.placed.end(),
+                           [](const Placed& p) { return p.part->kind != PartKind::Made; });
+    }
     /// Of the draw of the whole computer, told at its supply.
     void addPower(std::string rule, Severity severity, const Placed& supply, Sentence text, Sentences remedies) const {
         add(std::move(rule), severity, supply.mount, std::move(text), std::move(remedies));

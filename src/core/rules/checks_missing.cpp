@@ -94,8 +94,8 @@ void unstatedPlaces(const Checks& c) {
 } // namespace
 
 void checkMissing(const Checks& c) {
-    if (c.build.placed.empty())
-        return; // a bare case asks for nothing yet
+    if (!c.isBegun())
+        return;
     missingParts(c);
     powerWithoutPlugs(c);
     unstatedPlaces(c);

@@ -198,7 +198,7 @@ void checkPower(const Checks& c) {
     sataRail(c);
     const PowerBudget power = powerBudget(c.build);
     if (power.supplyW <= 0) {
-        if (!c.build.placed.empty()) // a bare case asks for nothing yet
+        if (c.isBegun())
             c.add("supply-missing", Severity::Blocker, TopicRef{"supply"}, say("No power supply is placed"),
                   {say("place a supply")});
         return;

@@ -1,5 +1,4 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/model/blank_case.h"
 #include "core/model/choices.h"
 #include "support/builds.h"
 #include "support/registry.h"
@@ -96,42 +95,6 @@ private slots:
         Project p = project();
         QCOMPARE(freePartId(p, "new"), std::string("new"));
         QCOMPARE(freePartId(p, "caddy"), std::string("caddy-2"));
-    }
-
-    void blankCaseTakesABuild() {
-        const auto part = blankCase({.inside = {measureMm(140), measureMm(320), measureMm(240)}});
-        QVERIFY(part);
-        Project p = project();
-        p.shelf.push_back(*part);
-        p.shelf.back().id = "blank";
-        p.revisions = {{.id = "B",
-                        .changes = {SetCase{"blank"}, PlacePart{"board", "tray"}, PlacePart{"cpu", "tray/cpu"},
-                                    PlacePart{"cooler-37", "tray/cpu/lid"}, PlacePart{"card", "card"},
-                                    PlacePart{"fan-15", "right-fan"}}}};
-        p.runs.clear();
-        QVERIFY(validate(p).empty());
-        const Build b = built(p, "B");
-        QCOMPARE(b.at("right-fan")->highAt[0].mm(), 140.0); // flush with the right panel
-        QVERIFY(b.opening("right-grille"));
-    }
-
-    void blankCaseRefuses_data() {
-        QTest::addColumn<double>("width");
-        QTest::addColumn<double>("wall");
-        QTest::addColumn<QString>("place");
-        QTest::newRow("too narrow") << 20.0 << 1.5 << "inner width";
-        QTest::newRow("too wide") << 900.0 << 1.5 << "inner width";
-        QTest::newRow("negative") << -90.0 << 1.5 << "inner width";
-        QTest::newRow("no wall") << 90.0 << 0.0 << "wall";
-    }
-    void blankCaseRefuses() {
-        QFETCH(double, width);
-        QFETCH(double, wall);
-        QFETCH(QString, place);
-        const auto part = blankCase({.inside = {measureMm(width), measureMm(300), measureMm(240)}, .wallMm = wall});
-        QVERIFY(!part);
-        QCOMPARE(QString::fromStdString(part.error().place), place);
-        QVERIFY(!part.error().remedy.empty());
     }
 
     void soundProjectValidates() { QVERIFY(validate(project()).empty()); }

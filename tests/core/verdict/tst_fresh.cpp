@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #ifndef Q_MOC_RUN // moc stumbles over concepts
-#include "core/model/blank_case.h"
+#include "core/arrange/arrangement.h"
 #include "core/model/choices.h"
 #include "core/verdict/judge.h"
 #include "support/json.h"
@@ -16,14 +16,12 @@ using namespace core;
 namespace {
 
 Project blank() {
-    Project p;
-    p.name = "Fresh";
-    const auto inside = [](double mm) { return measureMm(mm, Source::Caliper); };
-    auto part = blankCase({.id = "case", .name = "Case", .inside = {inside(90), inside(320), inside(250)}});
-    if (!part)
-        qFatal("%s", part.error().text().c_str());
-    p.shelf.push_back(*part);
-    p.revisions = {{.id = "R1", .changes = {SetCase{"case"}}}};
+    const auto& tall = *arrange::arrangement("tall");
+    auto box = arrange::makeBox(tall, arrange::usualSizes(tall));
+    if (!box)
+        qFatal("%s", box.error().text().c_str());
+    Project p = arrange::startWith(tall, std::move(*box), "Fresh");
+    p.brief.targets.clear();
     return p;
 }
 std::string told(const Project& p) {

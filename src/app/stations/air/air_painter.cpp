@@ -179,7 +179,7 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
 void paintNoise(Canvas& c, const QRectF& r, const View& v) {
     const auto& e = *v.evaluation();
     const auto* target = targetOf(v.result(), core::TargetKind::Noise);
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Noise at %1 m").arg(qs(core::fixed(e.noise.distanceM, 1))));
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Noise at %1 m").arg(digits(e.noise.distanceM, 1)));
     const QString total =
         v.number(Quantity::Level, e.noise.totalDba) +
         (target ? QObject::tr(" of %1 dB(A)").arg(v.number(Quantity::Level, target->limit)) : QStringLiteral(" dB(A)"));

@@ -183,7 +183,7 @@ void channelRows(Canvas& c, const QRectF& r, const View& v, const std::string& c
         const bool thermal = ch.kind == core::ChannelKind::Temperature || ch.kind == core::ChannelKind::Ambient;
         const QString value = !std::isfinite(ch.settled) ? QObject::tr("refused")
                               : thermal                  ? v.text(Quantity::Temperature, ch.settled)
-                                        : qs(core::fixed(ch.settled, ch.kind == core::ChannelKind::Level ? 1 : 0)) +
+                                        : digits(ch.settled, ch.kind == core::ChannelKind::Level ? 1 : 0) +
                                               QLatin1Char(' ') + qs(ch.unit);
         c.text({r.left() + 120, y, right - r.left() - 122, 20}, value, 12.5, Weight::SemiBold, c.t.ink,
                Qt::AlignRight | Qt::AlignVCenter);

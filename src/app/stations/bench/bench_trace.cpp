@@ -175,8 +175,7 @@ void BenchTrace::steadyRegion() {
 void BenchTrace::timeConstant() {
     if (hasFit() && m_channel->tauS > 0)
         words(0.98, 0.80, Qt::AlignRight | Qt::AlignVCenter,
-              QObject::tr("slow time constant %1 min").arg(qs(core::fixed(m_channel->tauS / 60, 1))), m_theme.ink2,
-              false);
+              QObject::tr("slow time constant %1 min").arg(digits(m_channel->tauS / 60, 1)), m_theme.ink2, false);
 }
 
 /// What must be said of the whole run stands in its plot as well, also on paper.

@@ -50,7 +50,7 @@ public:
         m_c.text({m_in.left() - 46, m_in.center().y() - 9, 40, 18}, unit, 11.5, Weight::Regular, m_c.t.ink2,
                  Qt::AlignRight | Qt::AlignVCenter);
         m_c.second({m_in.left(), m_in.bottom() + 2, m_in.width(), 18},
-                   QObject::tr("%1 min").arg(qs(core::fixed(m_span / 60, 1))), Qt::AlignRight | Qt::AlignVCenter, 11.5);
+                   QObject::tr("%1 min").arg(digits(m_span / 60, 1)), Qt::AlignRight | Qt::AlignVCenter, 11.5);
     }
     /// Drawn at the grain of the screen: the extremes of what falls into one pixel.
     void trace(const std::vector<double>& values, const std::function<double(double)>& shown) {
@@ -199,10 +199,9 @@ void paintLiveNumbers(Canvas& c, const QRectF& r, const View& v, const LiveLook&
             continue;
         }
         const bool thermal = ch.kind == ChannelKind::Temperature || ch.kind == ChannelKind::Ambient;
-        const QString number = thermal ? qs(v.show.number(Quantity::Temperature, value))
-                               : ch.kind == ChannelKind::Clock
-                                   ? qs(core::fixed(value / 1000, 2))
-                                   : qs(core::fixed(value, ch.kind == ChannelKind::Level ? 1 : 0));
+        const QString number = thermal                         ? qs(v.show.number(Quantity::Temperature, value))
+                               : ch.kind == ChannelKind::Clock ? digits(value / 1000, 2)
+                                                               : digits(value, ch.kind == ChannelKind::Level ? 1 : 0);
         c.text({x, r.top() + 26, w, 40}, number, large, Weight::SemiBold, c.t.ink);
         c.second({x + c.width(number, large, Weight::SemiBold) + 5, r.top() + 38, 50, 24},
                  thermal                         ? qs(v.show.unit(Quantity::Temperature))

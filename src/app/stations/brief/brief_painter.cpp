@@ -12,8 +12,7 @@ namespace {
 void targetRows(Canvas& c, const QRectF& r, const View& v) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Targets"),
               QObject::tr("at %1 room, %2 m away")
-                  .arg(v.text(Quantity::Temperature, v.project().brief.roomC),
-                       qs(core::fixed(v.project().brief.listenerM, 1))));
+                  .arg(v.text(Quantity::Temperature, v.project().brief.roomC), digits(v.project().brief.listenerM, 1)));
     const double limitX = r.left() + 206, now = r.left() + 262, axis = r.left() + 276, end = r.right() - 44;
     c.second({limitX - 76, r.top() + 26, 76, 20}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);
     c.second({now - 60, r.top() + 26, 60, 20}, QObject::tr("%1 now").arg(qs(v.document.revision())),
@@ -94,8 +93,8 @@ void partRows(Canvas& c, const QRectF& r, const View& v) {
         c.text({r.left() + 40, y, r.width() - 220, 20}, c.elided(name, r.width() - 224, 12.5), 12.5, Weight::Regular);
         c.text({r.right() - 180, y, 90, 20}, part.price > 0 ? qs(core::fixed(part.price, 0)) : QStringLiteral("–"),
                12.5, Weight::Regular, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({r.right() - 80, y, 78, 20}, watts > 0 ? qs(core::fixed(watts, 1)) : QStringLiteral("–"), 12.5,
-               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.right() - 80, y, 78, 20}, watts > 0 ? digits(watts, 1) : QStringLiteral("–"), 12.5, Weight::SemiBold,
+               c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 20, c.t.hair);
         c.hit(place, key, QObject::tr("Part %1").arg(name));
     });

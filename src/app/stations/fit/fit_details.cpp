@@ -163,9 +163,7 @@ void paintGapLens(Canvas& c, const QRectF& r, const View& v) {
             Weight::Regular);
     // Larger or smaller than life, with a digit where it matters.
     const double times = scale * 25.4 / 96;
-    const auto digits = [](double x) {
-        return QString::number(x, 'f', x < 9.95 && std::abs(x - std::round(x)) > 0.05 ? 1 : 0);
-    };
+    const auto digits = [](double x) { return app::digits(x, x < 9.95 && std::abs(x - std::round(x)) > 0.05 ? 1 : 0); };
     const QString words = times >= 1 ? QObject::tr("Gap %1, %2 : 1").arg(rung + 1).arg(digits(times))
                                      : QObject::tr("Gap %1, 1 : %2").arg(rung + 1).arg(digits(1 / times));
     c.text({r.left() - 10, centre.y() + radius + 3, r.width() + 20, 16}, words, 11.5, Weight::SemiBold, c.t.ink,

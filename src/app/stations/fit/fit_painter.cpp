@@ -58,8 +58,8 @@ void paintZoomed(Canvas& c, const QRectF& shown, const View& v, const FitLook& l
         mm /= 2;
     const QRectF note(shown.right() - 212, shown.bottom() - 46, 204, 40);
     c.box(note, c.t.sheet, c.t.ink, 1);
-    c.text({note.left() + 8, note.top() + 2, 190, 18},
-           QObject::tr("%1 × as large").arg(QString::number(look.zoom, 'f', 1)), 12, Weight::SemiBold);
+    c.text({note.left() + 8, note.top() + 2, 190, 18}, QObject::tr("%1 × as large").arg(digits(look.zoom, 1)), 12,
+           Weight::SemiBold);
     const double bar = std::min(mm * scale, 110.0), length = bar / scale;
     c.hline(note.left() + 8, note.left() + 8 + bar, note.top() + 30, c.t.ink, 3);
     c.second({note.left() + 14 + bar, note.top() + 21, 74, 18}, v.text(Quantity::Length, length));

@@ -30,12 +30,11 @@ void paintBed(Canvas& c, const QRectF& r, const core::make::MadePart& part, cons
     const QString name = qs(part.name) + (part.count > 1 ? QStringLiteral(" × %1").arg(part.count) : QString());
     c.text({r.left() + 20, plate.bottom() + 4, r.width() - 20, 18},
            c.elided(name, r.width() - 20, 12.5, Weight::Medium), 12.5, Weight::Medium);
-    const QString figures =
-        QObject::tr("%1 h, %2 g").arg(qs(core::fixed(part.hours, 1)), qs(core::fixed(part.massG, 0))) +
-        (!part.fits           ? QObject::tr(", too large")
-         : part.onItsSide     ? QObject::tr(", on its side")
-         : part.turnedDeg > 0 ? QObject::tr(", turned %1°").arg(part.turnedDeg)
-                              : QString());
+    const QString figures = QObject::tr("%1 h, %2 g").arg(digits(part.hours, 1), qs(core::fixed(part.massG, 0))) +
+                            (!part.fits           ? QObject::tr(", too large")
+                             : part.onItsSide     ? QObject::tr(", on its side")
+                             : part.turnedDeg > 0 ? QObject::tr(", turned %1°").arg(part.turnedDeg)
+                                                  : QString());
     c.second({r.left() + 20, plate.bottom() + 20, r.width() - 20, 18}, c.elided(figures, r.width() - 20, 12));
     c.hit({r.left(), r.top(), r.width(), r.height()}, key, QObject::tr("Made part %1, %2").arg(name, figures));
 }
@@ -178,10 +177,9 @@ void paintMake(Canvas& c, const QRectF& r, const View& v) {
     }
     const auto& plan = e->make;
     const auto& bed = v.project().printer.bedMm;
-    stageHead(
-        c, r, question::make,
-        QObject::tr("%1 h, %2 g, %3")
-            .arg(qs(core::fixed(plan.hours, 1)), qs(core::fixed(plan.massG, 0)), v.text(Quantity::Money, plan.cost)));
+    stageHead(c, r, question::make,
+              QObject::tr("%1 h, %2 g, %3")
+                  .arg(digits(plan.hours, 1), qs(core::fixed(plan.massG, 0)), v.text(Quantity::Money, plan.cost)));
     const double shopping = 210, top = r.top() + 34;
     const double bedsW = r.width() - shopping - 26;
     c.heading(r.left(), top, bedsW, QObject::tr("Printer bed"),

@@ -224,7 +224,7 @@ QStringList ChangeDialog::differences(const Document::Result& look) const {
                               (std::abs(d) < core::facts::noticeable.value ? tr(", within ±%1") : tr(" ±%1"))
                                   .arg(v.text(Quantity::TemperatureDifference, core::facts::differenceBand.value)));
         }
-    lines << tr("noise %1 dB ±2").arg(qs(core::withSign(then->noise.totalDba - now->noise.totalDba, 1)));
+    lines << tr("noise %1 dB ±2").arg(digits(then->noise.totalDba - now->noise.totalDba, 1, true));
     const auto marks = core::verdict::markChanges(*look.project, *now, *then);
     lines << (marks.empty()
                   ? tr("no mark changes")

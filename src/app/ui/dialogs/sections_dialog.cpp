@@ -71,9 +71,8 @@ void SectionsDialog::showSheet() {
         tr("Sheet %1 × %2 mm, drawing %3 × %4 mm at 1:%5. Lay a rule on the 50 mm bar before anything is cut: %6.")
             .arg(mm(layout->sheetMm[0]), mm(layout->sheetMm[1]), mm(m_drawing.sizeMm[0] * layout->scale),
                  mm(m_drawing.sizeMm[1] * layout->scale), QString::number(1 / layout->scale, 'g', 3),
-                 layout->scale == 1
-                     ? tr("it must be 50 mm long")
-                     : tr("on this sheet it is %1 mm long").arg(QString::number(50 * layout->scale, 'f', 1))));
+                 layout->scale == 1 ? tr("it must be 50 mm long")
+                                    : tr("on this sheet it is %1 mm long").arg(digits(50 * layout->scale, 1))));
 }
 
 /// The drawing on a sheet that fills @p sheet; the same for the preview and for paper.

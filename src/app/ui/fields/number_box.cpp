@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/fields/number_box.h"
 
+#include "app/paint/canvas.h"
 #include "core/base/text.h"
 
 #include <QFocusEvent>
@@ -69,7 +70,7 @@ double NumberBox::valueFromText(const QString& text) const {
     return r.why.isEmpty() ? r.value : value();
 }
 
-QString NumberBox::textFromValue(double value) const { return QString::number(value, 'f', decimals()); }
+QString NumberBox::textFromValue(double value) const { return digits(value, decimals()); }
 
 void NumberBox::fixup(QString& input) const {
     const Read r = read(input);

@@ -106,7 +106,7 @@ double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View
             c.paragraph({32, y, right - 32 - 122, 60}, v.words(row.label), 12.5, Weight::Regular, c.t.ink, 3);
         c.text({right - 134, y - 1, 54, 18},
                row.quantity == Quantity::Power || (row.quantity == Quantity::None && row.value != std::round(row.value))
-                   ? qs(core::fixed(row.value, 1))
+                   ? digits(row.value, 1)
                    : v.number(row.quantity, row.value),
                12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         QString tail = v.unit(row.quantity);
@@ -259,10 +259,10 @@ double WorkingSheet::paintHistory(Canvas& c, double y, const View& v) {
             c.p.setBrush(points[i].id == v.document.revision() ? c.t.mdot : c.t.sheet);
             c.p.drawEllipse(at(i), 3.6, 3.6);
         }
-        c.text({at(i).x() - 20, at(i).y() - 20, 40, 14},
-               qs(core::fixed(v.show.value(m_working->quantity, points[i].value),
-                              m_working->quantity == Quantity::Length ? 1 : 0)),
-               11, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        c.text(
+            {at(i).x() - 20, at(i).y() - 20, 40, 14},
+            digits(v.show.value(m_working->quantity, points[i].value), m_working->quantity == Quantity::Length ? 1 : 0),
+            11, Weight::Medium, c.t.ink, Qt::AlignCenter);
         c.text({at(i).x() - 20, y + 68, 40, 14}, qs(points[i].id), 11, Weight::Regular, c.t.ink2, Qt::AlignCenter);
     }
     return y + 90;
