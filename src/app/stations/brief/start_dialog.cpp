@@ -47,13 +47,13 @@ protected:
         const double foot = 30 + a.height() * scale;
         const QRectF f = paintBox(c, front, {4, foot}, scale);
         const QRectF s = paintBox(c, side, {4 + a.width() * scale + 30, foot}, scale);
-        c.second({f.left() - 4, foot + 18, 120, 16}, QObject::tr("front"), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-        c.second({s.left() - 4, foot + 18, 160, 16}, QObject::tr("side, from the right"),
+        c.second({f.left() - 4, foot + 4, 120, 16}, QObject::tr("front"), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        c.second({s.left() - 4, foot + 4, 160, 16}, QObject::tr("side, from the right"),
                  Qt::AlignLeft | Qt::AlignVCenter, 11.5);
         const auto& in = m_box.build->insideAt;
         across(c, f, in[0].mm(), m_size == 0);
         across(c, s, in[1].mm(), m_size == 1);
-        const double x = s.right() + 16;
+        const double x = s.right() + 28;
         dimension(c, {x, s.top()}, {x, s.bottom()}, in[2].mm(), m_size == 2);
     }
 
@@ -187,7 +187,7 @@ void StartDialog::choose(int) {
     usual();
 }
 
-/// One row a size: the figure, where it comes from, how far it may be off for that.
+/// One row a size: the figure, and where it comes from with how far it may be off for that.
 void StartDialog::makeRows() {
     m_rows.clear();
     while (QLayoutItem* item = m_sizes->takeAt(0)) {
@@ -212,14 +212,11 @@ void StartDialog::makeRows() {
         source->setObjectName(QStringLiteral("source-") + key);
         source->setAccessibleName(tr("%1 is measured with, or from").arg(qs(a.label)));
         source->setFixedWidth(152);
-        auto* tolerance = new QLabel(holder);
-        tolerance->setMinimumWidth(40);
         const int row = static_cast<int>(i);
         m_sizes->addWidget(label, row, 0);
         m_sizes->addWidget(box, row, 1);
         m_sizes->addWidget(source, row, 2);
-        m_sizes->addWidget(tolerance, row, 3);
-        m_rows.push_back({box, source, tolerance});
+        m_rows.push_back({box, source});
         const auto stated = [this, i] { typed(i); };
         connect(box, &QDoubleSpinBox::valueChanged, this, stated);
         connect(box->findChild<QLineEdit*>(), &QLineEdit::textEdited, this, stated); // the same figure typed again
@@ -274,9 +271,6 @@ void StartDialog::follow() {
     if (m_showing || m_rows.empty())
         return;
     const auto now = sizes();
-    for (std::size_t i = 0; i < m_rows.size(); ++i)
-        m_rows[i].tolerance->setText(QStringLiteral("\u00b1") +
-                                     m_context.view().number(Quantity::Length, now.all[i].tolerance.mm()));
     const auto box = arranged(arrangement(), now, way(), m_standard);
     if (!box) { // drawing and litres keep the last good value
         m_check->setText(qs(box.error().text()));
@@ -289,7 +283,7 @@ void StartDialog::follow() {
 /// Litres, what is made, and whether the parts it is meant for go in.
 void StartDialog::say(const ArrangedBox& box) {
     const View v = m_context.view();
-    m_litres->setText(tr("<b>%1</b> outside, without feet").arg(v.text(Quantity::Volume, box.litres)));
+    m_litres->setText(tr("%1 outside, without feet").arg(v.text(Quantity::Volume, box.litres)));
     const core::CaseSpec& spec = box.build->caseSpec();
     const auto& mounts = box.build->casePart->mounts;
     const auto fans = std::count_if(mounts.begin(), mounts.end(), [](const core::Mount& m) {

@@ -27,7 +27,6 @@ private:
     struct Row {
         QDoubleSpinBox* box;
         QComboBox* source;
-        QLabel* tolerance;
         bool typed = false;
     };
     [[nodiscard]] const core::arrange::Arrangement& arrangement() const;
