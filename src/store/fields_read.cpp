@@ -7,3 +7,4 @@ namespace core {
 MD_FOR_OUTER_FIELDS(MD_HERE)
 
 } // namespace core
+#undef MD_HERE

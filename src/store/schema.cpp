@@ -175,9 +175,9 @@ std::string rangeWords(const FieldOutline& f) {
     return std::string(f.about.unit.text) + (*f.about.unit.text ? ", " : "") + (f.about.zeroIsUnstated ? "0 or " : "") +
            word(f.about.low) + " to " + word(f.about.high);
 }
-std::string joined(const std::vector<std::string>& words) {
+std::string joined(const std::vector<std::string>& items) {
     std::string text;
-    for (const std::string& word : words)
+    for (const std::string& word : items)
         text += (text.empty() ? "" : ", ") + word;
     return text;
 }

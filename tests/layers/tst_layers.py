@@ -32,11 +32,11 @@ def check(ok, what):
 
 
 # In the folder of a station painters and widgets stand side by side; these are the widgets.
-WIDGETS = re.compile(r"app/stations/(registry|station_page|\w+/\w+_(page|dialog|trace|grid))\.(h|cpp)$")
+WIDGETS = re.compile(r"app/stations/(registry|station_page|\w+/\w+_(page|dialog|trace|grid|sheet|editor))\.(h|cpp)$")
 
 
 def is_widget(path):
-    return bool(WIDGETS.match(path)) and not path.endswith("live_trace.h") and not path.endswith("live_trace.cpp")
+    return bool(WIDGETS.match(path)) and not re.search(r"(live_trace|fit_sheet)\.(h|cpp)$", path)
 
 
 def layer_of(path):

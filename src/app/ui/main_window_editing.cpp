@@ -3,6 +3,7 @@
 
 #include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/change_dialog.h"
+#include "app/ui/dialogs/details_dialog.h"
 #include "app/ui/dialogs/link_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/shell/revision_rail.h"
@@ -45,6 +46,12 @@ void MainWindow::editThing(const core::Thing& thing) {
         renameThing(thing);
     else if (std::holds_alternative<core::GapRef>(thing))
         changeNeed();
+}
+
+/// Everything that can be said of a part, whatever its kind.
+void MainWindow::detailsOf(const core::Thing& thing) {
+    if (const std::string part = partAt(thing); !part.empty())
+        (new DetailsDialog(m_context, part, this))->open();
 }
 
 void MainWindow::renameThing(const core::Thing& thing) {
@@ -159,6 +166,7 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
     };
     if (!partAt(thing).empty()) {
         add(tr("&Edit ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
+        add(tr("All de&tails ..."), {}, &MainWindow::detailsOf);
         add(tr("&Replace ..."), {}, &MainWindow::replaceThing);
         add(tr("&Duplicate, and use the copy here"), {}, &MainWindow::duplicateThing);
         if (const auto* e = m_context.view().evaluation(); e && e->build.at(core::mountOf(thing))->part->link)

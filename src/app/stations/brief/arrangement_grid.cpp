@@ -145,6 +145,7 @@ ArrangementGrid::ArrangementGrid(Context& context, const std::vector<core::Part>
     setUniformItemSizes(true);
     setFrameShape(QFrame::NoFrame);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff); // nine cards find room in any window
     viewport()->setAutoFillBackground(false);
     setItemDelegate(new CardPainter(context, *cards, this));
     connect(this, &QListView::activated, this, &ArrangementGrid::entered);
@@ -164,7 +165,7 @@ void ArrangementGrid::keyPressEvent(QKeyEvent* event) {
 
 /// Three cards in a row, three rows in sight.
 void ArrangementGrid::resizeEvent(QResizeEvent* event) {
-    const int w = std::max(120, viewport()->width() / 3), h = std::clamp((viewport()->height() - 4) / 3, 150, 196);
+    const int w = std::max(120, (width() - 8) / 3), h = std::clamp((height() - 6) / 3, 124, 196);
     if (gridSize() != QSize(w, h))
         setGridSize({w, h});
     QListView::resizeEvent(event);

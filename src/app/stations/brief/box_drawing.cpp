@@ -52,7 +52,7 @@ void paintParts(Canvas& c, const BoxView& v, const QRectF& in, double scale) {
                                             : r,
                          c.t.ink);
         else
-            c.hatch(r, p->part->kind, c.t.sheet, c.t.ink, 1);
+            c.hatch(r, p->part->kind, c.t.sheet, v.faded ? c.t.hair : c.t.ink, 1);
     }
 }
 

@@ -10,6 +10,7 @@ struct BoxView {
     const core::Build& build;
     core::Axis across = core::Axis::X, up = core::Axis::Z;
     bool fromHigh = false; ///< seen from the high end of the third axis: from the right, from above
+    bool faded = false;    ///< parts stand back, for what is drawn over them
 
     [[nodiscard]] core::Axis through() const {
         return static_cast<core::Axis>(3 - static_cast<int>(across) - static_cast<int>(up));

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/fit_page.h"
 
+#include "app/stations/fit/box_editor.h"
 #include "core/make/plan.h"
 #include "core/model/choices.h"
 
@@ -131,6 +132,29 @@ void FitPage::zoomBy(double factor, const QPointF& about) {
     if (zoom == 1.0)
         m_look.pan = {};
     update();
+}
+
+void FitPage::editBox(bool on) {
+    if (on && m_context.document.project().revisions.empty())
+        return;
+    if (on && !m_boxEditor) {
+        m_boxEditor = new BoxEditor(m_context, this);
+        connect(m_boxEditor, &BoxEditor::closed, this, [this] { editBox(false); });
+        connect(m_boxEditor, &BoxEditor::refused, this, &FitPage::refused);
+    }
+    if (!m_boxEditor)
+        return;
+    m_boxEditor->setGeometry(inside().adjusted(-8, -6, 10, 6).toRect());
+    m_boxEditor->setVisible(on);
+    m_boxEditor->raise();
+    if (!on)
+        setFocus();
+}
+
+void FitPage::resizeEvent(QResizeEvent* event) {
+    StationPage::resizeEvent(event);
+    if (m_boxEditor)
+        m_boxEditor->setGeometry(inside().adjusted(-8, -6, 10, 6).toRect());
 }
 
 void FitPage::showAll() {
@@ -280,6 +304,8 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
     const double step = nudge ? (shift ? 5 : 0.5) : shift ? 10 : 1;
     const QPointF middle = inside().center();
     switch (event->key()) {
+    case Qt::Key_E:
+        return editBox(true);
     case Qt::Key_A:
         return chooseCut(Axis::Y);
     case Qt::Key_B:

@@ -4,6 +4,8 @@
 
 namespace app {
 
+class BoxEditor;
+
 /// Three aligned sections whose cuts can be moved, zoomed and nudged on, and the list of gaps or of answers.
 class FitPage : public StationPage {
     Q_OBJECT
@@ -24,6 +26,9 @@ public:
     void drawFirstWay();
     /// The change of a row of "Change", made on the revision looked at.
     void apply(std::size_t row);
+    /// The case on the drawing instead of the sections; key E.
+    void editBox(bool on);
+    [[nodiscard]] BoxEditor* boxEditor() const { return m_boxEditor; }
 
 Q_SIGNALS:
     void refused(const core::Problem& problem);
@@ -36,6 +41,7 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
 
 private:
@@ -48,6 +54,7 @@ private:
     void makeGhost();
     void scrollList(int rows);
     void scrollToTop();
+    BoxEditor* m_boxEditor = nullptr; ///< made when it is asked for
     mutable FitLook m_look;
     mutable FitAnswers m_answers;
     bool m_drawFirstWay = false;                ///< as soon as it is known

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/part_edit_dialog.h"
 
+#include "app/model/case_edit.h"
+#include "app/ui/dialogs/details_dialog.h"
+
 #include <QPushButton>
 
 namespace app {
@@ -18,6 +21,17 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
                                          std::pair{"depth", tr("Inner height")}})
             static_cast<QLabel*>(m_form->labelForField(m_rows.field(key)))->setText(words);
     m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
+    // Bodies, plugs, places and screws are lists: a page of their own.
+    auto* all = m_buttons->addButton(tr("All details ..."), QDialogButtonBox::ActionRole);
+    all->setObjectName(QStringLiteral("allDetails"));
+    connect(all, &QPushButton::clicked, this, [this] {
+        if (!fieldsTaken())
+            return;
+        if (const auto done = apply(); !done)
+            return say(qs(done.error().text()));
+        (new DetailsDialog(m_context, m_part, parentWidget()))->open();
+        QDialog::accept();
+    });
     const auto places = [&] {
         int n = 0;
         if (const auto* e = context.view().evaluation())
@@ -39,10 +53,8 @@ core::Result<void> PartEditDialog::apply() {
     core::withSpecOf(edited.kind, [&]<class S>() { m_spec.take(std::get<S>(edited.spec)); });
     if (edited.name.empty())
         return core::problem(tr("Name").toStdString(), "is empty", "a name");
-    return m_context.document.edit(tr("Edit %1").arg(qs(edited.name)), [&](core::Project& project) {
-        if (core::Part* p = project.shelf.edit(m_part))
-            *p = edited;
-    });
+    const QString text = tr("Edit %1").arg(qs(edited.name));
+    return changePart(m_context.document, text, std::move(edited));
 }
 
 } // namespace app

@@ -1,0 +1,12 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/model/document.h"
+
+namespace app {
+
+/// Puts an edited part in the place of the one with its id. A case on which runs were logged stays what it was: the
+/// edited one becomes a part and a revision of its own, whose note says what changed. Edits with the same non-zero
+/// @p mergeId join. Errors: as Document::edit().
+core::Result<void> changePart(Document& document, const QString& text, core::Part edited, int mergeId = 0);
+
+} // namespace app

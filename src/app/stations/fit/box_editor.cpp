@@ -1,0 +1,745 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/fit/box_editor.h"
+
+#include "app/model/case_edit.h"
+#include "app/ui/fields/number_box.h"
+#include "app/ui/style.h"
+#include "core/fit/fit.h"
+#include "store/struct_json.h"
+
+#include <QInputDialog>
+#include <QKeyEvent>
+#include <QMenu>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QScopedValueRollback>
+
+#include <algorithm>
+
+namespace app {
+using core::Axis;
+using core::Quantity;
+using core::box::Item;
+using core::box::Kind;
+
+namespace {
+QString kindName(Kind kind) {
+    return kind == Kind::Walls     ? QObject::tr("Walls and feet")
+           : kind == Kind::Chamber ? QObject::tr("Chambers")
+           : kind == Kind::Vent    ? QObject::tr("Vents and holes")
+                                   : QObject::tr("Places");
+}
+QString axisEnd(Axis axis, bool high) {
+    return axis == Axis::X   ? (high ? QObject::tr("right end") : QObject::tr("left end"))
+           : axis == Axis::Y ? (high ? QObject::tr("rear end") : QObject::tr("front end"))
+                             : (high ? QObject::tr("upper end") : QObject::tr("lower end"));
+}
+QString axisFrom(Axis axis, bool high) {
+    return axis == Axis::X   ? (high ? QObject::tr("from the right") : QObject::tr("from the left"))
+           : axis == Axis::Y ? (high ? QObject::tr("from the rear") : QObject::tr("from the front"))
+                             : (high ? QObject::tr("from the top") : QObject::tr("from the floor"));
+}
+} // namespace
+
+BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
+    setObjectName(QStringLiteral("boxEditor"));
+    setAutoFillBackground(true);
+    auto* whole = new QHBoxLayout(this);
+    whole->setContentsMargins(8, 6, 8, 6);
+    whole->setSpacing(12);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(4);
+    auto* head = new QHBoxLayout;
+    auto* title = new QLabel(tr("Edit the box"), this);
+    title->setFont(context.theme.font(14, Weight::SemiBold));
+    auto* done = new QPushButton(tr("Done (E)"), this);
+    done->setObjectName(QStringLiteral("boxDone"));
+    connect(done, &QPushButton::clicked, this, &BoxEditor::closed);
+    head->addWidget(title);
+    head->addStretch(1);
+    head->addWidget(done);
+    left->addLayout(head);
+    m_sheet = new BoxSheet(context, this);
+    left->addWidget(m_sheet, 1);
+    auto* ends = new QHBoxLayout;
+    m_endLabel = new QLabel(this);
+    const auto box = [&](const char* name) {
+        auto* b = new NumberBox(this);
+        b->setObjectName(QString::fromLatin1(name));
+        b->setRange(-2000, 2000);
+        b->setFixedWidth(112);
+        return b;
+    };
+    m_fromLow = box("fromLow");
+    m_fromHigh = box("fromHigh");
+    ends->addWidget(m_endLabel);
+    ends->addWidget(m_fromLow);
+    ends->addWidget(m_fromHigh);
+    ends->addStretch(1);
+    left->addLayout(ends);
+    m_changes = new QLabel(this);
+    m_changes->setObjectName(QStringLiteral("boxChanges"));
+    m_changes->setWordWrap(true);
+    m_changes->setMinimumHeight(74);
+    m_changes->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    left->addWidget(m_changes);
+    m_problem = new QLabel(this);
+    m_problem->setObjectName(QStringLiteral("boxProblem"));
+    m_problem->setWordWrap(true);
+    m_problem->hide();
+    left->addWidget(m_problem);
+    m_hint = new QLabel(this);
+    m_hint->setObjectName(QStringLiteral("boxHint"));
+    m_hint->setWordWrap(true);
+    left->addWidget(m_hint);
+    whole->addLayout(left, 1);
+    auto* column = new QVBoxLayout;
+    column->setSpacing(4);
+    m_list = new QListWidget(this);
+    m_list->setObjectName(QStringLiteral("boxThings"));
+    m_list->setAccessibleName(tr("Things of the box"));
+    m_list->installEventFilter(this);
+    column->addWidget(m_list, 2);
+    auto* buttons = new QGridLayout;
+    buttons->setSpacing(4);
+    int at = 0;
+    const auto button = [&](const QString& text, const char* name, const QString& help, auto&& act) {
+        auto* b = new QPushButton(text, this);
+        b->setObjectName(QString::fromLatin1(name));
+        b->setToolTip(help);
+        connect(b, &QPushButton::clicked, this, act);
+        buttons->addWidget(b, at / 3, at % 3);
+        ++at;
+        return b;
+    };
+    auto* adding = button(tr("Add"), "boxAdd", tr("A vent, a fan place, a place for a part, a chamber"), [] {});
+    adding->setMenu(addMenu());
+    m_buttons = {button(tr("Copy"), "boxCopy", tr("A copy beside it (Ctrl+D)"), [this] { copy(); }),
+                 button(tr("Mirror"), "boxMirror", tr("A copy on the other side of the middle"), [] {}),
+                 button(tr("Row of ..."), "boxRow", tr("More of it in a row"), [this] { rowOf(); }),
+                 button(tr("Split"), "boxSplit", tr("A chamber in two, with an inner panel's room between"), [] {}),
+                 button(tr("Delete"), "boxDelete", tr("Takes it away (Delete)"), [this] { remove(); })};
+    for (const auto& [index, act] : {std::pair<std::size_t, bool>{1, true}, {3, false}}) {
+        auto* menu = new QMenu(m_buttons[index]);
+        for (const auto& [axis, words] :
+             {std::pair{Axis::X, act ? tr("Left and right") : tr("Across: left and right part")},
+              std::pair{Axis::Y, act ? tr("Front and rear") : tr("Front and rear part")},
+              std::pair{Axis::Z, act ? tr("Top and floor") : tr("Lower and upper part")}})
+            connect(menu->addAction(words), &QAction::triggered, this,
+                    [this, axis = axis, act = act] { act ? mirror(axis) : split(axis); });
+        m_buttons[index]->setMenu(menu);
+    }
+    column->addLayout(buttons);
+    m_form = new StructEditor(context, this);
+    column->addWidget(m_form, 3);
+    auto* right = new QWidget(this);
+    right->setFixedWidth(348);
+    right->setLayout(column);
+    column->setContentsMargins(0, 0, 0, 0);
+    whole->addWidget(right);
+
+    m_form->form()->offers = [this](core::Names names) {
+        QStringList all;
+        if (const core::Part* part = casePart(); part && names == core::Names::Chamber)
+            for (const auto& c : std::get<core::CaseSpec>(part->spec).chambers)
+                all << qs(c.id);
+        return all;
+    };
+    connect(m_sheet, &BoxSheet::chose, this, &BoxEditor::choose);
+    connect(m_sheet, &BoxSheet::hinted, this, [this](const QString& words) {
+        m_hint->setText(words.isEmpty() ? tr("Click a thing; drag its squares and its diamond. Arrows 0.5 mm, Shift 5, "
+                                             "J and K next, Ctrl+D copy, Delete, F2 name, any figure types.")
+                                        : words);
+    });
+    Q_EMIT m_sheet->hinted({});
+    connect(m_sheet, &BoxSheet::dragBegan, this, [this] {
+        remember();
+        if (const core::Part* part = casePart())
+            m_base = *part;
+        ++m_drag;
+    });
+    connect(m_sheet, &BoxSheet::dragged, this, &BoxEditor::dragTo);
+    connect(m_sheet, &BoxSheet::dragEnded, this, &BoxEditor::endDrag);
+    connect(m_list, &QListWidget::currentRowChanged, this, [this](int row) {
+        if (m_filling || row < 0)
+            return;
+        const QVariant which = m_list->item(row)->data(Qt::UserRole);
+        if (which.isValid())
+            choose(m_items[static_cast<std::size_t>(which.toInt())]);
+    });
+    connect(m_fromLow, &QDoubleSpinBox::valueChanged, this, [this](double v) { typedEnd(true, v); });
+    connect(m_fromHigh, &QDoubleSpinBox::valueChanged, this, [this](double v) { typedEnd(false, v); });
+    connect(m_form, &StructEditor::refused, this, [this](const QString& why) {
+        m_problem->setText(why);
+        m_problem->setVisible(!why.isEmpty());
+    });
+    connect(m_form, &StructEditor::edited, this, [this] {
+        auto read = store::partFrom(m_form->value());
+        m_problem->setText(read ? QString() : qs(read.error().text()));
+        m_problem->setVisible(!read);
+        if (!read)
+            return;
+        remember();
+        const QScopedValueRollback mine(m_forming, true);
+        const core::Part edited = *read;
+        edit(tr("Edit the box"), [&](core::Part& part) {
+            const std::string id = part.id;
+            part = edited;
+            part.id = id;
+            return core::Result<void>{};
+        });
+    });
+    connect(&context.document, &Document::changed, this, [this] {
+        if (isVisible())
+            refresh();
+    });
+    connect(&context.document, &Document::revisionSelected, this, [this] {
+        if (isVisible())
+            refresh();
+    });
+}
+
+QMenu* BoxEditor::addMenu() {
+    auto* menu = new QMenu(this);
+    using core::Side;
+    const std::array<std::pair<Side, QString>, 6> sides{{{Side::Left, tr("left")},
+                                                         {Side::Right, tr("right")},
+                                                         {Side::Front, tr("front")},
+                                                         {Side::Rear, tr("rear")},
+                                                         {Side::Bottom, tr("floor")},
+                                                         {Side::Top, tr("top")}}};
+    auto* vents = menu->addMenu(tr("A vent"));
+    auto* fans = menu->addMenu(tr("A fan place with its vent"));
+    for (const auto& [side, words] : sides) {
+        connect(vents->addAction(words), &QAction::triggered, this, [this, side = side] { add(Kind::Vent, side); });
+        connect(fans->addAction(words), &QAction::triggered, this, [this, side = side] { add(Kind::Place, side); });
+    }
+    auto* places = menu->addMenu(tr("A place for a part"));
+    using core::PartKind;
+    for (const auto& [kind, words] :
+         {std::pair{PartKind::Board, tr("a board")}, std::pair{PartKind::Card, tr("a card")},
+          std::pair{PartKind::PowerSupply, tr("a supply")}, std::pair{PartKind::Drive, tr("a drive")},
+          std::pair{PartKind::Radiator, tr("a radiator")}, std::pair{PartKind::Made, tr("a made part or inner panel")}})
+        connect(places->addAction(words), &QAction::triggered, this,
+                [this, kind = kind] { add(Kind::Place, Side::Left, kind); });
+    connect(menu->addAction(tr("A chamber")), &QAction::triggered, this, [this] { add(Kind::Chamber, Side::Left); });
+    return menu;
+}
+
+const core::Part* BoxEditor::casePart() const {
+    const auto line = core::lineage(m_context.document.project(), m_context.document.revision());
+    if (!line)
+        return nullptr;
+    const core::Part* found = nullptr;
+    for (const core::Revision* r : *line)
+        for (const core::Change& change : r->changes)
+            if (const auto* set = std::get_if<core::SetCase>(&change))
+                found = m_context.document.project().part(set->part);
+    return found && std::holds_alternative<core::CaseSpec>(found->spec) ? found : nullptr;
+}
+
+void BoxEditor::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    m_before.reset();
+    refresh();
+    if (!m_item && !m_items.empty())
+        choose(m_items.front());
+    m_sheet->setFocus();
+}
+
+void BoxEditor::refresh() {
+    const core::Part* part = casePart();
+    m_project = m_context.document.shared();
+    auto build = core::resolve(*m_project, m_context.document.revision());
+    m_build.reset();
+    if (build)
+        m_build = std::move(*build);
+    fillList();
+    if (m_item && std::find(m_items.begin(), m_items.end(), *m_item) == m_items.end())
+        m_item.reset();
+    m_sheet->show(m_build ? &*m_build : nullptr, part);
+    m_sheet->select(m_item);
+    if (!m_forming)
+        showForm();
+    showEnds();
+    sayWhatChanged();
+}
+
+void BoxEditor::fillList() {
+    const QScopedValueRollback quiet(m_filling, true);
+    m_list->clear();
+    m_items.clear();
+    const core::Part* part = casePart();
+    if (!part)
+        return;
+    m_items = core::box::itemsOf(*part);
+    std::optional<Kind> group;
+    const View v = m_context.view();
+    for (std::size_t i = 0; i < m_items.size(); ++i) {
+        if (group != m_items[i].kind) {
+            auto* head = new QListWidgetItem(kindName(m_items[i].kind), m_list);
+            head->setFlags(Qt::NoItemFlags);
+            group = m_items[i].kind;
+        }
+        const auto e = m_sheet->m_case == part || m_items[i].kind != Kind::Place
+                           ? core::box::extentOf(*part, m_items[i])
+                           : core::box::Extent{};
+        QStringList size;
+        for (std::size_t a = 0; a < 3; ++a)
+            if (m_items[i].kind != Kind::Vent || core::box::canResize(*part, m_items[i], static_cast<Axis>(a)))
+                size << digits(v.show.value(Quantity::Length, e.high[a] - e.low[a]), v.show.units().inch ? 2 : 0);
+        auto* row = new QListWidgetItem(
+            m_items[i].kind == Kind::Place
+                ? QStringLiteral("  ") + qs(core::box::nameOf(*part, m_items[i]))
+                : QStringLiteral("  %1   %2")
+                      .arg(qs(core::box::nameOf(*part, m_items[i])), size.join(QStringLiteral(" \u00d7 "))),
+            m_list);
+        row->setData(Qt::UserRole, static_cast<int>(i));
+        if (m_item && *m_item == m_items[i])
+            m_list->setCurrentItem(row);
+    }
+}
+
+void BoxEditor::choose(const Item& item) {
+    m_item = item;
+    {
+        const QScopedValueRollback quiet(m_filling, true);
+        for (int row = 0; row < m_list->count(); ++row)
+            if (const QVariant which = m_list->item(row)->data(Qt::UserRole);
+                which.isValid() && m_items[static_cast<std::size_t>(which.toInt())] == item)
+                m_list->setCurrentRow(row);
+    }
+    m_sheet->select(item);
+    m_grip = {m_grip.view < 0 ? 0 : m_grip.view, m_grip.up ? 0 : 1, m_grip.up};
+    ++m_formId;
+    showForm();
+    showEnds();
+    for (QPushButton* b : m_buttons)
+        b->setEnabled(item.kind != Kind::Walls);
+    m_buttons[3]->setEnabled(item.kind == Kind::Chamber);
+}
+
+void BoxEditor::showForm() {
+    const core::Part* part = casePart();
+    if (!part || !m_item)
+        return;
+    std::set<std::string> without{"id",    "kind", "bodies",  "mounts", "gives",    "needs",
+                                  "ports", "link", "power_w", "step",   "fasteners"};
+    for (const core::FieldOutline& f : StructForm::outlineOf("part")->fields)
+        if (f.holds == core::Holds::Struct && core::kindFromWord(f.about.key) &&
+            std::string_view(f.about.key) != "case")
+            without.insert(f.about.key);
+    m_form->start("part", qs(part->name), store::partJson(*part), without);
+    const int index = static_cast<int>(m_item->index);
+    if (m_item->kind == Kind::Place)
+        m_form->go({{"mounts", index}});
+    else if (m_item->kind != Kind::Walls)
+        m_form->go({{"case", -1}, {m_item->kind == Kind::Chamber ? "chambers" : "openings", index}});
+}
+
+/// The end that was pulled last, from either side: typed over at once.
+void BoxEditor::showEnds() {
+    const core::Part* part = casePart();
+    const bool there = part && m_item && m_sheet->m_case;
+    for (NumberBox* b : {m_fromLow, m_fromHigh})
+        b->setEnabled(there);
+    if (!there)
+        return;
+    const auto& side = m_sheet->sides()[static_cast<std::size_t>(std::max(0, m_grip.view))];
+    Axis axis = m_grip.up ? side.up : side.across;
+    if (m_item->kind == Kind::Vent && !core::box::canResize(*part, *m_item, axis))
+        for (const Axis other : core::allAxes)
+            if (core::box::canResize(*part, *m_item, other))
+                axis = other;
+    const auto e = m_sheet->extentOf(*m_item);
+    const std::size_t a = core::index(axis);
+    const bool high = (m_grip.up ? m_grip.up : m_grip.across) >= 0;
+    const double at = high ? e.high[a] : e.low[a], whole = part->size[a].value.mm();
+    const View v = m_context.view();
+    const QScopedValueRollback quiet(m_filling, true);
+    m_endLabel->setText(QStringLiteral("%1, %2").arg(qs(core::box::nameOf(*part, *m_item)), axisEnd(axis, high)));
+    for (const auto& [box, mm, words] :
+         {std::tuple{m_fromLow, at, axisFrom(axis, false)}, std::tuple{m_fromHigh, whole - at, axisFrom(axis, true)}}) {
+        box->setDecimals(v.show.units().inch ? 3 : 1);
+        box->setSuffix(QStringLiteral("\u00a0") + v.unit(Quantity::Length));
+        box->setValue(v.show.value(Quantity::Length, mm));
+        box->setToolTip(words);
+        box->setAccessibleName(QStringLiteral("%1, %2").arg(m_endLabel->text(), words));
+        box->setProperty("axis", static_cast<int>(axis));
+        box->setProperty("high", high);
+    }
+}
+
+void BoxEditor::typedEnd(bool fromLow, double shown) {
+    if (m_filling || !m_item || !casePart())
+        return;
+    const auto axis = static_cast<Axis>(m_fromLow->property("axis").toInt());
+    const bool high = m_fromLow->property("high").toBool();
+    const std::size_t a = core::index(axis);
+    const double mm = m_context.show().stored(Quantity::Length, shown);
+    const double to = fromLow ? mm : casePart()->size[a].value.mm() - mm;
+    const auto e = m_sheet->extentOf(*m_item);
+    remember();
+    edit(tr("Size of %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
+        if (core::box::canResize(part, *m_item, axis))
+            return core::box::resize(part, *m_item, axis, high, to);
+        std::array<double, 3> by{};
+        by[a] = to - (high ? e.high[a] : e.low[a]);
+        return core::box::move(part, *m_item, by);
+    });
+}
+
+bool BoxEditor::edit(const QString& text, const std::function<core::Result<void>(core::Part&)>& change, int mergeId) {
+    const core::Part* part = casePart();
+    return part && editWith(text, core::Part(*part), change, mergeId);
+}
+
+bool BoxEditor::editWith(const QString& text, const core::Part& base,
+                         const std::function<core::Result<void>(core::Part&)>& change, int mergeId) {
+    const core::Part* now = casePart();
+    if (!now)
+        return false;
+    core::Part tried = base;
+    tried.id = now->id; // a case of its own since the drag began
+    auto done = change(tried);
+    if (done)
+        done = changePart(m_context.document, text, std::move(tried), mergeId);
+    m_problem->setText(done ? QString() : qs(done.error().text()));
+    m_problem->setVisible(!done);
+    refresh();
+    return done.has_value();
+}
+
+void BoxEditor::dragTo(const BoxSheet::Grip& grip, double across, double up) {
+    if (!m_base || !m_item)
+        return;
+    m_grip = grip.isMiddle() ? BoxSheet::Grip{grip.view, 1, 0} : grip;
+    const auto& side = m_sheet->sides()[static_cast<std::size_t>(grip.view)];
+    const core::box::Extent was = core::box::extentOf(*m_base, *m_item);
+    const auto from = m_sheet->m_before.value_or(was);
+    editWith(
+        tr("Drag %1").arg(qs(core::box::nameOf(*m_base, *m_item))), *m_base,
+        [&](core::Part& part) {
+            if (!grip.isMiddle())
+                return core::box::resize(part, *m_item, grip.across ? side.across : side.up,
+                                         (grip.across ? grip.across : grip.up) > 0, grip.across ? across : up);
+            std::array<double, 3> by{};
+            for (const auto& [axis, to] : {std::pair{side.across, across}, std::pair{side.up, up}}) {
+                const std::size_t a = core::index(axis);
+                if (m_item->kind != Kind::Vent || core::box::canResize(part, *m_item, axis))
+                    by[a] = to - (from.low[a] + from.high[a]) / 2;
+            }
+            return core::box::move(part, *m_item, by);
+        },
+        m_drag);
+}
+
+void BoxEditor::endDrag(bool taken) {
+    if (!taken && m_base) {
+        const core::Part base = *m_base;
+        editWith(
+            tr("Drag dropped"), base, [](core::Part&) { return core::Result<void>{}; }, m_drag);
+    }
+    m_base.reset();
+    ++m_drag;
+    showEnds();
+}
+
+void BoxEditor::nudge(Axis axis, double mm) {
+    if (!m_item || m_item->kind == Kind::Walls)
+        return;
+    std::array<double, 3> by{};
+    by[core::index(axis)] = mm;
+    remember();
+    edit(tr("Move %1").arg(qs(core::box::nameOf(*casePart(), *m_item))),
+         [&](core::Part& part) { return core::box::move(part, *m_item, by); });
+}
+
+void BoxEditor::add(Kind kind, core::Side side, core::PartKind takes) {
+    remember();
+    std::optional<Item> made;
+    edit(tr("Add to the box"), [&](core::Part& part) {
+        if (kind == Kind::Place && takes == core::PartKind::Fan) { // with the vent it blows through
+            auto vent = core::box::add(part, Kind::Vent, side);
+            if (!vent)
+                return core::Result<void>(tl::make_unexpected(vent.error()));
+        }
+        auto done = core::box::add(part, kind, side, takes);
+        if (!done)
+            return core::Result<void>(tl::make_unexpected(done.error()));
+        made = *done;
+        if (kind == Kind::Place && takes == core::PartKind::Fan) {
+            core::Opening& o = std::get<core::CaseSpec>(part.spec).openings.back();
+            const core::Mount& m = part.mounts.back();
+            for (std::size_t i = 0; i < 2; ++i)
+                o.centreMm[i] = m.at[core::index(core::planeAxes(side)[i])].value.value.mm();
+            o.sizeMm = {m.frameMm - 4, m.frameMm - 4};
+            o.round = true;
+        }
+        return core::Result<void>{};
+    });
+    if (made)
+        choose(*made);
+}
+
+void BoxEditor::copy() {
+    if (!m_item || m_item->kind == Kind::Walls)
+        return;
+    remember();
+    std::optional<Item> made;
+    edit(tr("Copy %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
+        core::Result<Item> done = tl::make_unexpected(core::Problem{});
+        for (const double by : {10.0, -10.0, 0.0}) { // beside it, where there is room
+            std::array<double, 3> way{};
+            for (const Axis axis : core::allAxes)
+                if (m_item->kind != Kind::Vent || core::box::canResize(part, *m_item, axis)) {
+                    way[core::index(axis)] = by;
+                    break;
+                }
+            if ((done = core::box::copy(part, *m_item, way)))
+                break;
+        }
+        if (!done)
+            return core::Result<void>(tl::make_unexpected(done.error()));
+        made = *done;
+        return core::Result<void>{};
+    });
+    if (made)
+        choose(*made);
+}
+
+void BoxEditor::mirror(Axis axis) {
+    if (!m_item)
+        return;
+    remember();
+    std::optional<Item> made;
+    edit(tr("Mirror %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
+        auto done = core::box::mirror(part, *m_item, axis);
+        if (!done)
+            return core::Result<void>(tl::make_unexpected(done.error()));
+        made = *done;
+        return core::Result<void>{};
+    });
+    if (made)
+        choose(*made);
+}
+
+void BoxEditor::rowOf() {
+    if (!m_item || m_item->kind == Kind::Walls)
+        return;
+    bool chosen = false;
+    const QString said =
+        QInputDialog::getText(this, tr("A row of it"), tr("How many more, along x, y or z, and how far apart in mm:"),
+                              QLineEdit::Normal, QStringLiteral("2 y 40"), &chosen);
+    const QStringList words = said.simplified().split(QLatin1Char(' '));
+    if (!chosen)
+        return;
+    const qsizetype axis = words.size() == 3 ? QStringLiteral("xyz").indexOf(words[1].toLower()) : -1;
+    QString plain = words.size() == 3 ? words[2] : QString();
+    plain.replace(QLatin1Char(','), QLatin1Char('.'));
+    bool isNumber = false;
+    const double stepMm = plain.toDouble(&isNumber);
+    const int count = words.front().toInt();
+    if (axis < 0 || !isNumber || count < 1 || count > 60) {
+        m_problem->setText(
+            tr("\u201c%1\u201d is not understood: e.g. \u201c2 y 40\u201d for two more, 40 mm apart to the rear")
+                .arg(said));
+        return m_problem->show();
+    }
+    remember();
+    edit(tr("Row of %1").arg(qs(core::box::nameOf(*casePart(), *m_item))),
+         [&](core::Part& part) { return core::box::row(part, *m_item, count, static_cast<Axis>(axis), stepMm); });
+}
+
+void BoxEditor::split(Axis axis) {
+    if (!m_item || m_item->kind != Kind::Chamber)
+        return;
+    const auto e = m_sheet->extentOf(*m_item);
+    const std::size_t a = core::index(axis);
+    remember();
+    edit(tr("Split %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
+        auto done = core::box::split(part, *m_item, axis, (e.low[a] + e.high[a]) / 2, 2);
+        return done ? core::Result<void>{} : tl::make_unexpected(done.error());
+    });
+}
+
+void BoxEditor::rename() {
+    if (!m_item || !casePart())
+        return;
+    bool taken = false;
+    const QString name = QInputDialog::getText(this, tr("Rename"), tr("New name"), QLineEdit::Normal,
+                                               qs(core::box::nameOf(*casePart(), *m_item)), &taken)
+                             .trimmed();
+    if (taken)
+        edit(tr("Rename"), [&](core::Part& part) { return core::box::rename(part, *m_item, name.toStdString()); });
+}
+
+/// What hangs on it is named first.
+void BoxEditor::remove() {
+    const core::Part* part = casePart();
+    if (!m_item || !part || m_item->kind == Kind::Walls)
+        return;
+    const auto go = [this, item = *m_item] {
+        remember();
+        if (edit(tr("Delete %1").arg(qs(core::box::nameOf(*casePart(), item))),
+                 [&](core::Part& p) { return core::box::remove(p, item); }))
+            if (!m_items.empty())
+                choose(m_items.front());
+    };
+    const auto hanging = core::box::hangsOn(m_context.document.project(), *part, *m_item);
+    if (hanging.empty())
+        return go();
+    QStringList all;
+    for (std::size_t i = 0; i < hanging.size() && i < 6; ++i)
+        all << qs(hanging[i]);
+    if (hanging.size() > 6)
+        all << tr("and %1 more").arg(hanging.size() - 6);
+    auto* ask =
+        new QMessageBox(QMessageBox::NoIcon, tr("Delete %1").arg(qs(core::box::nameOf(*part, *m_item))),
+                        tr("This hangs on it:\n%1").arg(all.join(QLatin1Char('\n'))), QMessageBox::Cancel, this);
+    ask->setObjectName(QStringLiteral("hangsOn"));
+    ask->setAttribute(Qt::WA_DeleteOnClose);
+    connect(ask->addButton(tr("Delete all the same"), QMessageBox::AcceptRole), &QPushButton::clicked, this, go);
+    ask->open();
+}
+
+/// The state that "what this changes" compares with.
+void BoxEditor::remember() {
+    if (m_base)
+        return; // within a drag it stays
+    Before b{m_context.document.shared(), m_context.document.revision(), {}, {}, 0, 0, 0};
+    if (const auto* e = m_context.view().evaluation()) {
+        for (const auto& gap : e->fit.gaps)
+            b.margins[gap.ref] = {gap.nominal.mm() - gap.worstBandMm - gap.requiredMm, gap.mark};
+        b.litres = e->fit.volumeL;
+        b.dba = e->noise.totalDba;
+        for (const auto& part : e->air.parts)
+            if (part.id == "tray/cpu")
+                b.cpuC = part.temperatureC;
+    }
+    m_before = std::move(b);
+}
+
+void BoxEditor::sayWhatChanged() {
+    const View v = m_context.view();
+    const auto* e = v.evaluation();
+    if (!e)
+        return m_changes->setText(qs(v.result().problem));
+    if (!m_before)
+        return m_changes->setText(tr("What a change does to gaps, litres and air stands here."));
+    struct Row {
+        double by, now;
+        QString words;
+    };
+    std::vector<Row> rows;
+    for (const auto& gap : e->fit.gaps) {
+        const double now = gap.nominal.mm() - gap.worstBandMm - gap.requiredMm;
+        const auto was = m_before->margins.find(gap.ref);
+        if (was != m_before->margins.end() && std::abs(was->second.first - now) < 0.05)
+            continue;
+        const QString names = QStringLiteral("%1 \u2013 %2").arg(qs(gap.between[0].text), qs(gap.between[1].text));
+        rows.push_back({now, now,
+                        was == m_before->margins.end()
+                            ? tr("%1: new, %2 at worst").arg(names, v.signedNumber(Quantity::Length, now))
+                            : tr("%1: %2 to %3 at worst")
+                                  .arg(names, v.signedNumber(Quantity::Length, was->second.first),
+                                       v.signedNumber(Quantity::Length, now))});
+    }
+    std::sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.now < b.now; });
+    QStringList lines;
+    for (std::size_t i = 0; i < rows.size() && i < 3; ++i)
+        lines << rows[i].words;
+    if (rows.size() > 3)
+        lines << tr("and %1 more gaps").arg(rows.size() - 3);
+    if (rows.empty())
+        lines << tr("No gap changes.");
+    QString air =
+        tr("%1 to %2").arg(v.number(Quantity::Volume, m_before->litres), v.text(Quantity::Volume, e->fit.volumeL));
+    for (const auto& part : e->air.parts)
+        if (part.id == "tray/cpu" && m_before->cpuC > 0)
+            air += tr("; CPU %1 to %2")
+                       .arg(v.number(Quantity::Temperature, m_before->cpuC),
+                            v.text(Quantity::Temperature, part.temperatureC));
+    air += tr("; noise %1 to %2")
+               .arg(v.number(Quantity::Level, m_before->dba), v.text(Quantity::Level, e->noise.totalDba));
+    lines << air + (v.isPending() ? QStringLiteral(" ...") : QString());
+    m_changes->setText(lines.join(QLatin1Char('\n')));
+}
+
+void BoxEditor::step(int by) {
+    if (m_items.empty())
+        return;
+    const auto at = m_item ? std::find(m_items.begin(), m_items.end(), *m_item) - m_items.begin() : 0;
+    const auto n = static_cast<std::ptrdiff_t>(m_items.size());
+    choose(m_items[static_cast<std::size_t>((at + by + n) % n)]);
+}
+
+bool BoxEditor::eventFilter(QObject* watched, QEvent* event) {
+    if (watched == m_list && event->type() == QEvent::KeyPress) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if (key == Qt::Key_Delete || key == Qt::Key_F2 || key == Qt::Key_E || key == Qt::Key_Escape) {
+            keyPressEvent(static_cast<QKeyEvent*>(event));
+            return true;
+        }
+    }
+    return QWidget::eventFilter(watched, event);
+}
+
+void BoxEditor::keyPressEvent(QKeyEvent* event) {
+    const bool shift = event->modifiers() & Qt::ShiftModifier;
+    const double mm = shift ? 5 : 0.5;
+    const auto& side = m_sheet->sides()[static_cast<std::size_t>(std::max(0, m_grip.view))];
+    // The view whose plane the thing lies in.
+    Axis across = side.across, up = side.up;
+    if (const core::Part* part = casePart(); part && m_item && m_item->kind == Kind::Vent) {
+        std::vector<Axis> free;
+        for (const Axis axis : core::allAxes)
+            if (core::box::canResize(*part, *m_item, axis))
+                free.push_back(axis);
+        across = free.front() == Axis::X && free.back() == Axis::Y ? Axis::Y : free.front();
+        up = across == free.front() ? free.back() : free.front();
+    }
+    switch (event->key()) {
+    case Qt::Key_Escape:
+        if (m_base) {
+            m_sheet->m_grip = {};
+            m_sheet->m_before.reset();
+            return endDrag(false);
+        }
+        return Q_EMIT closed();
+    case Qt::Key_E:
+        return Q_EMIT closed();
+    case Qt::Key_J:
+        return step(1);
+    case Qt::Key_K:
+        return step(-1);
+    case Qt::Key_Left:
+        return nudge(across, -mm);
+    case Qt::Key_Right:
+        return nudge(across, mm);
+    case Qt::Key_Up:
+        return nudge(up, mm);
+    case Qt::Key_Down:
+        return nudge(up, -mm);
+    case Qt::Key_Delete:
+        return remove();
+    case Qt::Key_F2:
+        return rename();
+    case Qt::Key_D:
+        if (event->modifiers() & Qt::ControlModifier)
+            return copy();
+        break;
+    case Qt::Key_Tab:
+        break;
+    default:
+        if (const QString text = event->text(); m_sheet->hasFocus() && text.size() == 1 && text[0].isDigit()) {
+            m_fromLow->setFocus(Qt::ShortcutFocusReason); // a figure starts typing in the last dimension
+            m_fromLow->selectAll();
+            QCoreApplication::sendEvent(m_fromLow, event);
+            return;
+        }
+    }
+    QWidget::keyPressEvent(event);
+}
+
+} // namespace app

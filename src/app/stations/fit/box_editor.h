@@ -1,0 +1,89 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/stations/fit/box_sheet.h"
+#include "app/ui/fields/struct_editor.h"
+
+#include <QListWidget>
+
+class QMenu;
+class QPushButton;
+
+namespace app {
+
+class NumberBox;
+
+/// Edit the box: the case drawn from three sides, the list of its things, the form of the one selected, and what the
+/// last change did to gaps, litres and air.
+class BoxEditor : public QWidget {
+    Q_OBJECT
+public:
+    BoxEditor(Context& context, QWidget* parent);
+
+    [[nodiscard]] BoxSheet* sheet() const { return m_sheet; }
+    [[nodiscard]] QListWidget* list() const { return m_list; }
+    [[nodiscard]] StructEditor* form() const { return m_form; }
+    /// The case of the revision that is looked at; null: there is none.
+    [[nodiscard]] const core::Part* casePart() const;
+    void choose(const core::box::Item& item);
+    void add(core::box::Kind kind, core::Side side, core::PartKind takes = core::PartKind::Fan);
+    void mirror(core::Axis axis);
+    void copy();
+    void remove();
+    void rename();
+    void rowOf();
+    void split(core::Axis axis);
+    [[nodiscard]] QString changes() const { return m_changes->text(); }
+
+Q_SIGNALS:
+    void closed();
+    void refused(const core::Problem& problem);
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
+    void showEvent(QShowEvent* event) override;
+
+private:
+    struct Before {
+        std::shared_ptr<const core::Project> project;
+        std::string revision;
+        std::map<core::GapRef, std::pair<double, core::Mark>> margins;
+        std::map<core::GapRef, std::string> ids;
+        double litres = 0, cpuC = 0, dba = 0;
+    };
+    void refresh();
+    void fillList();
+    void showForm();
+    void showEnds();
+    void sayWhatChanged();
+    void remember();
+    [[nodiscard]] QMenu* addMenu();
+    /// Carries out an edit of the case as one step; those of one drag join.
+    bool edit(const QString& text, const std::function<core::Result<void>(core::Part&)>& change, int mergeId = 0);
+    bool editWith(const QString& text, const core::Part& base,
+                  const std::function<core::Result<void>(core::Part&)>& change, int mergeId);
+    void dragTo(const BoxSheet::Grip& grip, double across, double up);
+    void endDrag(bool taken);
+    void typedEnd(bool fromLow, double mm);
+    void nudge(core::Axis axis, double mm);
+    void step(int by);
+
+    Context& m_context;
+    BoxSheet* m_sheet;
+    QListWidget* m_list;
+    StructEditor* m_form;
+    QLabel *m_hint, *m_changes, *m_problem, *m_endLabel;
+    NumberBox *m_fromLow, *m_fromHigh;
+    std::vector<QPushButton*> m_buttons;
+    std::vector<core::box::Item> m_items;
+    std::optional<core::box::Item> m_item;
+    std::optional<core::Build> m_build;
+    std::shared_ptr<const core::Project> m_project; ///< m_build looks into it
+    std::optional<core::Part> m_base;               ///< the case as the drag began
+    std::optional<Before> m_before;
+    BoxSheet::Grip m_grip{0, 1, 0};       ///< the end that is typed
+    int m_drag = 1000, m_formId = 500000; ///< steps of undo that join
+    bool m_filling = false, m_forming = false;
+};
+
+} // namespace app

@@ -1,0 +1,337 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/fit/box_sheet.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+
+#include <algorithm>
+
+namespace app {
+using core::Axis;
+using core::box::Extent;
+using core::box::Item;
+using core::box::Kind;
+
+namespace {
+constexpr double gripPx = 8, hitPx = 12, snapPx = 6;
+constexpr std::array<std::pair<Axis, Axis>, 3> planes{{{Axis::X, Axis::Z}, {Axis::Y, Axis::Z}, {Axis::Y, Axis::X}}};
+} // namespace
+
+BoxSheet::BoxSheet(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
+    setObjectName(QStringLiteral("boxSheet"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    setMinimumSize(360, 300);
+    setAccessibleName(tr("The box from the front, the right and above"));
+}
+
+void BoxSheet::show(const core::Build* build, const core::Part* casePart) {
+    m_build = build;
+    m_case = casePart;
+    layOut();
+    update();
+}
+
+void BoxSheet::select(const std::optional<Item>& item) {
+    m_item = item;
+    update();
+}
+
+Extent BoxSheet::extentOf(const Item& item) const {
+    std::array<double, 3> part{};
+    if (item.kind == Kind::Place && m_build && item.index < m_case->mounts.size())
+        if (const core::Placed* placed = m_build->at(m_case->mounts[item.index].id); placed && placed->variant.empty())
+            for (std::size_t a = 0; a < 3; ++a)
+                part[a] = placed->highAt[a].mm() - placed->lowAt[a].mm();
+    return core::box::extentOf(*m_case, item, part);
+}
+
+/// The front left, the right side beside it, the view from above under that: one scale.
+void BoxSheet::layOut() {
+    if (!m_build)
+        return;
+    const double w = m_build->insideAt[0].mm(), d = m_build->insideAt[1].mm(), h = m_build->insideAt[2].mm();
+    constexpr double margin = 26, gap = 34, title = 18;
+    const double scale = std::max(
+        0.05, std::min((width() - 2 * margin - gap) / (w + d), (height() - 2 * margin - gap - 2 * title) / (h + w)));
+    const double left = margin, top = margin + title;
+    m_sides[0] = {planes[0].first, planes[0].second, QRectF(left, top, w * scale, h * scale), scale};
+    m_sides[1] = {planes[1].first, planes[1].second, QRectF(left + w * scale + gap, top, d * scale, h * scale), scale};
+    m_sides[2] = {planes[2].first, planes[2].second,
+                  QRectF(left + w * scale + gap, top + h * scale + gap + title, d * scale, w * scale), scale};
+}
+
+void BoxSheet::resizeEvent(QResizeEvent*) { layOut(); }
+
+const std::array<BoxSheet::Side, 3>& BoxSheet::sides() {
+    layOut();
+    return m_sides;
+}
+
+QRectF BoxSheet::rectOf(const Extent& e, const Side& s) const {
+    return QRectF(s.at(e.low[core::index(s.across)], e.low[core::index(s.up)]),
+                  s.at(e.high[core::index(s.across)], e.high[core::index(s.up)]))
+        .normalized();
+}
+
+std::vector<BoxSheet::Grip> BoxSheet::grips() const {
+    std::vector<Grip> all;
+    if (!m_item || !m_case)
+        return all;
+    for (int view = 0; view < 3; ++view) {
+        const Side& s = m_sides[static_cast<std::size_t>(view)];
+        if (core::box::canResize(*m_case, *m_item, s.across))
+            for (const int end : {-1, 1})
+                all.push_back({view, end, 0});
+        if (core::box::canResize(*m_case, *m_item, s.up))
+            for (const int end : {-1, 1})
+                all.push_back({view, 0, end});
+        if (m_item->kind != Kind::Walls)
+            all.push_back({view, 0, 0});
+    }
+    return all;
+}
+
+QPointF BoxSheet::gripAt(const Grip& grip) {
+    const QRectF r = rectOf(extentOf(*m_item), sides()[static_cast<std::size_t>(grip.view)]);
+    return {grip.across < 0   ? r.left()
+            : grip.across > 0 ? r.right()
+                              : r.center().x(),
+            grip.up < 0   ? r.bottom()
+            : grip.up > 0 ? r.top()
+                          : r.center().y()};
+}
+
+BoxSheet::Grip BoxSheet::gripUnder(const QPointF& at) {
+    Grip best;
+    double nearest = hitPx;
+    for (const Grip& grip : grips()) {
+        const QPointF d = gripAt(grip) - at;
+        const double far = std::max(std::abs(d.x()), std::abs(d.y())) + (grip.isMiddle() ? 0.5 : 0);
+        if (far <= nearest) {
+            nearest = far;
+            best = grip;
+        }
+    }
+    return best;
+}
+
+/// The smallest thing under the pointer: a vent before the chamber it is of.
+std::optional<Item> BoxSheet::itemUnder(const QPointF& at) {
+    std::optional<Item> best;
+    double area = 1e18;
+    if (!m_case || !m_build)
+        return best;
+    for (const Item& item : core::box::itemsOf(*m_case)) {
+        const Extent e = extentOf(item);
+        for (const Side& s : sides()) {
+            QRectF r = rectOf(e, s);
+            r.adjust(r.width() < 8 ? -4 : 0, r.height() < 8 ? -4 : 0, r.width() < 8 ? 4 : 0, r.height() < 8 ? 4 : 0);
+            if (item.kind == Kind::Walls)
+                r.adjust(-6, -6, 6, 6);
+            if (r.contains(at) && r.width() * r.height() < area) {
+                area = r.width() * r.height();
+                best = item;
+            }
+        }
+    }
+    return best;
+}
+
+/// To the ends and middles of other things, and of parts.
+double BoxSheet::snapped(Axis axis, double mm, double reachMm, bool& hit) const {
+    const std::size_t a = core::index(axis);
+    double best = mm, nearest = reachMm;
+    const auto offer = [&](double to) {
+        if (std::abs(to - mm) < nearest) {
+            nearest = std::abs(to - mm);
+            best = to;
+            hit = true;
+        }
+    };
+    const auto ends = [&](double low, double high) {
+        offer(low);
+        offer(high);
+        offer((low + high) / 2);
+    };
+    for (const Item& item : core::box::itemsOf(*m_case))
+        if (!m_item || !(item == *m_item)) {
+            const Extent e = extentOf(item);
+            ends(e.low[a], e.high[a]);
+        }
+    for (const core::Placed& p : m_build->placed)
+        if (!(m_item && m_item->kind == Kind::Place && p.mount == m_case->mounts[m_item->index].id))
+            ends(p.lowAt[a].mm(), p.highAt[a].mm());
+    return best;
+}
+
+void BoxSheet::say(const QString& words) {
+    if (m_hint != words) {
+        m_hint = words;
+        Q_EMIT hinted(words);
+    }
+}
+
+void BoxSheet::mousePressEvent(QMouseEvent* event) {
+    setFocus(Qt::MouseFocusReason);
+    if (!m_case || event->button() != Qt::LeftButton)
+        return;
+    m_grip = m_item ? gripUnder(event->position()) : Grip{};
+    if (m_grip.view < 0) {
+        const auto item = itemUnder(event->position());
+        if (!item)
+            return;
+        if (!m_item || !(*item == *m_item)) {
+            Q_EMIT chose(*item);
+            return;
+        }
+        for (int view = 0; view < 3; ++view) // its own area is its middle
+            if (rectOf(extentOf(*item), m_sides[static_cast<std::size_t>(view)]).contains(event->position()) &&
+                item->kind != Kind::Walls)
+                m_grip = {view, 0, 0};
+        if (m_grip.view < 0)
+            return;
+    }
+    m_before = extentOf(*m_item);
+    m_grabbed = (gripAt(m_grip) - event->position()) / m_sides[static_cast<std::size_t>(m_grip.view)].scale;
+    Q_EMIT dragBegan();
+}
+
+void BoxSheet::mouseMoveEvent(QMouseEvent* event) {
+    if (!m_case)
+        return;
+    if (m_grip.view < 0 || !(event->buttons() & Qt::LeftButton)) {
+        const Grip under = m_item ? gripUnder(event->position()) : Grip{};
+        const auto item = itemUnder(event->position());
+        say(under.view >= 0 && under.isMiddle()
+                ? tr("Drag to move %1; Alt: without snapping").arg(qs(core::box::nameOf(*m_case, *m_item)))
+            : under.view >= 0 ? tr("Drag to pull this end of %1").arg(qs(core::box::nameOf(*m_case, *m_item)))
+            : item            ? tr("Click to choose %1").arg(qs(core::box::nameOf(*m_case, *item)))
+                              : QString());
+        setCursor(under.view < 0     ? Qt::ArrowCursor
+                  : under.isMiddle() ? Qt::SizeAllCursor
+                  : under.across     ? Qt::SizeHorCursor
+                                     : Qt::SizeVerCursor);
+        if (!(m_hovered == under)) {
+            m_hovered = under;
+            update();
+        }
+        return;
+    }
+    const Side& s = m_sides[static_cast<std::size_t>(m_grip.view)];
+    double a = (event->position().x() - s.inside.left()) / s.scale + m_grabbed.x(),
+           u = (s.inside.bottom() - event->position().y()) / s.scale - m_grabbed.y();
+    m_snap = {};
+    if (!event->modifiers().testFlag(Qt::AltModifier)) {
+        const double reach = snapPx / s.scale;
+        const auto snap = [&](Axis axis, double& v) {
+            bool hit = false;
+            const double to = snapped(axis, v, reach, hit);
+            if (hit)
+                m_snap[core::index(axis)] = to;
+            v = hit ? to : std::round(v * 2) / 2; // else on half millimetres
+        };
+        snap(s.across, a);
+        snap(s.up, u);
+    }
+    Q_EMIT dragged(m_grip, a, u);
+    say(m_snap[core::index(s.across)] || m_snap[core::index(s.up)]
+            ? tr("On an edge or middle of something else; Alt lets go")
+            : tr("Esc drops the drag"));
+    update();
+}
+
+void BoxSheet::mouseReleaseEvent(QMouseEvent*) {
+    if (m_grip.view < 0)
+        return;
+    m_grip = {};
+    m_before.reset();
+    m_snap = {};
+    Q_EMIT dragEnded(true);
+    update();
+}
+
+void BoxSheet::paintThings(Canvas& c, const Side& s) {
+    for (const Item& item : core::box::itemsOf(*m_case)) {
+        if (item.kind == Kind::Walls || (m_item && item == *m_item))
+            continue;
+        const QRectF r = rectOf(extentOf(item), s);
+        QPen pen(item.kind == Kind::Chamber ? c.t.line : c.t.ink2, 1);
+        pen.setDashPattern(item.kind == Kind::Chamber ? QList<qreal>{2, 4}
+                           : item.kind == Kind::Vent  ? QList<qreal>{9, 3, 2, 3}
+                                                      : QList<qreal>{4, 3});
+        c.p.setPen(pen);
+        c.p.setBrush(Qt::NoBrush);
+        const bool round = item.kind == Kind::Vent &&
+                           std::get<core::CaseSpec>(m_case->spec).openings[item.index].round &&
+                           std::min(r.width(), r.height()) > 8;
+        round ? c.p.drawEllipse(r) : c.p.drawRect(r);
+    }
+}
+
+void BoxSheet::paintSelected(Canvas& c, int view) {
+    const Side& s = m_sides[static_cast<std::size_t>(view)];
+    if (m_before) {
+        QPen ghost(c.t.line, 1);
+        ghost.setDashPattern({5, 3});
+        c.p.setPen(ghost);
+        c.p.setBrush(Qt::NoBrush);
+        c.p.drawRect(rectOf(*m_before, s));
+    }
+    const QRectF r = rectOf(extentOf(*m_item), s);
+    QColor wash = c.t.marker;
+    wash.setAlphaF(m_item->kind == Kind::Walls ? 0.0F : 0.45F);
+    c.box(r, wash, c.t.medge, 2.2);
+    for (const Axis axis : {s.across, s.up})
+        if (const auto& at = m_snap[core::index(axis)]) {
+            QPen line(c.t.medge, 1);
+            line.setDashPattern({12, 3, 3, 3});
+            c.p.setPen(line);
+            axis == s.across ? c.p.drawLine(QPointF(s.at(*at, 0).x(), s.inside.top() - 8),
+                                            QPointF(s.at(*at, 0).x(), s.inside.bottom() + 8))
+                             : c.p.drawLine(QPointF(s.inside.left() - 8, s.at(0, *at).y()),
+                                            QPointF(s.inside.right() + 8, s.at(0, *at).y()));
+        }
+    for (const Grip& grip : grips()) {
+        if (grip.view != view)
+            continue;
+        const QPointF at = gripAt(grip);
+        const bool hot = grip == m_hovered || grip == m_grip;
+        c.p.setPen(QPen(c.t.medge, 1.6));
+        c.p.setBrush(hot ? c.t.medge : c.t.sheet);
+        if (grip.isMiddle())
+            c.p.drawPolygon(
+                QPolygonF{at + QPointF(0, -6.5), at + QPointF(6.5, 0), at + QPointF(0, 6.5), at + QPointF(-6.5, 0)});
+        else
+            c.p.drawRect(QRectF(at.x() - gripPx / 2, at.y() - gripPx / 2, gripPx, gripPx));
+    }
+}
+
+void BoxSheet::paintEvent(QPaintEvent*) {
+    const PaintingNow painting;
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    Canvas c(p, m_context.theme);
+    c.p.fillRect(rect(), c.t.paper);
+    if (!m_build || !m_case)
+        return c.text(QRectF(rect()).adjusted(16, 16, -16, -16),
+                      tr("The box cannot be drawn: see what is found below."), 13, Weight::Medium, c.t.ink,
+                      Qt::AlignTop | Qt::AlignLeft);
+    const std::array<QString, 3> titles{tr("front"), tr("from the right"), tr("from above, right side up")};
+    for (int view = 0; view < 3; ++view) {
+        const Side& s = m_sides[static_cast<std::size_t>(view)];
+        BoxView drawn{*m_build, s.across, s.up, view != 0, true};
+        const double wall = std::max(2.0, m_build->caseSpec().wall.value.mm() * s.scale);
+        paintBox(c, drawn, {s.inside.left() - wall, s.inside.bottom() + wall + m_build->feet.value.mm() * s.scale},
+                 s.scale);
+        c.second({s.inside.left() - wall, s.inside.top() - wall - 18, 200, 16},
+                 titles.at(static_cast<std::size_t>(view)), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        paintThings(c, s);
+        if (m_item)
+            paintSelected(c, view);
+    }
+    if (hasFocus())
+        c.box(QRectF(rect()).adjusted(1, 1, -1, -1), {}, c.t.ink, 1.5);
+}
+
+} // namespace app

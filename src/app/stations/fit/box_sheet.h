@@ -1,0 +1,85 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/stations/brief/box_drawing.h"
+#include "app/ui/context.h"
+#ifndef Q_MOC_RUN
+#include "core/model/box_edits.h"
+#endif
+
+#include <QWidget>
+
+namespace app {
+
+/// The case from three sides, with handles on the thing that is selected: ends to be pulled, a middle to be moved.
+class BoxSheet : public QWidget {
+    Q_OBJECT
+public:
+    BoxSheet(Context& context, QWidget* parent);
+
+    /// One of the three views: which axes of the case lie across and up the sheet.
+    struct Side {
+        core::Axis across, up;
+        QRectF inside; ///< px
+        double scale = 1;
+        [[nodiscard]] QPointF at(double a, double u) const {
+            return {inside.left() + a * scale, inside.bottom() - u * scale};
+        }
+        [[nodiscard]] core::Axis through() const {
+            return static_cast<core::Axis>(3 - static_cast<int>(across) - static_cast<int>(up));
+        }
+    };
+    /// An end or the middle of the thing selected, in one view; -1 low end, 1 high end, 0 not along this axis.
+    struct Grip {
+        int view = -1, across = 0, up = 0;
+        [[nodiscard]] bool isMiddle() const { return view >= 0 && across == 0 && up == 0; }
+        friend bool operator==(const Grip&, const Grip&) = default;
+    };
+    /// Paints this build; @p base is the case that is being edited.
+    void show(const core::Build* build, const core::Part* casePart);
+    void select(const std::optional<core::box::Item>& item);
+    [[nodiscard]] const std::optional<core::box::Item>& selected() const { return m_item; }
+    [[nodiscard]] core::box::Extent extentOf(const core::box::Item& item) const;
+    [[nodiscard]] const std::array<Side, 3>& sides();
+    [[nodiscard]] QPointF gripAt(const Grip& grip);
+    [[nodiscard]] QString hint() const { return m_hint; }
+
+Q_SIGNALS:
+    void chose(const core::box::Item& item);
+    void dragBegan();
+    /// A grip lies at these places along the across and up axes of its view, snapped.
+    void dragged(const app::BoxSheet::Grip& grip, double across, double up);
+    void dragEnded(bool taken); ///< false: dropped with Esc
+    void hinted(const QString& words);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    void layOut();
+    [[nodiscard]] QRectF rectOf(const core::box::Extent& extent, const Side& side) const;
+    [[nodiscard]] std::vector<Grip> grips() const;
+    [[nodiscard]] Grip gripUnder(const QPointF& at);
+    [[nodiscard]] std::optional<core::box::Item> itemUnder(const QPointF& at);
+    [[nodiscard]] double snapped(core::Axis axis, double mm, double reachMm, bool& hit) const;
+    void paintThings(Canvas& c, const Side& side);
+    void paintSelected(Canvas& c, int view);
+    void say(const QString& words);
+    friend class BoxEditor;
+
+    Context& m_context;
+    const core::Build* m_build = nullptr;
+    const core::Part* m_case = nullptr;
+    std::optional<core::box::Item> m_item;
+    std::array<Side, 3> m_sides;
+    Grip m_grip, m_hovered;
+    QPointF m_grabbed; ///< where in the grip it was taken, mm from its place
+    std::optional<core::box::Extent> m_before;
+    std::array<std::optional<double>, 3> m_snap;
+    QString m_hint;
+};
+
+} // namespace app
