@@ -26,8 +26,9 @@ core::Result<core::Part> partFrom(const Json& json) {
     core::Project carrier;
     carrier.shelf.push_back(part);
     for (core::Problem wrong : core::validate(carrier)) {
-        if (const auto dot = wrong.place.find("]."); wrong.place.starts_with("shelf[") && dot != std::string::npos)
-            wrong.place.erase(0, dot + 2); // one part: where in it
+        for (const char* end : {").", "]."}) // one part: where in it
+            if (const auto dot = wrong.place.find(end); wrong.place.starts_with("shelf[") && dot != std::string::npos)
+                wrong.place.erase(0, dot + 2);
         return tl::make_unexpected(wrong);
     }
     return part;

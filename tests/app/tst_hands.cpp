@@ -478,7 +478,7 @@ private Q_SLOTS:
             return all;
         };
         QCOMPARE(words(core::PartRef{"top"}).mid(0, 4),
-                 (QStringList{"Edit ...", "Replace ...", "Duplicate, and use the copy here", "Take out"}));
+                 (QStringList{"Edit ...", "All details ...", "Replace ...", "Duplicate, and use the copy here"}));
         QCOMPARE(words(core::RunRef{"r10-both"}).mid(0, 2), (QStringList{"Rename ...", "Delete"}));
         QCOMPARE(words(core::RevisionRef{"R10"}), (QStringList{"Rename ...", "Delete"}));
         QCOMPARE(words(support::thing("total:power")).last(), QString("Copy figure"));

@@ -9,14 +9,6 @@
 namespace app {
 namespace {
 
-/// Whether runs were logged of a revision whose case this is.
-bool isLogged(const core::Project& project, const std::string& casePart) {
-    return std::any_of(project.runs.begin(), project.runs.end(), [&](const core::Run& run) {
-        const auto build = core::resolve(project, run.revision);
-        return build && build->casePart && build->casePart->id == casePart;
-    });
-}
-
 /// What changes of the revision made of vents that the edit left alone stays: a screen taken off, dust.
 void keepStates(core::Part& edited, const core::Part& was, const core::Build& build) {
     auto& vents = std::get<core::CaseSpec>(edited.spec).openings;
@@ -38,6 +30,23 @@ void keepStates(core::Part& edited, const core::Part& was, const core::Build& bu
     }
 }
 
+} // namespace
+
+bool isLogged(const core::Project& project, const std::string& casePart) {
+    return std::any_of(project.runs.begin(), project.runs.end(), [&](const core::Run& run) {
+        const auto build = core::resolve(project, run.revision);
+        return build && build->casePart && build->casePart->id == casePart;
+    });
+}
+
+core::Part asBuilt(const core::Part& part, const core::Build& build) {
+    core::Part now = part;
+    keepStates(now, part, build);
+    return now;
+}
+
+namespace {
+
 std::string noteOf(const core::Part& was, const core::Part& edited) {
     std::string note;
     for (const core::Sentence& s : core::box::differences(was, edited))
@@ -53,7 +62,7 @@ core::Result<void> caseOfItsOwn(Document& document, const QString& text, const c
         return tl::make_unexpected(build.error());
     std::vector<core::Change> changes;
     keepStates(edited, was, *build);
-    const std::string note = noteOf(was, edited);
+    const std::string note = noteOf(asBuilt(was, *build), edited);
     edited.id = core::freePartId(project, edited.id);
     changes.emplace_back(core::SetCase{edited.id});
     for (const core::Modification* done : build->modified)
@@ -71,6 +80,21 @@ core::Result<void> caseOfItsOwn(Document& document, const QString& text, const c
     return done;
 }
 
+/// The revision that began with this case, as long as its note is the one that was made for it: the note goes along.
+void followNote(core::Project& project, const std::string& revision, const core::Part& was, const core::Part& edited) {
+    for (core::Revision& r : project.revisions) {
+        const auto begins = [&](const core::Change& c) { return c == core::Change(core::SetCase{edited.id}); };
+        if (r.id != revision || r.parent.empty() || std::none_of(r.changes.begin(), r.changes.end(), begins))
+            continue;
+        const auto parent = core::resolve(project, r.parent);
+        if (!parent || !parent->casePart || parent->casePart->id == edited.id)
+            continue;
+        const core::Part before = asBuilt(*parent->casePart, *parent);
+        if (r.note == noteOf(before, was))
+            r.note = noteOf(before, edited);
+    }
+}
+
 } // namespace
 
 core::Result<void> changePart(Document& document, const QString& text, core::Part edited, int mergeId) {
@@ -82,9 +106,12 @@ core::Result<void> changePart(Document& document, const QString& text, core::Par
         return {};
     if (edited.kind == core::PartKind::Case && isLogged(project, edited.id))
         return caseOfItsOwn(document, text, core::Part(*was), std::move(edited), mergeId);
+    const core::Part before = *was;
     return document.edit(
         text,
         [&](core::Project& p) {
+            if (edited.kind == core::PartKind::Case)
+                followNote(p, document.revision(), before, edited);
             if (core::Part* part = p.shelf.edit(edited.id))
                 *part = edited;
         },

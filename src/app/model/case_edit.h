@@ -4,6 +4,10 @@
 
 namespace app {
 
+/// Whether runs were logged of a revision whose case this is.
+[[nodiscard]] bool isLogged(const core::Project& project, const std::string& casePart);
+/// A case as the revision has it: with what its changes made of the vents.
+[[nodiscard]] core::Part asBuilt(const core::Part& part, const core::Build& build);
 /// Puts an edited part in the place of the one with its id. A case on which runs were logged stays what it was: the
 /// edited one becomes a part and a revision of its own, whose note says what changed. Edits with the same non-zero
 /// @p mergeId join. Errors: as Document::edit().

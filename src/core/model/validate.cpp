@@ -92,6 +92,14 @@ private:
                 add({place + " (" + part.id + ").bodies " + body.name + ".route_mm", "a run has fewer than two points",
                      "the points of its middle line"});
         checkPorts(place + " (" + part.id + ")", part);
+        checkIds(place + ".mounts", part.mounts);
+        for (std::size_t i = 0; i < part.mounts.size(); ++i)
+            checkIds(place + ".mounts[" + std::to_string(i) + "].variants", part.mounts[i].variants);
+        if (const auto* spec = std::get_if<CaseSpec>(&part.spec)) {
+            checkIds(place + ".case.chambers", spec->chambers);
+            checkIds(place + ".case.openings", spec->openings);
+            checkIds(place + ".case.modifications", spec->modifications);
+        }
         if (part.kind == PartKind::Case)
             checkCase(place + " (" + part.id + ")", std::get<CaseSpec>(part.spec));
     }

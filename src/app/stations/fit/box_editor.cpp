@@ -154,8 +154,8 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
     Q_EMIT m_sheet->hinted({});
     connect(m_sheet, &BoxSheet::dragBegan, this, [this] {
         remember();
-        if (const core::Part* part = casePart())
-            m_base = *part;
+        if (const core::Part* part = casePart()) // of a logged case a copy will follow, as it stands here
+            m_base = m_build && isLogged(m_context.document.project(), part->id) ? asBuilt(*part, *m_build) : *part;
         ++m_drag;
     });
     connect(m_sheet, &BoxSheet::dragged, this, &BoxEditor::dragTo);
@@ -675,10 +675,14 @@ void BoxEditor::step(int by) {
 }
 
 bool BoxEditor::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == m_list && event->type() == QEvent::KeyPress) {
-        const int key = static_cast<QKeyEvent*>(event)->key();
-        if (key == Qt::Key_Delete || key == Qt::Key_F2 || key == Qt::Key_E || key == Qt::Key_Escape) {
-            keyPressEvent(static_cast<QKeyEvent*>(event));
+    if (watched == m_list && (event->type() == QEvent::KeyPress || event->type() == QEvent::ShortcutOverride)) {
+        const auto* press = static_cast<QKeyEvent*>(event);
+        const int key = press->key();
+        if (key == Qt::Key_Delete || key == Qt::Key_F2 || key == Qt::Key_E || key == Qt::Key_Escape ||
+            (key == Qt::Key_D && press->modifiers() == Qt::ControlModifier)) {
+            if (event->type() == QEvent::KeyPress)
+                keyPressEvent(static_cast<QKeyEvent*>(event));
+            event->accept();
             return true;
         }
     }

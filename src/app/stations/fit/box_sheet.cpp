@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/box_sheet.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
 
@@ -52,13 +53,27 @@ void BoxSheet::layOut() {
         return;
     const double w = m_build->insideAt[0].mm(), d = m_build->insideAt[1].mm(), h = m_build->insideAt[2].mm();
     constexpr double margin = 26, gap = 34, title = 18;
-    const double scale = std::max(
+    // A wall that is dragged stays under the pointer: the scale waits for the end of the drag.
+    const double fits = std::max(
         0.05, std::min((width() - 2 * margin - gap) / (w + d), (height() - 2 * margin - gap - 2 * title) / (h + w)));
+    const double scale = m_grip.view >= 0 ? m_sides[0].scale : fits;
     const double left = margin, top = margin + title;
     m_sides[0] = {planes[0].first, planes[0].second, QRectF(left, top, w * scale, h * scale), scale};
     m_sides[1] = {planes[1].first, planes[1].second, QRectF(left + w * scale + gap, top, d * scale, h * scale), scale};
     m_sides[2] = {planes[2].first, planes[2].second,
                   QRectF(left + w * scale + gap, top + h * scale + gap + title, d * scale, w * scale), scale};
+}
+
+/// Keys that the window has for parts are for the things of the box here.
+bool BoxSheet::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        const bool copies = key->key() == Qt::Key_D && key->modifiers() == Qt::ControlModifier;
+        if (copies || key->key() == Qt::Key_Delete || key->key() == Qt::Key_F2 || key->key() == Qt::Key_Escape ||
+            (!(key->modifiers() & ~Qt::ShiftModifier) && !key->text().isEmpty()))
+            event->accept();
+    }
+    return QWidget::event(event);
 }
 
 void BoxSheet::resizeEvent(QResizeEvent*) { layOut(); }
@@ -247,6 +262,7 @@ void BoxSheet::mouseReleaseEvent(QMouseEvent*) {
     m_grip = {};
     m_before.reset();
     m_snap = {};
+    layOut();
     Q_EMIT dragEnded(true);
     update();
 }

@@ -1,0 +1,325 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/fit/box_editor.h"
+#include "app/stations/fit/fit_page.h"
+#include "app/ui/dialogs/details_dialog.h"
+#include "app/ui/fields/number_box.h"
+#include "store/struct_json.h"
+#include "support/registry.h"
+#include "support/window.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QMessageBox>
+#include <QPlainTextEdit>
+
+namespace tst_box_editor {
+
+using core::Axis;
+using core::box::Item;
+using core::box::Kind;
+using support::Window;
+
+namespace {
+
+app::BoxEditor* open(Window& w) {
+    w.window->setStation(1);
+    QTest::keyClick(w.window->page(1), Qt::Key_E);
+    return static_cast<app::FitPage*>(w.window->page(1))->boxEditor();
+}
+Item named(const app::BoxEditor& e, std::string_view id) {
+    for (const Item& item : core::box::itemsOf(*e.casePart()))
+        if (item.kind != Kind::Walls && core::box::idOf(*e.casePart(), item) == id)
+            return item;
+    qFatal("%s is not there", std::string(id).c_str());
+}
+const core::Opening& vent(const app::BoxEditor& e, std::string_view id) {
+    return std::get<core::CaseSpec>(e.casePart()->spec).openings[named(e, id).index];
+}
+/// A drag of a grip by so many mm, in steps, with Alt: to the half of a tenth.
+void drag(app::BoxEditor* e, const app::BoxSheet::Grip& grip, double acrossMm, double upMm, int steps = 4) {
+    auto* sheet = e->sheet();
+    const auto side = sheet->sides()[static_cast<std::size_t>(grip.view)];
+    const QPointF from = sheet->gripAt(grip), by(acrossMm * side.scale, -upMm * side.scale);
+    QTest::mousePress(sheet, Qt::LeftButton, Qt::AltModifier, from.toPoint());
+    for (int i = 1; i <= steps; ++i) {
+        QMouseEvent move(QEvent::MouseMove, from + by * i / steps, sheet->mapToGlobal(from + by * i / steps),
+                         Qt::NoButton, Qt::LeftButton, Qt::AltModifier);
+        QCoreApplication::sendEvent(sheet, &move);
+    }
+    QTest::mouseRelease(sheet, Qt::LeftButton, Qt::AltModifier, (from + by).toPoint());
+    QApplication::processEvents();
+}
+} // namespace
+
+/// The box is edited on the drawing, in the list and in the form, by mouse and by keys.
+class BoxEditorTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void keyEOpensAndLeaves() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* e = open(w);
+        QVERIFY(e && e->isVisible());
+        QTest::keyClick(e->sheet(), Qt::Key_E);
+        QVERIFY(!e->isVisible());
+        QTest::keyClick(w.window->page(1), Qt::Key_E);
+        QVERIFY(e->isVisible());
+        QTest::keyClick(e->sheet(), Qt::Key_Escape);
+        QVERIFY(!e->isVisible());
+    }
+    /// A drag is one step of undo; gaps, litres and air follow, and what it did is told.
+    void aVentIsDragged() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11"); // nothing was logged of its case
+        auto* e = open(w);
+        e->choose(named(*e, "side-a-grille"));
+        const auto before = vent(*e, "side-a-grille");
+        const int steps = w.document().undoStack().count();
+        drag(e, {1, 0, 0}, 12, 6); // its middle, seen from the right
+        const auto moved = vent(*e, "side-a-grille");
+        QCOMPARE_LE(std::abs(moved.centreMm[0] - before.centreMm[0] - 12), 1.0);
+        QCOMPARE_LE(std::abs(moved.centreMm[1] - before.centreMm[1] - 6), 1.0);
+        QCOMPARE(moved.sizeMm, before.sizeMm);
+        QCOMPARE(w.document().undoStack().count(), steps + 1);
+        drag(e, {1, 1, 0}, -20, 0); // its rear end
+        QCOMPARE_LE(std::abs(vent(*e, "side-a-grille").sizeMm[0] - before.sizeMm[0] + 20), 1.0);
+        QCOMPARE(w.document().undoStack().count(), steps + 2);
+        QVERIFY2(e->changes().contains("CPU") && e->changes().contains("noise"), qPrintable(e->changes()));
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(vent(*e, "side-a-grille"), before);
+        QCOMPARE(w.document().revision(), std::string("R11"));
+    }
+    void wallsFollowTheMouseAndTheGapsFollowThem() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->choose({});
+        const double was = e->casePart()->size[0].value.mm(), litres = w.document().result().evaluation->fit.volumeL;
+        drag(e, {0, 1, 0}, 6, 0);
+        QCOMPARE(e->findChild<QLabel*>("boxProblem")->text(), QString());
+        QCOMPARE_LE(std::abs(e->casePart()->size[0].value.mm() - was - 6), 0.6);
+        QVERIFY(w.document().result().evaluation->fit.volumeL > litres + 0.3);
+        QVERIFY2(e->changes().contains("at worst"), qPrintable(e->changes()));
+    }
+    /// What was logged stays what it was of: the edited case is a part and a revision of its own, and says what
+    /// changed.
+    void aLoggedCaseBecomesARevision() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* e = open(w);
+        const core::Part before = *e->casePart();
+        const auto vents = w.document().result().evaluation->build.openings;
+        e->choose(named(*e, "top-grille"));
+        drag(e, {2, 0, 0}, 10, 0);
+        QCOMPARE(w.document().revision(), std::string("R13"));
+        QCOMPARE(*w.document().project().part("case-1"), before);
+        const core::Revision& r = *w.document().project().revision("R13");
+        QCOMPARE(r.parent, std::string("R10"));
+        QVERIFY2(r.note.find("Top grille") == 0 && r.note.find("to the rear") != std::string::npos, r.note.c_str());
+        // Screens and plates that were changed on the way to R10 are as they were.
+        for (const core::Opening& o : vents)
+            QCOMPARE(w.document().result().evaluation->build.opening(o.id)->perforation, o.perforation);
+        QCOMPARE(w.document().undoStack().count(), 1);
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!w.document().project().revision("R13"));
+    }
+    void typedFromEitherSide() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->choose({});
+        auto* low = e->findChild<app::NumberBox*>("fromLow");
+        e->sheet()->setFocus();
+        QTest::keyClick(e->sheet(), Qt::Key_9); // a figure starts typing there
+        QTest::keyClicks(low, "1,5");
+        QTest::keyClick(low, Qt::Key_Return);
+        QCOMPARE(e->casePart()->size[0].value.mm(), 91.5);
+        e->choose(named(*e, "floor-vent"));
+        auto* high = e->findChild<app::NumberBox*>("fromHigh");
+        high->setValue(20);
+        const auto extent = e->sheet()->extentOf(named(*e, "floor-vent"));
+        const auto axis = static_cast<Axis>(high->property("axis").toInt());
+        const std::size_t a = core::index(axis);
+        QCOMPARE_LE(std::abs(e->casePart()->size[a].value.mm() - extent.high[a] - 20), 0.01);
+    }
+    void keysMoveCopyAndDelete() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->choose(named(*e, "supply-grille"));
+        const auto before = vent(*e, "supply-grille");
+        QTest::keyClick(e->sheet(), Qt::Key_Right);
+        QTest::keyClick(e->sheet(), Qt::Key_Up, Qt::ShiftModifier);
+        QCOMPARE(vent(*e, "supply-grille").centreMm[0], before.centreMm[0] + 0.5);
+        QCOMPARE(vent(*e, "supply-grille").centreMm[1], before.centreMm[1] + 5);
+        const auto count = core::box::itemsOf(*e->casePart()).size();
+        QTest::keyClick(e->sheet(), Qt::Key_D, Qt::ControlModifier);
+        QCOMPARE(core::box::itemsOf(*e->casePart()).size(), count + 1);
+        QTest::keyClick(e->sheet(), Qt::Key_Delete); // the copy is selected, and nothing hangs on it
+        QCOMPARE(core::box::itemsOf(*e->casePart()).size(), count);
+        // What hangs on a place is named before it goes.
+        e->choose(named(*e, "tray"));
+        QTest::keyClick(e->sheet(), Qt::Key_Delete);
+        auto* ask = e->findChild<QMessageBox*>("hangsOn");
+        QVERIFY(ask && ask->text().contains("ITX board K2"));
+        ask->reject();
+        QCOMPARE(core::box::itemsOf(*e->casePart()).size(), count);
+        const Item first = named(*e, "tray");
+        QTest::keyClick(e->sheet(), Qt::Key_J);
+        QVERIFY(!(*e->sheet()->selected() == first));
+    }
+    void whatIsAddedStandsThere() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->add(Kind::Place, core::Side::Rear);
+        QCOMPARE(core::box::nameOf(*e->casePart(), *e->sheet()->selected()), std::string("Fan place, rear"));
+        QVERIFY(std::get<core::CaseSpec>(e->casePart()->spec).openings.back().round);
+        e->add(Kind::Place, core::Side::Left, core::PartKind::Drive);
+        QCOMPARE(e->casePart()->mounts.back().accepts.front(), core::PartKind::Drive);
+        e->add(Kind::Chamber, core::Side::Left);
+        QVERIFY(core::validate(w.document().project()).empty());
+        // Saved, opened again: the same.
+        QVERIFY(w.window->saveTo(dir.filePath("again.minidraft")));
+        const core::Project saved = w.document().project();
+        QVERIFY(w.window->openPath(dir.filePath("again.minidraft")));
+        QVERIFY(w.document().project() == saved);
+    }
+    /// The form below states what is not drawn; wrong input is said and loses nothing.
+    void theFormStatesTheRest() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->choose(named(*e, "top-grille"));
+        auto* screen = e->form()->findChild<QComboBox*>("screen");
+        QVERIFY(screen);
+        screen->setCurrentText("coarse");
+        QCOMPARE(vent(*e, "top-grille").screen, core::Screen::Coarse);
+        auto* id = e->form()->findChild<QLineEdit*>("id");
+        id->setText("side-a-grille"); // taken
+        Q_EMIT id->editingFinished();
+        QVERIFY(e->findChild<QLabel*>("boxProblem")->isVisible());
+        QCOMPARE(vent(*e, "top-grille").id, std::string("top-grille"));
+    }
+
+    // ---- every key of the format has a row ----
+    void everyFieldOfAPartHasARow() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        int fields = 0;
+        std::set<std::string> seen;
+        std::vector<std::string> todo{"part"};
+        while (!todo.empty()) {
+            const std::string name = todo.back();
+            todo.pop_back();
+            if (!seen.insert(name).second)
+                continue;
+            const core::StructOutline* outline = app::StructForm::outlineOf(name);
+            QVERIFY2(outline, name.c_str());
+            app::StructForm form(w.context, nullptr);
+            form.show(name, app::StructForm::fresh(name, store::Json::array()));
+            for (const core::FieldOutline& f : outline->fields) {
+                const QString key = QString::fromLatin1(f.about.key);
+                const bool there = form.findChild<QWidget*>(key) || form.findChild<QWidget*>(key + "0") ||
+                                   form.findChild<QWidget*>(key + "-ref") || form.findChild<QWidget*>(key + "-open");
+                QVERIFY2(there, qPrintable(QString::fromStdString(name) + "." + key));
+                ++fields;
+                if (f.holds == core::Holds::Struct)
+                    todo.push_back(f.structName);
+            }
+        }
+        QVERIFY(fields > 120);
+    }
+    /// Driving each row states its key: what is typed stands in the value, and a part can be read from it.
+    void everyRowStatesItsKey() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        for (const std::string name : {"mount", "body", "port", "opening", "chamber", "panel", "modification", "board",
+                                       "fan", "supply", "radiator", "variant", "slide", "cutout", "step", "fastener"}) {
+            const core::StructOutline* outline = app::StructForm::outlineOf(name);
+            QVERIFY2(outline, name.c_str());
+            for (const core::FieldOutline& f : outline->fields) {
+                app::StructForm form(w.context, nullptr);
+                form.show(name, app::StructForm::fresh(name, store::Json::array()));
+                const store::Json before = form.value();
+                const QString key = QString::fromLatin1(f.about.key);
+                QWidget* row = nullptr;
+                for (const QString& end : {QString(), QStringLiteral("0"), QStringLiteral("-ref"),
+                                           QStringLiteral("-add"), QStringLiteral("-open")})
+                    for (QWidget* widget : form.findChildren<QWidget*>(key + end))
+                        if (!row && (qobject_cast<QDoubleSpinBox*>(widget) || qobject_cast<QLineEdit*>(widget) ||
+                                     qobject_cast<QComboBox*>(widget) || qobject_cast<QCheckBox*>(widget) ||
+                                     qobject_cast<QPlainTextEdit*>(widget) || qobject_cast<QPushButton*>(widget)))
+                            row = widget;
+                QVERIFY2(row, qPrintable(QString::fromStdString(name) + "." + key));
+                if (auto* box = qobject_cast<QDoubleSpinBox*>(row))
+                    box->value() < box->maximum() ? box->stepUp() : box->stepDown();
+                else if (auto* edit = qobject_cast<QLineEdit*>(row)) {
+                    edit->setText(f.holds == core::Holds::Counts ? "fan 2"
+                                  : f.choices.empty()            ? "typed"
+                                                                 : QString::fromStdString(f.choices.back()));
+                    Q_EMIT edit->editingFinished();
+                } else if (auto* choice = qobject_cast<QComboBox*>(row)) {
+                    choice->setCurrentIndex((choice->currentIndex() + 1) % choice->count());
+                    Q_EMIT choice->activated(choice->currentIndex());
+                } else if (auto* check = qobject_cast<QCheckBox*>(row))
+                    check->click();
+                else if (auto* points = qobject_cast<QPlainTextEdit*>(row))
+                    points->setPlainText("1 2 3\n4\t5,5\t6");
+                else
+                    static_cast<QPushButton*>(row)->click();
+                QVERIFY2(form.value() != before && form.value().contains(f.about.key),
+                         qPrintable(QString::fromStdString(name) + "." + key));
+            }
+        }
+    }
+    /// A part of one's own gets a body and a plug on the pages of its details.
+    void detailsOfAPart() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        app::DetailsDialog dialog(w.context, "card-168e", nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        const std::size_t bodies = w.document().project().part("card-168e")->bodies.size();
+        dialog.editor()->findChild<QPushButton*>("bodies-add")->click();
+        QApplication::processEvents();
+        QCOMPARE(dialog.editor()->path().size(), std::size_t{1});
+        auto* name = dialog.editor()->findChild<QLineEdit*>("name");
+        name->setText("tail of the shroud");
+        Q_EMIT name->editingFinished();
+        dialog.editor()->go({});
+        dialog.editor()->findChild<QPushButton*>("ports-add")->click();
+        QApplication::processEvents();
+        dialog.accept();
+        const core::Part& part = *w.document().project().part("card-168e");
+        QCOMPARE(part.bodies.size(), bodies + 1);
+        QCOMPARE(part.bodies.back().name, std::string("tail of the shroud"));
+        QVERIFY(!part.ports.empty());
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(w.document().project().part("card-168e")->bodies.size(), bodies);
+    }
+};
+} // namespace tst_box_editor
+MD_TEST(tst_box_editor, BoxEditorTest)
+#include "tst_box_editor.moc"
