@@ -125,6 +125,8 @@ private slots:
         QCOMPARE(*w.document().project().part("case-1"), before);
         const core::Revision& r = *w.document().project().revision("R13");
         QCOMPARE(r.parent, std::string("R10"));
+        const std::string words = core::english(w.document().words("R13"));
+        QVERIFY2(words.find("Top grille") == 0, words.c_str());
         QVERIFY2(r.note.find("Top grille") == 0 && r.note.find("to the rear") != std::string::npos, r.note.c_str());
         // Screens and plates that were changed on the way to R10 are as they were.
         for (const core::Opening& o : vents)

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/base/text.h"
+#include "core/model/box_edits.h"
 #include "core/model/build.h"
 #include "core/model/fields/choices_of.h"
 
@@ -48,7 +49,23 @@ struct Namer {
         const Opening* o = before ? before->opening(id) : nullptr;
         return o && !o->name.empty() ? o->name : id;
     }
+    /// An edited copy of the case that was there: what is another of it.
+    [[nodiscard]] Sentence editedCase(const Part& now) const {
+        Part was = *before->casePart;
+        std::get<CaseSpec>(was.spec).openings = before->openings; // with what changes made of them
+        Sentences all = box::differences(was, now);
+        constexpr std::size_t most = 4;
+        if (all.size() > most) {
+            const std::size_t more = all.size() - most + 1;
+            all.resize(most - 1);
+            all.push_back(say("and {} more", more));
+        }
+        return joined(all);
+    }
     Sentence operator()(const SetCase& c) const {
+        const Part* now = project.part(c.part);
+        if (now && before && before->casePart && now->name == before->casePart->name && now->id != before->casePart->id)
+            return editedCase(*now);
         const std::string name = part(c.part);
         const bool says = name.find("case") != std::string::npos || name.find("Case") != std::string::npos;
         return says ? named(name) : say("Case {}", name);

@@ -254,12 +254,13 @@ void BoxEditor::refresh() {
     m_build.reset();
     if (build)
         m_build = std::move(*build);
-    fillList();
+    if (!m_base) // within a drag only the drawing and the figures follow
+        fillList();
     if (m_item && std::find(m_items.begin(), m_items.end(), *m_item) == m_items.end())
         m_item.reset();
     m_sheet->show(m_build ? &*m_build : nullptr, part);
     m_sheet->select(m_item);
-    if (!m_forming)
+    if (!m_forming && !m_base)
         showForm();
     showEnds();
     sayWhatChanged();
@@ -442,7 +443,7 @@ void BoxEditor::endDrag(bool taken) {
     }
     m_base.reset();
     ++m_drag;
-    showEnds();
+    refresh();
 }
 
 void BoxEditor::nudge(Axis axis, double mm) {

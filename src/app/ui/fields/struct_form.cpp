@@ -310,7 +310,8 @@ NumberBox* StructForm::number(const core::FieldOutline& field, const QString& na
         box->setSpecialValueText(tr("not stated"));
     box->setValue(shown(value));
     box->setToolTip(helpOf(field));
-    box->setMinimumWidth(70);
+    box->setMinimumWidth(58);
+    box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // as wide as its row leaves it
     connect(box, &QDoubleSpinBox::valueChanged, this,
             [show, unit, put](double v) { put(show.stored(unit.quantity, v) / unit.factor); });
     connect(box, &NumberBox::refused, this, &StructForm::refused);
@@ -390,7 +391,9 @@ QWidget* StructForm::size(const core::FieldOutline& field, const QString& name, 
     auto* from = new QComboBox(row);
     from->setObjectName(name + QStringLiteral("-source"));
     from->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    from->setMinimumContentsLength(9);
+    from->setMinimumContentsLength(4);
+    from->setMinimumWidth(64);
+    from->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     using core::Source;
     for (const Source s : {Source::Caliper, Source::SteelRule, Source::Drawing, Source::Sheet, Source::Standard,
                            Source::Printed, Source::BentSheet, Source::LaserCut, Source::HandCut, Source::Estimate}) {
@@ -422,9 +425,9 @@ QWidget* StructForm::size(const core::FieldOutline& field, const QString& name, 
     };
     connect(from, &QComboBox::activated, this, state);
     connect(band, &QDoubleSpinBox::valueChanged, this, state);
-    line->addWidget(box, 3);
-    line->addWidget(from, 3);
-    line->addWidget(band, 2);
+    line->addWidget(box, 6);
+    line->addWidget(from, 6);
+    line->addWidget(band, 5);
     return row;
 }
 
