@@ -1,11 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 // What stands between a change and its picture: each station painted whole, and a fan turned with all that follows.
+#include "app/stations/fit/box_editor.h"
+#include "app/stations/fit/fit_page.h"
 #include "app/ui/main_window.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/style.h"
 #include "store/files.h"
 
 #include <QApplication>
+#include <QMouseEvent>
 
 #include <algorithm>
 #include <benchmark/benchmark.h>
@@ -122,6 +125,64 @@ void turnAFanByHand(benchmark::State& state) {
     state.counters["handler_p99_ms"] = at(handlers, 0.99);
 }
 BENCHMARK(turnAFanByHand)->Unit(benchmark::kMillisecond)->Iterations(300);
+
+/// A vent dragged on the drawing at the pace of the program: from a move of the mouse until the drawing shows it (p50,
+/// p99), and until gaps, litres and air are there as well (all).
+void dragAVent(benchmark::State& state) {
+    auto& document = shown().context.document;
+    document.setBackground(true);
+    document.selectRevision("R11");
+    (void)document.result();
+    shown().window->setStation(1);
+    auto* fit = static_cast<app::FitPage*>(shown().window->page(1));
+    fit->editBox(true);
+    auto* editor = fit->boxEditor();
+    for (const core::box::Item& item : editor->items())
+        if (item.kind == core::box::Kind::Vent && item.index == 0)
+            editor->choose(item);
+    QApplication::processEvents();
+    auto* sheet = editor->sheet();
+    const QPointF from = sheet->gripAt({1, 0, 0});
+    const auto send = [&](QEvent::Type type, const QPointF& at) {
+        QMouseEvent event(type, at, sheet->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton,
+                          type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::AltModifier);
+        QCoreApplication::sendEvent(sheet, &event);
+    };
+    Painted painted;
+    sheet->installEventFilter(&painted);
+    std::vector<double> frames, whole;
+    send(QEvent::MouseButtonPress, from);
+    int move = 0;
+    for (auto _ : state) {
+        const auto begin = std::chrono::steady_clock::now();
+        const auto ms = [&] {
+            return std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count();
+        };
+        painted.count = 0;
+        ++move;
+        send(QEvent::MouseMove, from + QPointF(move % 20, move % 7));
+        while (painted.count == 0)
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        frames.push_back(ms());
+        while (document.isPending(document.revision()))
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        QApplication::processEvents();
+        whole.push_back(ms());
+    }
+    send(QEvent::MouseButtonRelease, from);
+    sheet->removeEventFilter(&painted);
+    fit->editBox(false);
+    document.setBackground(false);
+    const auto at = [](std::vector<double> v, double share) {
+        std::sort(v.begin(), v.end());
+        return v[static_cast<std::size_t>(share * static_cast<double>(v.size() - 1))];
+    };
+    state.counters["p50_ms"] = at(frames, 0.5);
+    state.counters["p99_ms"] = at(frames, 0.99);
+    state.counters["all_p50_ms"] = at(whole, 0.5);
+    state.counters["all_p99_ms"] = at(whole, 0.99);
+}
+BENCHMARK(dragAVent)->Unit(benchmark::kMillisecond)->Iterations(300);
 
 void paintPanel(benchmark::State& state) {
     shown().window->setStation(2);

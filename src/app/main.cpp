@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/bench/bench_page.h"
+#include "app/stations/brief/start_dialog.h"
+#include "app/stations/fit/box_editor.h"
 #include "app/stations/fit/fit_page.h"
 #include "app/stations/registry.h"
 #include "app/ui/main_window.h"
@@ -31,7 +33,7 @@
 
 namespace {
 
-bool shoot(app::MainWindow& window, const QString& folder, const QString& name) {
+bool shoot(QWidget& window, const QString& folder, const QString& name) {
     for (int pass = 0; pass < 3; ++pass)
         QApplication::processEvents();
     const QString file = QDir(folder).filePath(name + QStringLiteral(".png"));
@@ -47,6 +49,19 @@ bool shoot(app::MainWindow& window, const QString& folder, const QString& name) 
 }
 
 /// One PNG of each station and of the answers of Fit, as the window shows them.
+/// The editor of the box, on its first vent; nothing without a project.
+bool shootBox(app::MainWindow& window, app::FitPage& fit, const QString& folder) {
+    fit.editBox(true);
+    if (!fit.boxEditor())
+        return true;
+    for (const core::box::Item& item : fit.boxEditor()->items())
+        if (item.kind == core::box::Kind::Vent && item.index == 0)
+            fit.boxEditor()->choose(item);
+    const bool shot = shoot(window, folder, QStringLiteral("fit-box"));
+    fit.editBox(false);
+    return shot;
+}
+
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {
     QDir().mkpath(folder);
     const std::array<core::Thing, 6> things{core::TotalRef{core::Total::Power}, {}, core::PartRef{"tray/cpu"}, {}, {},
@@ -76,8 +91,14 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
                 return 2;
         }
         fit->choose(List::Gaps);
+        if (!shootBox(window, *fit, folder))
+            return 2;
     }
-    return 0;
+    app::StartDialog start(context, &window);
+    start.setAttribute(Qt::WA_DeleteOnClose, false);
+    start.show();
+    QApplication::processEvents();
+    return shoot(start, folder, QStringLiteral("start")) ? 0 : 2;
 }
 
 constexpr const char* scaleIsOurs = "MINI_DRAFT_SCALE";

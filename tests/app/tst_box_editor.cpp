@@ -1,9 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/own_shelf.h"
 #include "app/stations/fit/box_editor.h"
 #include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/details_dialog.h"
+#include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/fields/number_box.h"
 #include "store/struct_json.h"
+#include "support/disk.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -215,6 +218,16 @@ private slots:
         QVERIFY(screen);
         screen->setCurrentText("coarse");
         QCOMPARE(vent(*e, "top-grille").screen, core::Screen::Coarse);
+        // A field that was typed into keeps its place and the focus, also when the results follow.
+        auto* share = e->form()->findChild<app::NumberBox*>("perforation");
+        share->setFocus();
+        share->selectAll();
+        QTest::keyClicks(share, "55");
+        QTest::keyClick(share, Qt::Key_Return);
+        QCOMPARE(vent(*e, "top-grille").perforation, 0.55);
+        QTest::qWait(40);
+        QCOMPARE(e->form()->findChild<app::NumberBox*>("perforation"), share);
+        QVERIFY(share->hasFocus());
         auto* id = e->form()->findChild<QLineEdit*>("id");
         id->setText("side-a-grille"); // taken
         Q_EMIT id->editingFinished();
@@ -294,6 +307,48 @@ private slots:
                          qPrintable(QString::fromStdString(name) + "." + key));
             }
         }
+    }
+    /// A part that is kept is offered in another project; a damaged shelf is said, and stays as it is.
+    void partsAreKeptAcrossProjects() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        const QString file = app::ownShelfFile(w.context.settings);
+        QVERIFY(file.startsWith(w.context.settings.dataFolder));
+        w.window->keepThing(core::PartRef{"tray/cpu/lid"});
+        QVERIFY2(w.window->lastMessage().contains("Cooler L47"), qPrintable(w.window->lastMessage()));
+        QCOMPARE(app::ownParts(file)->size(), std::size_t{1});
+        w.window->keepThing(core::PartRef{"tray/cpu/lid"}); // again: the same one
+        QCOMPARE(app::ownParts(file)->size(), std::size_t{1});
+        core::Project other = support::demoProject();
+        other.runs.clear();
+        w.document().reset(other, {});
+        w.window->addPart("L47");
+        auto* list = w.dialog<QListWidget>("shelf");
+        QVERIFY(list && list->count() == 2); // the project's own, and the one that is kept
+        w.openDialog()->reject();
+        // What differs is said where the part is edited, and taken by hand.
+        core::Part newer = *w.document().project().part("cooler-l47");
+        newer.massG += 5;
+        QVERIFY(app::keepPart(file, newer));
+        app::PartEditDialog dialog(w.context, "cooler-l47", nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        auto* take = dialog.findChild<QPushButton*>("takeKept");
+        QVERIFY(take);
+        take->click();
+        QCOMPARE(*w.document().project().part("cooler-l47"), newer);
+        QFile damaged(file);
+        QVERIFY(damaged.open(QIODevice::WriteOnly) && damaged.write("{ broken") > 0);
+        damaged.close();
+        QVERIFY(!app::keepPart(file, newer));
+        QCOMPARE(support::bytesOf(file), QByteArray("{ broken"));
+        w.window->addPart();
+        QApplication::processEvents();
+        bool said = false;
+        for (const QLabel* label : w.window->findChildren<QLabel*>("problem"))
+            said = said || label->text().contains("Your own shelf");
+        QVERIFY(said);
+        QVERIFY(!app::dropPart(file, "cooler-l47"));
     }
     /// A part of one's own gets a body and a plug on the pages of its details.
     void detailsOfAPart() {

@@ -29,7 +29,7 @@ private slots:
         QTemporaryDir dir;
         const auto e = run("mini-draft", QStringList{"--shots", dir.filePath("p"), demo()} + more);
         QVERIFY2(e.code == 0 && !e.crashed, qPrintable(e.err));
-        for (const char* name : {"brief", "fit", "air", "make", "bench", "verdict"}) {
+        for (const char* name : {"brief", "fit", "fit-box", "air", "make", "bench", "verdict"}) {
             const QImage image(dir.filePath(QStringLiteral("p/%1.png").arg(name)));
             QCOMPARE(image.size(), size);
             QSet<QRgb> colours;

@@ -64,6 +64,7 @@ public:
     // ---- what is selected (main_window_editing.cpp); keys as in Selection ----
     void editThing(const core::Thing& thing);
     void detailsOf(const core::Thing& thing);
+    void keepThing(const core::Thing& thing);
     void renameThing(const core::Thing& thing);
     void renameTo(const core::Thing& thing, const QString& name);
     void removeThing(const core::Thing& thing);

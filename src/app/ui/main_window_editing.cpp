@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/main_window.h"
 
+#include "app/model/own_shelf.h"
 #include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/dialogs/details_dialog.h"
@@ -52,6 +53,16 @@ void MainWindow::editThing(const core::Thing& thing) {
 void MainWindow::detailsOf(const core::Thing& thing) {
     if (const std::string part = partAt(thing); !part.empty())
         (new DetailsDialog(m_context, part, this))->open();
+}
+
+/// A part of one's own, for other projects as well.
+void MainWindow::keepThing(const core::Thing& thing) {
+    const core::Part* part = m_context.document.project().part(partAt(thing));
+    if (!part)
+        return;
+    if (const auto done = keepPart(ownShelfFile(m_context.settings), *part); !done)
+        return tell(done.error());
+    tell(tr("Kept on your shelf"), tr("%1: found in every project under Add a part").arg(qs(part->name)));
 }
 
 void MainWindow::renameThing(const core::Thing& thing) {
@@ -169,6 +180,7 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
         add(tr("All de&tails ..."), {}, &MainWindow::detailsOf);
         add(tr("&Replace ..."), {}, &MainWindow::replaceThing);
         add(tr("&Duplicate, and use the copy here"), {}, &MainWindow::duplicateThing);
+        add(tr("&Keep on my shelf"), {}, &MainWindow::keepThing);
         if (const auto* e = m_context.view().evaluation(); e && e->build.at(core::mountOf(thing))->part->link)
             add(tr("Observed &link ..."), {}, &MainWindow::observeLink);
         add(tr("&Take out"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);

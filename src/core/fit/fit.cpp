@@ -7,6 +7,7 @@
 #include "core/fit/gap_chain.h"
 #include "core/fit/openings.h"
 
+#include <limits>
 #include <numbers>
 
 namespace core::fit {
@@ -384,6 +385,8 @@ double chanceAbove(double gapMm, double rssBandMm, double requiredMm) {
 }
 
 double tightestMm(const FitResult& fit) {
+    if (fit.gaps.empty())
+        return std::numeric_limits<double>::quiet_NaN();
     return std::min_element(fit.gaps.begin(), fit.gaps.end(),
                             [](const Gap& a, const Gap& b) { return a.touchMarginMm() < b.touchMarginMm(); })
         ->touchMarginMm();

@@ -107,7 +107,7 @@ struct FitResult {
     [[nodiscard]] const Gap* gap(const GapRef& ref) const; ///< null: there is none such
 };
 
-/// The least margin at worst before something touches, mm; air apart. There must be a gap.
+/// The least margin at worst before something touches, mm; air apart. NaN where there is no gap.
 [[nodiscard]] double tightestMm(const FitResult& fit);
 
 /// Gaps between neighbours and to the case, with their chains. Pure; well below a millisecond.

@@ -260,7 +260,7 @@ void BoxEditor::refresh() {
         m_item.reset();
     m_sheet->show(m_build ? &*m_build : nullptr, part);
     m_sheet->select(m_item);
-    if (!m_forming && !m_base)
+    if (!m_forming && !m_base && !formHolds(part))
         showForm();
     showEnds();
     sayWhatChanged();
@@ -318,6 +318,17 @@ void BoxEditor::choose(const Item& item) {
     for (QPushButton* b : m_buttons)
         b->setEnabled(item.kind != Kind::Walls);
     m_buttons[3]->setEnabled(item.kind == Kind::Chamber);
+}
+
+/// What stands in the form is this case already: it keeps its page and its focus.
+bool BoxEditor::formHolds(const core::Part* part) const {
+    if (!part)
+        return false;
+    auto shown = store::partFrom(m_form->value());
+    if (!shown)
+        return false;
+    shown->id = part->id; // a logged case became one of its own
+    return *shown == *part;
 }
 
 void BoxEditor::showForm() {
@@ -744,6 +755,10 @@ void BoxEditor::keyPressEvent(QKeyEvent* event) {
             return;
         }
     }
+    // Plain keys are for the box: the sheet below it would choose lists and open parts.
+    if (!(event->modifiers() & ~(Qt::ShiftModifier | Qt::KeypadModifier)) &&
+        (!event->text().isEmpty() || event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter))
+        return event->accept();
     QWidget::keyPressEvent(event);
 }
 

@@ -24,6 +24,7 @@ public:
     [[nodiscard]] StructEditor* form() const { return m_form; }
     /// The case of the revision that is looked at; null: there is none.
     [[nodiscard]] const core::Part* casePart() const;
+    [[nodiscard]] const std::vector<core::box::Item>& items() const { return m_items; }
     void choose(const core::box::Item& item);
     void add(core::box::Kind kind, core::Side side, core::PartKind takes = core::PartKind::Fan);
     void mirror(core::Axis axis);
@@ -54,6 +55,7 @@ private:
     void refresh();
     void fillList();
     void showForm();
+    [[nodiscard]] bool formHolds(const core::Part* part) const;
     void showEnds();
     void sayWhatChanged();
     void remember();

@@ -16,6 +16,8 @@ FitPage::FitPage(Context& context, QWidget* parent)
     : StationPage(
           context,
           [this](Canvas& c, const QRectF& r, const View& v) {
+              if (m_boxEditor && m_boxEditor->isVisible())
+                  return; // it lies over all of this
               answer();
               paintFit(c, r, v, m_look);
           },

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/part_dialog.h"
 
+#include "app/model/own_shelf.h"
 #include "app/ui/dialogs/standard_parts.h"
 #include "core/model/choices.h"
 #include "core/model/standard_sizes.h"
@@ -19,7 +20,7 @@ namespace app {
 
 namespace {
 constexpr int listRole = Qt::UserRole, indexRole = Qt::UserRole + 1;
-enum List { Own, Standard, Blank };
+enum List { Own, Standard, Blank, Kept };
 using core::PartKind;
 
 /// An empty part of each kind with the numbers a first try needs.
@@ -53,6 +54,11 @@ PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search)
     if (auto parts = standardParts())
         m_standard = *parts;
     m_blank = blankParts();
+    QString wrong;
+    if (auto kept = ownParts(ownShelfFile(context.settings)))
+        m_kept = *kept;
+    else
+        wrong = tr("Your own shelf is left out: %1").arg(qs(kept.error().text()));
     resize(700, 640);
     // The shelf at the left, the figures of the chosen part at the right.
     auto* columns = new QHBoxLayout;
@@ -107,6 +113,7 @@ PartDialog::PartDialog(Context& context, QWidget* parent, const QString& search)
     m_search->setText(search);
     fillList();
     m_search->setFocus();
+    say(wrong);
 }
 
 void PartDialog::goToFields() {
@@ -148,6 +155,7 @@ void PartDialog::fillList() {
         }
     };
     add(m_context.document.project().shelf, Own);
+    add(m_kept, Kept);
     add(m_standard, Standard);
     add(m_blank, Blank);
     if (m_list->count())
@@ -162,6 +170,7 @@ const core::Part* PartDialog::chosen() const {
     const int list = item->data(listRole).toInt();
     const core::SharedList<core::Part>& parts = list == Own        ? m_context.document.project().shelf
                                                 : list == Standard ? m_standard
+                                                : list == Kept     ? m_kept
                                                                    : m_blank;
     const auto i = static_cast<std::size_t>(item->data(indexRole).toInt());
     return i < parts.size() ? &parts[i] : nullptr;

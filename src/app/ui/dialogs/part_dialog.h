@@ -34,8 +34,8 @@ private:
     [[nodiscard]] const core::Part* chosen() const;
     [[nodiscard]] core::Part edited() const;
 
-    core::SharedList<core::Part> m_standard, m_blank; ///< ready sizes; an empty part of each kind
-    FieldRows m_rows{*this}, m_spec{*this};           ///< of the part, and of what only its kind has
+    core::SharedList<core::Part> m_standard, m_blank, m_kept; ///< ready sizes; an empty part of each kind; one's own
+    FieldRows m_rows{*this}, m_spec{*this};                   ///< of the part, and of what only its kind has
     QLineEdit* m_search;
     QListWidget* m_list;
     QComboBox *m_place, *m_flow;

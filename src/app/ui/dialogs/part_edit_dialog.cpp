@@ -2,6 +2,7 @@
 #include "app/ui/dialogs/part_edit_dialog.h"
 
 #include "app/model/case_edit.h"
+#include "app/model/own_shelf.h"
 #include "app/ui/dialogs/details_dialog.h"
 
 #include <QPushButton>
@@ -44,7 +45,32 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
             0, new QLabel(tr("%1 places of this revision use it: all change. Duplicate it first to change one alone.")
                               .arg(places),
                           this));
+    offerKept();
     resize(460, std::clamp(m_form->sizeHint().height() + 120, 320, 640));
+}
+
+/// A newer or older state of the same part on one's own shelf is said; it is taken only by hand.
+void PartEditDialog::offerKept() {
+    const auto kept = ownParts(ownShelfFile(m_context.settings));
+    if (!kept)
+        return;
+    const auto same = std::find_if(kept->begin(), kept->end(), [&](const core::Part& p) { return p.id == m_part; });
+    if (same == kept->end() || *same == *m_context.document.project().part(m_part))
+        return;
+    auto* row = new QHBoxLayout;
+    auto* words = new QLabel(tr("Your shelf has another state of it."), this);
+    words->setObjectName(QStringLiteral("otherState"));
+    auto* take = new QPushButton(tr("Take it"), this);
+    take->setObjectName(QStringLiteral("takeKept"));
+    take->setAutoDefault(false);
+    connect(take, &QPushButton::clicked, this, [this, part = *same] {
+        if (const auto done = changePart(m_context.document, tr("%1 as on the shelf").arg(qs(part.name)), part); !done)
+            return say(qs(done.error().text()));
+        QDialog::accept();
+    });
+    row->addWidget(words, 1);
+    row->addWidget(take);
+    m_layout->insertLayout(0, row);
 }
 
 core::Result<void> PartEditDialog::apply() {

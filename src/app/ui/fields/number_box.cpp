@@ -2,7 +2,7 @@
 #include "app/ui/fields/number_box.h"
 
 #include "app/paint/canvas.h"
-#include "core/base/text.h"
+#include "core/base/typed_number.h"
 
 #include <QFocusEvent>
 #include <QLineEdit>
@@ -23,41 +23,38 @@ NumberBox::NumberBox(QWidget* parent) : QDoubleSpinBox(parent) {
     });
 }
 
-/// Without prefix, unit and blanks.
-QString NumberBox::bare(const QString& text) const {
-    QString t = text;
-    if (!prefix().isEmpty() && t.startsWith(prefix()))
-        t.remove(0, prefix().size());
-    const QString unit = suffix().trimmed();
-    t = t.trimmed();
-    // The unit that was there, and one that was typed before it.
-    for (t = t.trimmed(); !unit.isEmpty() && t.endsWith(unit); t = t.trimmed())
-        t.chop(unit.size());
-    return t;
-}
-
 NumberBox::Read NumberBox::read(const QString& text) const {
     const QString said = text.trimmed();
     if (!specialValueText().isEmpty() && said == specialValueText())
         return {minimum(), {}};
-    QString t = bare(text);
-    if (t.isEmpty())
+    QString t = said;
+    if (!prefix().isEmpty() && t.startsWith(prefix()))
+        t.remove(0, prefix().size());
+    const std::string typed = t.toStdString(), unit = suffix().trimmed().toStdString();
+    const core::TypedNumber n = core::typedNumber(typed, unit);
+    using Wrong = core::TypedNumber::Wrong;
+    switch (n.wrong) {
+    case Wrong::Nothing:
+        break;
+    case Wrong::Empty:
         return {0, tr("nothing is typed")};
-    if (t.count(QLatin1Char(',')) + t.count(QLatin1Char('.')) > 1)
+    case Wrong::TwoMarks:
         return {
             0,
             tr("\u201c%1\u201d has more than one comma or point: write it without separators of thousands").arg(said)};
-    t.replace(QLatin1Char(','), QLatin1Char('.')).replace(QChar(0x2212), QLatin1Char('-'));
-    if (t.startsWith(QLatin1Char('+')))
-        t.remove(0, 1);
-    const auto number = core::numberFrom(t.toStdString());
-    if (!number || !std::isfinite(*number))
+    case Wrong::NoNumber:
         return {0, tr("\u201c%1\u201d is no number").arg(said)};
+    case Wrong::UnknownUnit:
+        return {0, tr("the unit of \u201c%1\u201d is not known").arg(said)};
+    case Wrong::OtherUnit:
+        return {0, unit.empty() ? tr("\u201c%1\u201d: this field has no unit").arg(said)
+                                : tr("\u201c%1\u201d is no figure in %2").arg(said, qs(unit))};
+    }
     const double half = 0.5 * std::pow(10.0, -decimals());
-    if (*number < minimum() - half || *number > maximum() + half)
+    if (n.value < minimum() - half || n.value > maximum() + half)
         return {0, tr("%1 is out of range, %2 to %3")
                        .arg(said, textFromValue(minimum()), textFromValue(maximum()) + suffix())};
-    return {std::clamp(*number, minimum(), maximum()), {}};
+    return {std::clamp(n.value, minimum(), maximum()), {}};
 }
 
 /// Nothing is swallowed while typing: what is no number yet may become one.

@@ -32,7 +32,6 @@ private:
         QString why;
     };
     [[nodiscard]] Read read(const QString& text) const;
-    [[nodiscard]] QString bare(const QString& text) const;
     mutable QString m_refusal;
     mutable bool m_fresh = false; ///< refused, and nobody was told in words yet
 };

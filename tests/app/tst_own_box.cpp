@@ -1,0 +1,278 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/brief/start_dialog.h"
+#include "app/stations/fit/box_editor.h"
+#include "app/stations/fit/fit_page.h"
+#include "app/ui/dialogs/details_dialog.h"
+#include "app/ui/fields/number_box.h"
+#include "support/registry.h"
+#include "support/window.h"
+
+#include <QComboBox>
+#include <QListWidget>
+#include <QMenu>
+
+namespace tst_own_box {
+
+using support::Window;
+
+namespace {
+
+/// What a builder does, counted: a click, a key, a text typed into a field.
+struct Hands {
+    Window w;
+    int actions = 0;
+
+    bool start(const std::string& arrangement, const QString& name,
+               const std::vector<std::pair<const char*, QString>>& sizes) {
+        QTest::mouseClick(w.window->page(0)->findChild<QPushButton*>("start0"), Qt::LeftButton);
+        ++actions;
+        auto* grid = w.dialog<app::ArrangementGrid>("arrangements");
+        if (!grid)
+            return false;
+        const auto all = core::arrange::arrangements();
+        for (int row = 0; row < static_cast<int>(all.size()); ++row)
+            if (all[static_cast<std::size_t>(row)].id == arrangement) {
+                const QModelIndex at = grid->model()->index(row, 0);
+                grid->scrollTo(at);
+                QTest::mouseClick(grid->viewport(), Qt::LeftButton, {}, grid->visualRect(at).center());
+                ++actions;
+            }
+        QApplication::processEvents();
+        auto* title = w.dialog<QLineEdit>("name");
+        title->setFocus();
+        title->selectAll();
+        QTest::keyClicks(title, name);
+        ++actions;
+        for (const auto& [key, text] : sizes) {
+            auto* box = w.dialog<QDoubleSpinBox>(key);
+            box->setFocus();
+            box->selectAll();
+            QTest::keyClicks(box, text);
+            ++actions;
+        }
+        QTest::keyClick(title, Qt::Key_Return, Qt::ControlModifier);
+        ++actions;
+        QApplication::processEvents();
+        return !w.openDialog() && !w.document().project().revisions.empty();
+    }
+    /// By keyboard: search, place, Enter. Answers what went wrong.
+    QString add(const QString& search, const QString& place) {
+        w.key(Qt::Key_A, Qt::ControlModifier | Qt::ShiftModifier);
+        auto* text = w.dialog<QLineEdit>("search");
+        if (!text)
+            return "no dialog";
+        QTest::keyClicks(text, search);
+        auto* to = w.dialog<QComboBox>("place");
+        if (w.dialog<QListWidget>("shelf")->count() == 0)
+            return "nothing found for " + search;
+        if (!place.isEmpty() && to->findData(place) < 0)
+            return place + " is not offered for " + search;
+        if (!place.isEmpty() && to->currentData().toString() != place) {
+            to->setCurrentIndex(to->findData(place));
+            ++actions;
+        }
+        QTest::keyClick(text, Qt::Key_Return);
+        actions += 3; // the key, the search, Enter
+        QApplication::processEvents();
+        return w.openDialog() ? "still open: " + search : QString();
+    }
+    QString addAll(const std::vector<std::pair<const char*, const char*>>& parts) {
+        for (const auto& [search, place] : parts)
+            if (const QString wrong = add(QString::fromUtf8(search), QString::fromUtf8(place)); !wrong.isEmpty())
+                return wrong;
+        return {};
+    }
+    app::BoxEditor* editBox() {
+        w.window->setStation(1);
+        QTest::keyClick(w.window->page(1), Qt::Key_E);
+        actions += 2;
+        return static_cast<app::FitPage*>(w.window->page(1))->boxEditor();
+    }
+    /// An entry of the menu of *Add*.
+    bool choose(app::BoxEditor* e, const QString& menu, const QString& entry) {
+        for (QAction* group : e->findChild<QPushButton*>("boxAdd")->menu()->actions())
+            if (group->menu() && group->text() == menu)
+                for (QAction* action : group->menu()->actions())
+                    if (action->text() == entry) {
+                        action->trigger();
+                        actions += 3;
+                        QApplication::processEvents();
+                        return true;
+                    }
+        return false;
+    }
+    void field(app::BoxEditor* e, const char* key, const QString& text) {
+        if (auto* box = e->form()->findChild<app::NumberBox*>(key)) {
+            box->setFocus();
+            box->selectAll();
+            QTest::keyClicks(box, text);
+            QTest::keyClick(box, Qt::Key_Return);
+        } else if (auto* choice = e->form()->findChild<QComboBox*>(key)) {
+            choice->setCurrentText(text);
+        }
+        actions += 2;
+        QApplication::processEvents();
+    }
+    /// A socket at a place of a part of one's own, on the page of its details.
+    bool plug(const std::string& part, const QString& kind, const std::array<double, 3>& at) {
+        app::DetailsDialog dialog(w.context, part, w.window.get());
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        dialog.editor()->findChild<QPushButton*>("ports-add")->click();
+        QApplication::processEvents();
+        auto* id = dialog.editor()->findChild<QLineEdit*>("id");
+        id->setText(kind);
+        Q_EMIT id->editingFinished();
+        dialog.editor()->findChild<QComboBox*>("kind")->setCurrentText(kind);
+        for (std::size_t i = 0; i < 3; ++i)
+            dialog.editor()->findChild<app::NumberBox*>(QString("at_mm%1").arg(i))->setValue(at[i]);
+        dialog.accept();
+        actions += 8;
+        QApplication::processEvents();
+        return !dialog.isVisible() && !w.document().project().part(part)->ports.empty();
+    }
+    /// A lead of the shelf between two ends, stated as a change.
+    bool lead(const std::string& part, const std::string& from, const std::string& to) {
+        return w.document().addChange(core::Connect{part, from, {to}}).has_value();
+    }
+    [[nodiscard]] double litres() { return w.document().result().evaluation->fit.volumeL; }
+    [[nodiscard]] QStringList warnings() {
+        QStringList all;
+        for (const auto& f : w.document().result().evaluation->findings)
+            if (f.severity != core::rules::Severity::Note)
+                all << QString::fromStdString(f.rule);
+        return all;
+    }
+    /// Saved, opened again: the same project, the same findings.
+    QString savedAndReopened(const QString& path) {
+        const QStringList before = warnings();
+        if (!w.window->saveTo(path))
+            return "not saved";
+        const core::Project saved = w.document().project();
+        if (!w.window->openPath(path))
+            return "not opened";
+        if (!(w.document().project() == saved))
+            return "another project came back";
+        return warnings() == before ? QString() : "other findings: " + warnings().join(' ');
+    }
+};
+} // namespace
+
+/// Somebody's own box, from an empty window to its findings, by mouse and keys; three that differ in arrangement.
+class OwnBoxTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void backToBackWithARiserAndTwoTopFans() {
+        Hands h;
+        QVERIFY(h.start("back-to-back", "Reading lamp", {{"width", "146"}, {"depth", "300"}, {"height", "196"}}));
+        const QString wrong = h.addAll({{"Mini-ITX", "tray"},
+                                        {"65 W", "tray/cpu"},
+                                        {"cooler 47", "tray/cpu/lid"},
+                                        {"Memory", "tray/memory"},
+                                        {"2280 with", "tray/store"},
+                                        {"2 slots, 270", "card"},
+                                        {"SFX supply", "supply"},
+                                        {"80 x 15", "top-rear"},
+                                        {"80 x 15", "top-front"}});
+        QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
+        QVERIFY2(h.actions <= 60, qPrintable(QString::number(h.actions)));
+        auto* e = h.w.document().result().evaluation ? h.editBox() : nullptr;
+        QVERIFY(e);
+        QVERIFY(h.choose(e, "A vent", "rear"));
+        h.field(e, "perforation", "60");
+        QCOMPARE(std::get<core::CaseSpec>(e->casePart()->spec).openings.back().perforation, 0.6);
+        QVERIFY2(h.litres() < 9.1, qPrintable(QString::number(h.litres())));
+        QVERIFY(h.w.document().result().evaluation->build.placed.size() >= 10);
+        // A fan that is too thick meets the board, is found, and is mended.
+        const auto count = h.warnings().size();
+        QVERIFY(h.w.document().addChange(core::RemovePart{"top-rear"}));
+        const QString thick = h.add("80 x 25", "top-rear");
+        QVERIFY2(thick.isEmpty(), qPrintable(thick));
+        QVERIFY2(h.warnings().size() > count, qPrintable(h.warnings().join(' ')));
+        h.w.key(Qt::Key_Z, Qt::ControlModifier);
+        h.w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(h.warnings().size(), count);
+        QTemporaryDir dir;
+        const QString again = h.savedAndReopened(dir.filePath("lamp.minidraft"));
+        QVERIFY2(again.isEmpty(), qPrintable(again));
+    }
+    void storageTowerWithFiveDrives() {
+        Hands h;
+        QVERIFY(h.start("storage-tower", "Attic store", {{"width", "186"}, {"height", "238"}}));
+        const QString wrong = h.addAll({{"Mini-ITX", "tray"},
+                                        {"35 W", "tray/cpu"},
+                                        {"cooler 37", "tray/cpu/lid"},
+                                        {"Memory", "tray/memory"},
+                                        {"Flex", "supply"},
+                                        {"Drive 3.5", "drive-1"},
+                                        {"Drive 3.5", "drive-2"},
+                                        {"Drive 3.5", "drive-3"},
+                                        {"Drive 3.5", "drive-4"},
+                                        {"Drive 3.5", "drive-5"},
+                                        {"92 x 25", "front-fan"}});
+        QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
+        QVERIFY2(h.litres() < 9.0, qPrintable(QString::number(h.litres())));
+        // Five drives, four sockets: said, until an adapter is there.
+        QVERIFY(h.warnings().contains("plug-count"));
+        auto* e = h.editBox();
+        QVERIFY(h.choose(e, "A vent", "front"));
+        QVERIFY(h.choose(e, "A fan place with its vent", "rear"));
+        QVERIFY(h.w.document().result().evaluation->build.placed.size() >= 11);
+        QTemporaryDir dir;
+        const QString again = h.savedAndReopened(dir.filePath("attic.minidraft"));
+        QVERIFY2(again.isEmpty(), qPrintable(again));
+    }
+    void ownPrintedCubeWithARoundVentOverTheCooler() {
+        Hands h;
+        QVERIFY(h.start("blank", "Printed cube", {{"width", "190"}, {"depth", "200"}, {"height", "180"}}));
+        QCOMPARE(h.w.document().project().name, std::string("Printed cube"));
+        auto* e = h.editBox();
+        QVERIFY(e && e->casePart());
+        for (const auto& [entry, count] : {std::pair{"a board", 1}, {"a supply", 2}, {"a drive", 3}})
+            QVERIFY(h.choose(e, "A place for a part", entry));
+        QVERIFY(h.choose(e, "A fan place with its vent", "top"));
+        QVERIFY(h.choose(e, "A vent", "top"));
+        auto* round = e->form()->findChild<QCheckBox*>("round");
+        QVERIFY(round);
+        round->click();
+        const core::Opening& o = std::get<core::CaseSpec>(e->casePart()->spec).openings.back();
+        QVERIFY(o.round && o.side == core::Side::Top);
+        // The places lie as they should: typed in the form, and by keys.
+        for (const auto& item : core::box::itemsOf(*e->casePart()))
+            if (core::box::idOf(*e->casePart(), item) == "board") {
+                e->choose(item);
+                h.field(e, "facing", "+z");
+                h.field(e, "up", "-x");
+            }
+        QCOMPARE(e->casePart()->mounts.front().facing, (core::Direction{core::Axis::Z, 1}));
+        for (const auto& item : core::box::itemsOf(*e->casePart()))
+            if (core::box::idOf(*e->casePart(), item) == "supply") {
+                e->choose(item);
+                for (int i = 0; i < 20; ++i)
+                    QTest::keyClick(e->sheet(), Qt::Key_Up, Qt::ShiftModifier);
+            }
+        const QString wrong = h.addAll({{"Mini-ITX", "board"},
+                                        {"65 W", "board/cpu"},
+                                        {"cooler 37", "board/cpu/lid"},
+                                        {"Memory", "board/memory"},
+                                        {"2280 with", "board/store"},
+                                        {"SFX supply", "supply"},
+                                        {"2.5 in, 7", "drive"},
+                                        {"120 x 15", "top-fan"}});
+        QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
+        QVERIFY(h.plug("board-itx", "atx-24", {160, 120, 8}));
+        QVERIFY(h.plug("psu-sfx", "atx-24", {50, 125, 20}));
+        QVERIFY(h.add("24-pin lead", {}).isEmpty() || h.w.openDialog());
+        if (auto* dialog = h.w.openDialog())
+            dialog->reject();
+        QVERIFY(h.w.document().result().evaluation);
+        QVERIFY2(h.litres() < 9.0, qPrintable(QString::number(h.litres())));
+        QTemporaryDir dir;
+        const QString again = h.savedAndReopened(dir.filePath("cube.minidraft"));
+        QVERIFY2(again.isEmpty(), qPrintable(again));
+    }
+};
+} // namespace tst_own_box
+MD_TEST(tst_own_box, OwnBoxTest)
+#include "tst_own_box.moc"
