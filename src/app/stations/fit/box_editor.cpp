@@ -67,14 +67,16 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         auto* b = new NumberBox(this);
         b->setObjectName(QString::fromLatin1(name));
         b->setRange(-2000, 2000);
-        b->setFixedWidth(112);
+        b->setFixedWidth(96);
         return b;
     };
     m_fromLow = box("fromLow");
     m_fromHigh = box("fromHigh");
     ends->addWidget(m_endLabel);
     ends->addWidget(m_fromLow);
+    ends->addWidget(m_lowLabel = new QLabel(this));
     ends->addWidget(m_fromHigh);
+    ends->addWidget(m_highLabel = new QLabel(this));
     ends->addStretch(1);
     left->addLayout(ends);
     m_changes = new QLabel(this);
@@ -376,6 +378,7 @@ void BoxEditor::showEnds() {
         box->setSuffix(QStringLiteral("\u00a0") + v.unit(Quantity::Length));
         box->setValue(v.show.value(Quantity::Length, mm));
         box->setToolTip(words);
+        (box == m_fromLow ? m_lowLabel : m_highLabel)->setText(words);
         box->setAccessibleName(QStringLiteral("%1, %2").arg(m_endLabel->text(), words));
         box->setProperty("axis", static_cast<int>(axis));
         box->setProperty("high", high);

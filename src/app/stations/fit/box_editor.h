@@ -74,7 +74,7 @@ private:
     BoxSheet* m_sheet;
     QListWidget* m_list;
     StructEditor* m_form;
-    QLabel *m_hint, *m_changes, *m_problem, *m_endLabel;
+    QLabel *m_hint, *m_changes, *m_problem, *m_endLabel, *m_lowLabel, *m_highLabel;
     NumberBox *m_fromLow, *m_fromHigh;
     std::vector<QPushButton*> m_buttons;
     std::vector<core::box::Item> m_items;
