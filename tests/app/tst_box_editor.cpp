@@ -72,6 +72,13 @@ private slots:
         QVERIFY(e->isVisible());
         QTest::keyClick(e->sheet(), Qt::Key_Escape);
         QVERIFY(!e->isVisible());
+        QVERIFY(w.click(w.window->page(1), app::Act::EditBox)); // and by mouse
+        QVERIFY(e->isVisible());
+        e->findChild<QPushButton*>("boxDone")->click();
+        QVERIFY(!e->isVisible());
+        w.window->setStation(0);
+        w.window->findChild<QAction*>("actEditBox")->trigger(); // and from the menu
+        QVERIFY(w.window->station() == 1 && e->isVisible());
     }
     /// A drag is one step of undo; gaps, litres and air follow, and what it did is told.
     void aVentIsDragged() {

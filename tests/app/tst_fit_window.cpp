@@ -128,6 +128,71 @@ private slots:
                 html.contains("unplugged"));
     }
 
+    /// The revision it came from, then the baseline, then nothing again; what differs stands below in words.
+    void anOlderRevisionIsLaidOver() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R8");
+        w.window->setStation(1);
+        auto* fit = fitOf(w);
+        const QImage plain = fit->grab().toImage();
+        QTest::keyClick(fit, Qt::Key_O);
+        QCOMPARE(fit->look().over, std::string("R7"));
+        QVERIFY(fit->grab().toImage() != plain);
+        const QStringList words = support::paintedWords(
+            [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), fit->look()); }, {900, 700});
+        QVERIFY2(words.join(' ').contains("Grey: R7") && words.join(' ').contains("Fan 80-15 added"),
+                 qPrintable(words.join('|')));
+        QTest::keyClick(fit, Qt::Key_O);
+        QCOMPARE(fit->look().over, std::string("R4")); // the baseline
+        QTest::keyClick(fit, Qt::Key_O);
+        QCOMPARE(fit->look().over, std::string());
+        QCOMPARE(fit->grab().toImage(), plain);
+    }
+    /// A part is dragged on a section: a ghost says what would be short, one step of undo takes it back, Esc drops it.
+    void aPartIsDragged() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        w.window->setStation(1);
+        auto* fit = fitOf(w);
+        fit->grab();
+        const auto low = [&] { return w.document().result().evaluation->build.at("card")->lowAt; };
+        const auto before = low();
+        const auto place = w.place(fit, core::PartRef{"card"});
+        QVERIFY(place);
+        const QPoint from = place->rect.center().toPoint();
+        const auto move = [&](const QPoint& at) {
+            QMouseEvent event(QEvent::MouseMove, at, fit->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, {});
+            QCoreApplication::sendEvent(fit, &event);
+        };
+        const int steps = w.document().undoStack().count();
+        QTest::mousePress(fit, Qt::LeftButton, {}, from);
+        move(from + QPoint(12, 0));
+        QVERIFY(fit->look().ghost); // where it would be
+        QCOMPARE(low(), before);
+        QTest::keyClick(fit, Qt::Key_Escape);
+        QVERIFY(!fit->look().ghost);
+        QTest::mouseRelease(fit, Qt::LeftButton, {}, from + QPoint(12, 0));
+        QCOMPARE(w.document().undoStack().count(), steps);
+        QTest::mousePress(fit, Qt::LeftButton, {}, from);
+        move(from + QPoint(8, 0));
+        move(from + QPoint(12, -10));
+        QTest::mouseRelease(fit, Qt::LeftButton, {}, from + QPoint(12, -10));
+        QCOMPARE(w.document().undoStack().count(), steps + 1);
+        int axes = 0;
+        for (std::size_t a = 0; a < 3; ++a)
+            axes += low()[a] != before[a];
+        QCOMPARE(axes, 2);
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(low(), before);
+        // A click alone moves nothing.
+        QTest::mouseClick(fit, Qt::LeftButton, {}, from);
+        QCOMPARE(low(), before);
+        QCOMPARE(w.context.selection.thing(), support::thing("part:card"));
+    }
     /// What was logged stays what it was of: a change there makes a revision; elsewhere it is made in place.
     void aChangeWhereRunsWereLoggedMakesARevision_data() {
         QTest::addColumn<QString>("revision");

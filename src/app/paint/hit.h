@@ -30,6 +30,7 @@ enum class Act {
     TurnFan,
     SetSpeed,
     AddPart,
+    EditBox,
     AddAdapter,
     UseAdapter,
     LookAt,

@@ -69,6 +69,7 @@ struct FitLook {
     const FitAnswers* answers = nullptr;
     const std::vector<core::fit::PlacedBody>* ghost = nullptr; ///< bodies of a part that is not placed yet
     int ghostShort = 0;                                        ///< gaps that would be short with it in place
+    std::string over;   ///< another revision that is laid over the sections in grey; empty: none
     bool paper = false; ///< for a page: nothing to click, nothing about keys and wheels
 };
 /// Gaps in the order and choice of the ladder; indices into the fit result, so that rungs keep their numbers.

@@ -4,6 +4,7 @@
 #include "app/stations/bench/bench_page.h"
 #include "app/stations/brief/brief_dialog.h"
 #include "app/stations/brief/start_dialog.h"
+#include "app/stations/fit/fit_page.h"
 #include "app/stations/make/printer_dialog.h"
 #include "app/stations/registry.h"
 #include "app/ui/dialogs/change_dialog.h"
@@ -98,6 +99,13 @@ void MainWindow::buildEditActions() {
     action(
         edit, tr("&Add a part ..."), QKeySequence(tr("Ctrl+Shift+A")), [this] { addPart(); },
         QStringLiteral("actAddPart"));
+    action(
+        edit, tr("Edit the bo&x"), {},
+        [this] {
+            setStation(1);
+            fitPage()->editBox(true);
+        },
+        QStringLiteral("actEditBox"));
     action(
         edit, tr("&Search combinations ..."), QKeySequence(tr("Ctrl+Shift+F")), [this] { searchCombinations(); },
         QStringLiteral("actSearch"));

@@ -371,7 +371,8 @@ void BoxEditor::showEnds() {
     const double at = high ? e.high[a] : e.low[a], whole = part->size[a].value.mm();
     const View v = m_context.view();
     const QScopedValueRollback quiet(m_filling, true);
-    m_endLabel->setText(QStringLiteral("%1, %2").arg(qs(core::box::nameOf(*part, *m_item)), axisEnd(axis, high)));
+    const QString end = axisEnd(axis, high), whose = qs(core::box::nameOf(*part, *m_item));
+    m_endLabel->setText(end.left(1).toUpper() + end.mid(1));
     for (const auto& [box, mm, words] :
          {std::tuple{m_fromLow, at, axisFrom(axis, false)}, std::tuple{m_fromHigh, whole - at, axisFrom(axis, true)}}) {
         box->setDecimals(v.show.units().inch ? 3 : 1);
@@ -379,7 +380,7 @@ void BoxEditor::showEnds() {
         box->setValue(v.show.value(Quantity::Length, mm));
         box->setToolTip(words);
         (box == m_fromLow ? m_lowLabel : m_highLabel)->setText(words);
-        box->setAccessibleName(QStringLiteral("%1, %2").arg(m_endLabel->text(), words));
+        box->setAccessibleName(QStringLiteral("%1, %2, %3").arg(whose, end, words));
         box->setProperty("axis", static_cast<int>(axis));
         box->setProperty("high", high);
     }

@@ -90,22 +90,58 @@ void FitPage::makeGhost() {
         core::Part part = ghost->part;
         part.id = core::freePartId(trial, part.id);
         trial.shelf.push_back(part);
-        const auto build = core::resolveWith(trial, m_context.document.revision(),
-                                             {core::PlacePart{part.id, ghost->mount, core::FanFlow::In}});
-        for (std::size_t i = 0; build && i < build->placed.size(); ++i)
-            if (build->placed[i].mount == ghost->mount) {
-                m_ghost = core::fit::bodiesOf(*build, i);
-                for (const auto& gap : core::fit::gapsOf(*build, i, {.needs = trial.needs}))
-                    m_look.ghostShort += gap.isShort() ? 1 : 0;
-            }
-        for (auto& b : m_ghost) { // the trial ends here; what is drawn are boxes and pieces alone
-            b.primitives = core::fit::primitivesOf(b);
-            b.body = nullptr;
-            b.port = nullptr;
-        }
+        takeGhost(trial, {core::PlacePart{part.id, ghost->mount, core::FanFlow::In}}, ghost->mount);
     }
     m_look.ghost = m_ghost.empty() ? nullptr : &m_ghost;
     update();
+}
+
+/// The bodies of the part at @p mount as @p changes would have it, and how many gaps would be short there.
+void FitPage::takeGhost(const core::Project& trial, const std::vector<core::Change>& changes,
+                        const std::string& mount) {
+    const auto build = core::resolveWith(trial, m_context.document.revision(), changes);
+    for (std::size_t i = 0; build && i < build->placed.size(); ++i)
+        if (build->placed[i].mount == mount) {
+            m_ghost = core::fit::bodiesOf(*build, i);
+            for (const auto& gap : core::fit::gapsOf(*build, i, {.needs = trial.needs}))
+                m_look.ghostShort += gap.isShort() ? 1 : 0;
+        }
+    for (auto& b : m_ghost) { // the trial ends here; what is drawn are boxes and pieces alone
+        b.primitives = core::fit::primitivesOf(b);
+        b.body = nullptr;
+        b.port = nullptr;
+    }
+}
+
+void FitPage::dragPart(const QPointF& at, bool fine) {
+    m_partDrag->moveTo(at, fine);
+    if (!m_partDrag->moving)
+        return;
+    m_ghost.clear();
+    m_look.ghostShort = 0;
+    takeGhost(m_context.document.project(), m_partDrag->changes(), m_partDrag->mount);
+    m_look.ghost = m_ghost.empty() ? nullptr : &m_ghost;
+    update();
+}
+
+/// Lets go of the part; @p take: where it is now it stays, as one step.
+void FitPage::dropPart(bool take) {
+    const auto drag = std::exchange(m_partDrag, std::nullopt);
+    if (!drag || !drag->moving)
+        return;
+    makeGhost();
+    const auto changes = drag->changes();
+    if (!take || changes.empty())
+        return;
+    auto& stack = m_context.document.undoStack();
+    stack.beginMacro(tr("Drag %1").arg(qs(drag->mount)));
+    core::Result<std::string> done;
+    for (const core::Change& change : changes)
+        if (done)
+            done = m_context.document.addChange(change);
+    stack.endMacro();
+    if (!done)
+        Q_EMIT refused(done.error());
 }
 
 void FitPage::apply(std::size_t row) {
@@ -133,6 +169,21 @@ void FitPage::zoomBy(double factor, const QPointF& about) {
     m_look.zoom = zoom;
     if (zoom == 1.0)
         m_look.pan = {};
+    update();
+}
+
+/// Nothing, the revision it came from, the baseline: what is laid over the sections in grey.
+void FitPage::nextOverlay() {
+    const core::Project& project = m_context.document.project();
+    const core::Revision* now = project.revision(m_context.document.revision());
+    std::vector<std::string> all{{}};
+    for (const std::string& id : {now ? now->parent : std::string{}, project.baseline})
+        if (!id.empty() && now && id != now->id && std::find(all.begin(), all.end(), id) == all.end())
+            all.push_back(id);
+    const auto at = std::find(all.begin(), all.end(), m_look.over);
+    m_look.over = at == all.end() || at + 1 == all.end() ? std::string{} : *(at + 1);
+    if (at == all.end() && all.size() > 1) // of another revision than the one looked at now
+        m_look.over = all[1];
     update();
 }
 
@@ -170,10 +221,21 @@ void FitPage::mousePressEvent(QMouseEvent* event) {
     const Hit* hit = hitAt(event->position());
     m_drag =
         hit && (hit->is(Act::SlideCut) || hit->is(Act::DragCut) || hit->is(Act::MoveSheet)) ? hit->handle : Handle{};
+    const auto* e = m_context.view().evaluation();
+    m_partDrag.reset();
+    if (hit && e && event->button() == Qt::LeftButton && m_look.list != List::GoingIn)
+        m_partDrag = PartDrag::at(sheetOf(fitDrawing(inside()), m_context.view(), m_look), *hit, event->position());
     StationPage::mousePressEvent(event);
 }
 
+void FitPage::mouseReleaseEvent(QMouseEvent* event) {
+    dropPart(true);
+    StationPage::mouseReleaseEvent(event);
+}
+
 void FitPage::mouseMoveEvent(QMouseEvent* event) {
+    if (m_partDrag && event->buttons() & Qt::LeftButton)
+        return dragPart(event->position(), event->modifiers() & Qt::AltModifier);
     if (event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) {
         if (m_drag.act == Act::MoveSheet && m_look.zoom > 1) {
             m_look.pan += event->position() - m_press;
@@ -239,6 +301,8 @@ void FitPage::clicked(const Hit& hit) {
         return update();
     case Act::ApplyMend:
         return apply(static_cast<std::size_t>(hit.handle.row));
+    case Act::EditBox:
+        return editBox(true);
     case Act::AddPart:
         return Q_EMIT addPartWanted();
     case Act::FillIn:
@@ -305,9 +369,13 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
     const bool shift = event->modifiers() & Qt::ShiftModifier, nudge = event->modifiers() & Qt::AltModifier;
     const double step = nudge ? (shift ? 5 : 0.5) : shift ? 10 : 1;
     const QPointF middle = inside().center();
+    if (event->key() == Qt::Key_Escape && m_partDrag && m_partDrag->moving)
+        return dropPart(false);
     switch (event->key()) {
     case Qt::Key_E:
         return editBox(true);
+    case Qt::Key_O:
+        return nextOverlay();
     case Qt::Key_A:
         return chooseCut(Axis::Y);
     case Qt::Key_B:

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/stations/fit/part_drag.h"
 #include "app/stations/station_page.h"
 
 namespace app {
@@ -40,6 +41,7 @@ protected:
     void clicked(const Hit& hit) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
@@ -52,6 +54,11 @@ private:
     void moveToNextEdge();
     void nudgePart(core::Axis axis, double mm);
     void makeGhost();
+    void takeGhost(const core::Project& trial, const std::vector<core::Change>& changes, const std::string& mount);
+    void dragPart(const QPointF& at, bool fine);
+    void dropPart(bool take);
+    void nextOverlay();
+    std::optional<PartDrag> m_partDrag;
     void scrollList(int rows);
     void scrollToTop();
     BoxEditor* m_boxEditor = nullptr; ///< made when it is asked for

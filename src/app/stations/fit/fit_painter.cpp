@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/fit_details.h"
+#include "app/stations/fit/fit_overlay.h"
 #include "app/stations/fit/fit_sheet.h"
+#include "app/stations/fit/part_drag.h"
 
 namespace app {
 using core::Axis;
@@ -151,15 +153,23 @@ std::array<Labels, 3> ticksOf(const View& v, const FitLook& look, const Sheet& s
     return labels;
 }
 
+constexpr double headButtons = 196; ///< room they take in the stage's head
+
 /// At the right of the stage's head.
-void paintAddPart(Canvas& c, const QRectF& r) {
-    const QString words = QObject::tr("Add a part");
-    const QRectF box(r.right() - c.width(words, 12, Weight::Medium) - 16, r.top(),
-                     c.width(words, 12, Weight::Medium) + 16, 24);
-    c.box(box, c.t.sheet, c.t.line, 1);
-    c.text(box, words, 12, Weight::Medium, c.t.ink, Qt::AlignCenter);
-    c.hit(box, Handle{.act = Act::AddPart},
-          QObject::tr("Add a part from the shelf, or one of your own (Ctrl+Shift+A)"));
+void paintHeadButtons(Canvas& c, const QRectF& r) {
+    double right = r.right();
+    for (const auto& [act, words, help] :
+         {std::tuple{Act::AddPart, QObject::tr("Add a part"),
+                     QObject::tr("Add a part from the shelf, or one of your own (Ctrl+Shift+A)")},
+          std::tuple{Act::EditBox, QObject::tr("Edit the box"),
+                     QObject::tr("Walls, chambers, vents and places of the case, on the drawing (E)")}}) {
+        const double width = c.width(words, 12, Weight::Medium) + 16;
+        const QRectF box(right - width, r.top(), width, 24);
+        c.box(box, c.t.sheet, c.t.line, 1);
+        c.text(box, words, 12, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        c.hit(box, Handle{.act = act}, help);
+        right = box.left() - 8;
+    }
 }
 
 void paintVolume(Canvas& c, const View& v, const QRectF& note) {
@@ -170,7 +180,7 @@ void paintVolume(Canvas& c, const View& v, const QRectF& note) {
     c.hit(note, core::TotalRef{core::Total::Volume}, QObject::tr("Volume outside"));
 }
 
-void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s,
+void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s, const QRectF& drawing,
                 const std::vector<core::fit::PlacedBody>& bodies) {
     auto labels = ticksOf(v, look, s, c.selected());
     paintSection(c, s.front, v, look, bodies, labels[0]);
@@ -181,6 +191,10 @@ void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s,
     paintSizes(c, v, s);
     if (look.list != FitLook::List::GoingIn)
         paintPins(c, v, look, s, labels);
+    if (look.over.empty())
+        return;
+    if (const auto& other = v.document.shown(look.over).evaluation)
+        paintOverlay(c, s, v, other->build, drawing);
 }
 
 /// A way in has the drawing to itself: its positions reach far out of the case, over whatever else would stand there.
@@ -193,12 +207,17 @@ void paintWaySheet(Canvas& c, const View& v, const FitLook& look, const Section&
 
 } // namespace
 
+QRectF fitDrawing(const QRectF& r) {
+    const double list = std::clamp(r.width() * 0.33, 250.0, 360.0);
+    return {r.left(), r.top() + 34, r.width() - list - 24, r.height() - 34 - 28};
+}
+
 void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
-    stageHead(c, look.paper ? r : r.adjusted(0, 0, -96, 0), question::fit,
+    stageHead(c, look.paper ? r : r.adjusted(0, 0, -headButtons, 0), question::fit,
               QObject::tr("%1 unless said").arg(v.unit(Quantity::Length)));
     const auto* e = v.evaluation();
     if (!look.paper && e)
-        paintAddPart(c, r);
+        paintHeadButtons(c, r);
     if (!e)
         return emptyStage(
             c, r,
@@ -206,8 +225,8 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
                 ? QObject::tr(
                       "No parts yet. Add the case first, its inner size is what everything is measured against.")
                 : qs(v.result().problem));
-    const double list = std::clamp(r.width() * 0.33, 250.0, 360.0);
-    const QRectF drawing(r.left(), r.top() + 34, r.width() - list - 24, r.height() - 34 - 28);
+    const QRectF drawing = fitDrawing(r);
+    const double list = r.right() - drawing.right() - 24;
     c.vline(drawing.right() + 12, drawing.top(), r.bottom(), c.t.line);
     paintFitList(c, {drawing.right() + 24, r.top() + 34, list, r.height() - 34}, v, look);
 
@@ -225,7 +244,7 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     if (way)
         paintWaySheet(c, v, look, wayIn, *way, bodies);
     else
-        paintSheet(c, v, look, sheet, bodies);
+        paintSheet(c, v, look, sheet, drawing, bodies);
     c.p.restore();
     c.window = {};
     if (zoomed)

@@ -68,6 +68,8 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
               {tr("G, M, T, R, I"), tr("Gaps, what would mend, what to measure, room left, going in")},
               {tr("S, D"), tr("Sort the gaps, show fewer of them")},
               {tr("Page up and down"), tr("Scroll the list")},
+              {tr("E"), tr("Edit the box: walls, chambers, vents and places")},
+              {tr("O"), tr("Lay the revision it came from, then the baseline, over the sections")},
               {tr("+, -, 0"), tr("Larger, smaller, all of it")},
               {tr("Alt+arrows, Alt+Page up and down"), tr("Nudge the selected part by 0.5 mm, with Shift by 5")}});
     addGroup(tree, tr("Revisions"), {{tr("Up, Down"), tr("The revision above or below")}});

@@ -1,0 +1,63 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/fit/fit_overlay.h"
+
+#include "core/model/box_edits.h"
+
+namespace app {
+namespace {
+
+bool sitsThere(const core::Build& build, const core::Placed& p) {
+    const core::Placed* same = build.at(p.mount);
+    return same && same->part->id == p.part->id && same->lowAt == p.lowAt && same->highAt == p.highAt;
+}
+bool isThere(const core::Build& build, const core::Opening& o) {
+    const core::Opening* same = build.opening(o.id);
+    return same && same->side == o.side && same->centreMm == o.centreMm && same->sizeMm == o.sizeMm;
+}
+
+QRectF rectOf(const Section& s, const core::box::Extent& e) {
+    return QRectF(s.point(e.low), s.point(e.high)).normalized();
+}
+
+void paintOn(Canvas& c, const Section& s, const core::Build& now, const core::Build& other,
+             const std::vector<core::fit::PlacedBody>& bodies) {
+    const auto pen = [&](const QList<qreal>& dashes) {
+        QPen p(c.t.ink2, 1.4);
+        p.setDashPattern(dashes);
+        c.p.setPen(p);
+        c.p.setBrush(Qt::NoBrush);
+    };
+    pen({5, 3});
+    for (const core::fit::PlacedBody& b : bodies)
+        if (b.role == core::BodyRole::Solid && !sitsThere(now, other.placed[b.placed]))
+            b.isBox() ? c.p.drawRect(s.rect(b.low, b.high)) : c.p.drawPath(s.outline(b));
+    if (other.insideAt != now.insideAt)
+        c.p.drawRect(s.rect({}, other.insideAt));
+    pen({9, 3, 2, 3});
+    core::Part casePart = *other.casePart;
+    std::get<core::CaseSpec>(casePart.spec).openings = other.openings;
+    for (std::size_t i = 0; i < other.openings.size(); ++i)
+        if (!isThere(now, other.openings[i]))
+            c.p.drawRect(rectOf(s, core::box::extentOf(casePart, {core::box::Kind::Vent, i})));
+}
+
+} // namespace
+
+void paintOverlay(Canvas& c, const Sheet& s, const View& v, const core::Build& other, const QRectF& drawing) {
+    const core::Build& now = v.evaluation()->build;
+    const auto bodies = core::fit::bodiesOf(other);
+    for (const Section* section : {&s.front, &s.side, &s.above})
+        paintOn(c, *section, now, other, bodies);
+    const core::Revision* revision = v.project().revision(now.revision);
+    QString words = QObject::tr("Grey: %1").arg(qs(other.revision));
+    if (revision && revision->parent == other.revision)
+        words += QObject::tr("; since then %1").arg(v.words(v.document.words(now.revision)));
+    if (revision && !revision->note.empty())
+        words += QStringLiteral(" (") + qs(revision->note) + QLatin1Char(')');
+    const double width = std::min(drawing.width() - 24, 430.0);
+    const QRectF note(drawing.left() + 6, drawing.bottom() - 62, width, 36);
+    c.box(note, c.t.sheet, c.t.ink2, 1);
+    c.paragraph(note.adjusted(8, 2, -8, -2), words, 11.5, Weight::Regular, c.t.ink, 2);
+}
+
+} // namespace app
