@@ -171,7 +171,13 @@ private slots:
         const int steps = w.document().undoStack().count();
         QTest::mousePress(fit, Qt::LeftButton, {}, from);
         move(from + QPoint(12, 0));
-        QVERIFY(fit->look().ghost); // where it would be
+        QVERIFY(fit->look().ghost); // where it would be, and how far that is
+        const QString said =
+            support::paintedWords(
+                [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), fit->look()); },
+                {900, 700})
+                .join(' ');
+        QVERIFY2(said.contains("to the rear: ") || said.contains("to the right: "), qPrintable(said));
         QCOMPARE(low(), before);
         QTest::keyClick(fit, Qt::Key_Escape);
         QVERIFY(!fit->look().ghost);

@@ -68,6 +68,7 @@ struct FitLook {
     QPointF pan; ///< of the zoomed drawing, px
     const FitAnswers* answers = nullptr;
     const std::vector<core::fit::PlacedBody>* ghost = nullptr; ///< bodies of a part that is not placed yet
+    std::array<double, 3> ghostByMm{};                         ///< a part that is dragged: how far, in case axes
     int ghostShort = 0;                                        ///< gaps that would be short with it in place
     std::string over;   ///< another revision that is laid over the sections in grey; empty: none
     bool paper = false; ///< for a page: nothing to click, nothing about keys and wheels

@@ -54,10 +54,14 @@ void paintOverlay(Canvas& c, const Sheet& s, const View& v, const core::Build& o
         words += QObject::tr("; since then %1").arg(v.words(v.document.words(now.revision)));
     if (revision && !revision->note.empty())
         words += QStringLiteral(" (") + qs(revision->note) + QLatin1Char(')');
-    const double width = std::min(drawing.width() - 24, 430.0);
-    const QRectF note(drawing.left() + 6, drawing.bottom() - 62, width, 36);
-    c.box(note, c.t.sheet, c.t.ink2, 1);
-    c.paragraph(note.adjusted(8, 2, -8, -2), words, 11.5, Weight::Regular, c.t.ink, 2);
+    // Under the front, beside the view from above, where nothing is drawn; a zoomed drawing has it at its upper edge.
+    const double top = s.front.paper.bottom() + 116;
+    QRectF note(s.front.paper.left(), top, s.above.paper.left() - s.front.paper.left() - 30,
+                drawing.bottom() - cutStripHeight - top);
+    if (note.width() < 84 || note.height() < 34 || !drawing.contains(note))
+        note = QRectF(drawing.right() - 236, drawing.top() + 2, 232, 36);
+    c.p.fillRect(note, c.t.paper);
+    c.paragraph(note, words, 11.5, Weight::Regular, c.t.ink, static_cast<int>(note.height() / 16));
 }
 
 } // namespace app

@@ -83,6 +83,7 @@ void FitPage::choose(List list) {
 
 void FitPage::makeGhost() {
     m_ghost.clear();
+    m_look.ghostByMm = {};
     m_look.ghostShort = 0;
     const auto& ghost = m_context.selection.ghost();
     if (ghost && m_context.view().evaluation()) {
@@ -119,6 +120,7 @@ void FitPage::dragPart(const QPointF& at, bool fine) {
         return;
     m_ghost.clear();
     m_look.ghostShort = 0;
+    m_look.ghostByMm = m_partDrag->byMm;
     takeGhost(m_context.document.project(), m_partDrag->changes(), m_partDrag->mount);
     m_look.ghost = m_ghost.empty() ? nullptr : &m_ghost;
     update();

@@ -106,8 +106,21 @@ void paintBody(Canvas& c, const Section& s, const View& v, const core::fit::Plac
         c.hit(r, key, QObject::tr("Part %1").arg(qs(p.name)));
 }
 
-/// The part that is about to be placed, with how many gaps it would make short.
-void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
+/// "15.5 to the front, 36.0 up: "
+QString wayOf(const View& v, const std::array<double, 3>& mm) {
+    const std::array<std::pair<QString, QString>, 3> words{{{QObject::tr("to the right"), QObject::tr("to the left")},
+                                                            {QObject::tr("to the rear"), QObject::tr("to the front")},
+                                                            {QObject::tr("up"), QObject::tr("down")}}};
+    QStringList ways;
+    for (std::size_t a = 0; a < 3; ++a)
+        if (mm[a] != 0)
+            ways << QStringLiteral("%1 %2").arg(v.text(Quantity::Length, std::abs(mm[a])),
+                                                mm[a] > 0 ? words[a].first : words[a].second);
+    return ways.isEmpty() ? QString() : ways.join(QStringLiteral(", ")) + QStringLiteral(": ");
+}
+
+/// The part that is about to be placed, or where one is dragged, with how many gaps it would make short.
+void paintGhost(Canvas& c, const Section& s, const View& v, const FitLook& look) {
     QRectF whole;
     for (const auto& b : look.ghost ? *look.ghost : std::vector<core::fit::PlacedBody>{}) {
         const QRectF r = s.rect(b.low, b.high);
@@ -122,9 +135,10 @@ void paintGhost(Canvas& c, const Section& s, const FitLook& look) {
             whole |= r;
     }
     if (!whole.isEmpty() && s.through == core::Axis::X) { // said once, on the largest of the three
-        const QString words = look.ghostShort == 0 ? QObject::tr("no gap short here")
-                                                   : counted(look.ghostShort, QObject::tr("1 gap short here"),
-                                                             QObject::tr("%1 gaps short here"));
+        const QString words =
+            wayOf(v, look.ghostByMm) + (look.ghostShort == 0 ? QObject::tr("no gap short here")
+                                                             : counted(look.ghostShort, QObject::tr("1 gap short here"),
+                                                                       QObject::tr("%1 gaps short here")));
         c.plate({whole.center().x(), std::max(whole.top() - 12, s.paper.top() + 10)}, words, 12, Weight::SemiBold,
                 look.ghostShort > 0 ? c.t.block : c.t.ink);
     }
@@ -174,7 +188,7 @@ void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& loo
             if (cut && b.role == core::BodyRole::Solid && r.width() > 44 && r.height() > 20)
                 names.emplace_back(r, qs(e.build.placed[b.placed].name));
         }
-    paintGhost(c, s, look);
+    paintGhost(c, s, v, look);
     paintWalls(c, s, e.build);
     for (const auto& [r, name] : names) {
         const QString shown = c.elided(name, r.width() - 10, 12, Weight::Medium);
