@@ -7,6 +7,8 @@
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/dialogs/record_dialog.h"
+#include "store/project_json.h"
+#include "store/safe_write.h"
 #include "support/demo.h"
 #include "support/registry.h"
 #include "support/things.h"
@@ -80,6 +82,55 @@ private slots:
             QCOMPARE(qs(made.shelf[0].name), qs(a.name));
             QVERIFY(core::validate(made).empty());
         }
+    }
+    /// A case that is stated elsewhere is begun with: its walls, places and vents, with nothing placed.
+    void aCaseIsTakenOver() {
+        QTemporaryDir dir;
+        core::Project other = support::demoProject();
+        const core::Part wanted = *other.part("case-2");
+        core::SharedList<core::Part> shelf;
+        for (const core::Part& p : std::as_const(other.shelf))
+            if (p.id != "case-1")
+                shelf.push_back(p);
+        const QString parts = dir.filePath("parts.json");
+        QVERIFY(store::writeWhole(parts, QByteArray::fromStdString(store::writeShelfJson(shelf))));
+        StartDialog dialog(m_context, nullptr);
+        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
+        core::Project made;
+        connect(&dialog, &StartDialog::created, this, [&](const core::Project& p) { made = p; });
+        in<QLineEdit>(&dialog, "name")->setText("Third print");
+        dialog.takeCaseOf(parts);
+        QCOMPARE(made.name, std::string("Third print"));
+        QCOMPARE(*made.part("case-2"), wanted);
+        QVERIFY(core::validate(made).empty());
+        QVERIFY(core::resolve(made, "R1")->placed.empty());
+        // What holds none is said.
+        StartDialog again(m_context, nullptr);
+        again.setAttribute(Qt::WA_DeleteOnClose, false);
+        again.takeCaseOf(dir.filePath("not there"));
+        QVERIFY(!in<QLabel>(&again, "problem")->text().isEmpty());
+        QVERIFY(store::writeWhole(parts, QByteArray::fromStdString(store::writeShelfJson({wanted}))));
+        core::Part fan = *other.part("fan-92-15");
+        QVERIFY(store::writeWhole(parts, QByteArray::fromStdString(store::writeShelfJson({fan}))));
+        again.takeCaseOf(parts);
+        QVERIFY(in<QLabel>(&again, "problem")->text().contains("holds no case"));
+    }
+    /// A part that several revisions put in says so before it is changed.
+    void aSharedPartSaysWhereElse() {
+        PartEditDialog shared(m_context, "fan-80-15", nullptr);
+        shared.setAttribute(Qt::WA_DeleteOnClose, false);
+        PartEditDialog spine(m_context, "spine", nullptr);
+        spine.setAttribute(Qt::WA_DeleteOnClose, false);
+        QVERIFY(!spine.findChild<QLabel*>("whereElse"));
+        PartEditDialog caseParts(m_context, "lead-eps", nullptr);
+        caseParts.setAttribute(Qt::WA_DeleteOnClose, false);
+        core::Project p = support::demoProject();
+        p.revisions.back().changes.push_back(core::SwapPart{"tray/cpu/lid", "cooler-l55"});
+        m_context.document.reset(p, {});
+        PartEditDialog twice(m_context, "cooler-l55", nullptr);
+        twice.setAttribute(Qt::WA_DeleteOnClose, false);
+        auto* words = twice.findChild<QLabel*>("whereElse");
+        QVERIFY(words && words->text().contains("R3, R12"));
     }
     /// What does not go in is said with the gap, and refuses nothing; a size nobody can build keeps the last picture.
     void whatDoesNotGoInIsSaid() {

@@ -354,8 +354,11 @@ void StartDialog::takeCase() {
     const QString path =
         QFileDialog::getOpenFileName(this, tr("A case of another project or parts file"), {},
                                      tr("Projects and parts files (*.minidraft *.json);;All files (*)"));
-    if (path.isEmpty())
-        return;
+    if (!path.isEmpty())
+        takeCaseOf(path);
+}
+
+void StartDialog::takeCaseOf(const QString& path) {
     std::vector<core::Part> parts;
     if (auto project = store::openProject(path)) {
         parts.assign(project->project.shelf.begin(), project->project.shelf.end());

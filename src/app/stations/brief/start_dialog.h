@@ -15,6 +15,9 @@ class StartDialog : public FormDialog {
     Q_OBJECT
 public:
     StartDialog(Context& context, QWidget* parent);
+    /// Begins with a case of that project or parts file; where it holds several it asks which. What is wrong with the
+    /// file stands below the fields.
+    void takeCaseOf(const QString& path);
 
 Q_SIGNALS:
     void created(const core::Project& project);

@@ -33,20 +33,35 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
         (new DetailsDialog(m_context, m_part, parentWidget()))->open();
         QDialog::accept();
     });
-    const auto places = [&] {
-        int n = 0;
-        if (const auto* e = context.view().evaluation())
-            for (const core::Placed& placed : e->build.placed)
-                n += placed.part->id == m_part;
-        return n;
-    }();
-    if (places > 1)
-        m_layout->insertWidget(
-            0, new QLabel(tr("%1 places of this revision use it: all change. Duplicate it first to change one alone.")
-                              .arg(places),
-                          this));
+    sayWhereElse();
     offerKept();
     resize(460, std::clamp(m_form->sizeHint().height() + 120, 320, 640));
+}
+
+/// Where else the same part is used: it changes there as well.
+void PartEditDialog::sayWhereElse() {
+    const core::Project& project = m_context.document.project();
+    int places = 0;
+    if (const auto* e = m_context.view().evaluation())
+        for (const core::Placed& placed : e->build.placed)
+            places += placed.part->id == m_part;
+    QStringList revisions;
+    for (const core::Revision& r : project.revisions)
+        if (std::any_of(r.changes.begin(), r.changes.end(),
+                        [&](const core::Change& c) { return core::changedPart(c) == m_part; }))
+            revisions << qs(r.id);
+    if (places < 2 && revisions.size() < 2)
+        return;
+    auto* words = new QLabel(this);
+    words->setObjectName(QStringLiteral("whereElse"));
+    words->setWordWrap(true);
+    words->setText(
+        revisions.size() > 1
+            ? tr("Put in by %1: all of them change, and what comes from them. Duplicate it first (menu of "
+                 "the right button) to change one alone.")
+                  .arg(revisions.join(QStringLiteral(", ")))
+            : tr("%1 places of this revision use it: all change. Duplicate it first to change one alone.").arg(places));
+    m_layout->insertWidget(0, words);
 }
 
 /// A newer or older state of the same part on one's own shelf is said; it is taken only by hand.

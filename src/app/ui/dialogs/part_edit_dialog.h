@@ -15,6 +15,7 @@ protected:
     core::Result<void> apply() override;
 
 private:
+    void sayWhereElse();
     void offerKept();
     std::string m_part;
     FieldRows m_rows{*this}, m_spec{*this};
