@@ -194,9 +194,9 @@ private slots:
         d.reset(m_demo, {});
         d.selectRevision("R10");
         (void)d.result();
-        QTRY_VERIFY(d.stages().isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(d.stages().isIdle(), 30000); // under a sanitizer the logs take seconds
         QTest::qWait(50);
-        QTRY_VERIFY(d.stages().isIdle());
+        QTRY_VERIFY_WITH_TIMEOUT(d.stages().isIdle(), 30000); // under a sanitizer the logs take seconds
         const int air = d.stages().started(Stage::Air), gaps = d.stages().started(Stage::Gaps),
                   making = d.stages().started(Stage::Making);
         const double price = d.result().evaluation->price;
