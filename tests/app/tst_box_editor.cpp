@@ -145,6 +145,21 @@ private slots:
         w.key(Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(!w.document().project().revision("R13"));
     }
+    /// A validated revision is not altered either, though nothing was logged of it.
+    void aValidatedCaseBecomesARevision() {
+        Window w;
+        core::Project p = support::demoProject();
+        p.runs.clear();
+        w.document().reset(p, {});
+        w.document().selectRevision("R10");
+        QVERIFY(p.revision("R10")->validated);
+        auto* e = open(w);
+        e->choose(named(*e, "top-grille"));
+        QCOMPARE(w.context.selection.thing(), core::Thing(core::OpeningRef{"top-grille"})); // Working tells of it
+        drag(e, {2, 0, 0}, 10, 0);
+        QCOMPARE(w.document().revision(), std::string("R13"));
+        QCOMPARE(*w.document().project().part("case-1"), *p.part("case-1"));
+    }
     void typedFromEitherSide() {
         Window w;
         QTemporaryDir dir;

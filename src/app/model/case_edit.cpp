@@ -3,8 +3,10 @@
 
 #include "core/model/box_edits.h"
 #include "core/model/choices.h"
+#include "core/model/edits.h"
 
 #include <algorithm>
+#include <set>
 
 namespace app {
 namespace {
@@ -33,9 +35,15 @@ void keepStates(core::Part& edited, const core::Part& was, const core::Build& bu
 } // namespace
 
 bool isLogged(const core::Project& project, const std::string& casePart) {
-    return std::any_of(project.runs.begin(), project.runs.end(), [&](const core::Run& run) {
-        const auto build = core::resolve(project, run.revision);
-        return build && build->casePart && build->casePart->id == casePart;
+    std::set<std::string> proven; // asked of each revision once: there may be hundreds of runs, and a drag asks often
+    for (const core::Run& run : project.runs)
+        proven.insert(run.revision);
+    for (const core::Revision& r : project.revisions)
+        if (r.validated)
+            proven.insert(r.id);
+    return std::any_of(proven.begin(), proven.end(), [&](const std::string& revision) {
+        const core::Part* part = core::caseOf(project, revision);
+        return part && part->id == casePart;
     });
 }
 

@@ -4,7 +4,7 @@
 
 namespace app {
 
-/// Whether runs were logged of a revision whose case this is.
+/// Whether a revision whose case this is has runs, or was validated.
 [[nodiscard]] bool isLogged(const core::Project& project, const std::string& casePart);
 /// A case as the revision has it: with what its changes made of the vents.
 [[nodiscard]] core::Part asBuilt(const core::Part& part, const core::Build& build);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/model/edits.h"
 
+#include "core/model/build.h"
+
 #include "core/model/choices.h"
 
 #include <algorithm>
@@ -81,6 +83,16 @@ Result<std::string> duplicatePart(Project& project, const std::string& id) {
     copy.name += " copy";
     project.shelf.push_back(copy);
     return copy.id;
+}
+
+const Part* caseOf(const Project& project, const std::string& revision) {
+    const auto line = lineage(project, revision);
+    const Part* found = nullptr;
+    for (const Revision* r : line ? *line : std::vector<const Revision*>{})
+        for (const Change& change : r->changes)
+            if (const auto* set = std::get_if<SetCase>(&change))
+                found = project.part(set->part);
+    return found && std::holds_alternative<CaseSpec>(found->spec) ? found : nullptr;
 }
 
 } // namespace core

@@ -13,6 +13,8 @@ namespace core {
 /// A run keeps its id; its name is for people. Errors: not there, the name is empty.
 [[nodiscard]] Result<void> renameRun(Project& project, const std::string& id, const std::string& name);
 [[nodiscard]] Result<void> removeRun(Project& project, const std::string& id);
+/// The case that a revision has: the last one its line of descent chose. Null: none, or the line runs in a circle.
+[[nodiscard]] const Part* caseOf(const Project& project, const std::string& revision);
 /// A copy of a part of the shelf under an id of its own, named "... copy"; answers the id. Errors: not there.
 [[nodiscard]] Result<std::string> duplicatePart(Project& project, const std::string& id);
 

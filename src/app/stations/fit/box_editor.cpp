@@ -5,6 +5,7 @@
 #include "app/ui/fields/number_box.h"
 #include "app/ui/style.h"
 #include "core/fit/fit.h"
+#include "core/model/edits.h"
 #include "store/struct_json.h"
 
 #include <QInputDialog>
@@ -229,15 +230,7 @@ QMenu* BoxEditor::addMenu() {
 }
 
 const core::Part* BoxEditor::casePart() const {
-    const auto line = core::lineage(m_context.document.project(), m_context.document.revision());
-    if (!line)
-        return nullptr;
-    const core::Part* found = nullptr;
-    for (const core::Revision* r : *line)
-        for (const core::Change& change : r->changes)
-            if (const auto* set = std::get_if<core::SetCase>(&change))
-                found = m_context.document.project().part(set->part);
-    return found && std::holds_alternative<core::CaseSpec>(found->spec) ? found : nullptr;
+    return core::caseOf(m_context.document.project(), m_context.document.revision());
 }
 
 void BoxEditor::showEvent(QShowEvent* event) {
@@ -303,8 +296,23 @@ void BoxEditor::fillList() {
     }
 }
 
+/// One thing is selected in the whole window: Working tells of what is edited.
+void BoxEditor::tellSelection() {
+    const std::string id = core::box::idOf(*casePart(), *m_item);
+    if (m_item->kind == Kind::Walls)
+        m_context.selection.select(core::TotalRef{core::Total::Volume});
+    else if (m_item->kind == Kind::Chamber)
+        m_context.selection.select(core::ChamberRef{id});
+    else if (m_item->kind == Kind::Vent)
+        m_context.selection.select(core::OpeningRef{id});
+    else
+        m_context.selection.select(m_build && m_build->at(id) ? core::Thing(core::PartRef{id}) : core::Thing());
+}
+
 void BoxEditor::choose(const Item& item) {
     m_item = item;
+    if (casePart())
+        tellSelection();
     {
         const QScopedValueRollback quiet(m_filling, true);
         for (int row = 0; row < m_list->count(); ++row)
@@ -314,7 +322,6 @@ void BoxEditor::choose(const Item& item) {
     }
     m_sheet->select(item);
     m_grip = {m_grip.view < 0 ? 0 : m_grip.view, m_grip.up ? 0 : 1, m_grip.up};
-    ++m_formId;
     showForm();
     showEnds();
     for (QPushButton* b : m_buttons)
@@ -623,10 +630,10 @@ void BoxEditor::remove() {
 void BoxEditor::remember() {
     if (m_base)
         return; // within a drag it stays
-    Before b{m_context.document.shared(), m_context.document.revision(), {}, {}, 0, 0, 0};
+    Before b;
     if (const auto* e = m_context.view().evaluation()) {
         for (const auto& gap : e->fit.gaps)
-            b.margins[gap.ref] = {gap.nominal.mm() - gap.worstBandMm - gap.requiredMm, gap.mark};
+            b.marginsMm[gap.ref] = gap.marginMm();
         b.litres = e->fit.volumeL;
         b.dba = e->noise.totalDba;
         for (const auto& part : e->air.parts)
@@ -649,16 +656,16 @@ void BoxEditor::sayWhatChanged() {
     };
     std::vector<Row> rows;
     for (const auto& gap : e->fit.gaps) {
-        const double now = gap.nominal.mm() - gap.worstBandMm - gap.requiredMm;
-        const auto was = m_before->margins.find(gap.ref);
-        if (was != m_before->margins.end() && std::abs(was->second.first - now) < 0.05)
+        const double now = gap.marginMm();
+        const auto was = m_before->marginsMm.find(gap.ref);
+        if (was != m_before->marginsMm.end() && std::abs(was->second - now) < 0.05)
             continue;
         const QString names = QStringLiteral("%1 \u2013 %2").arg(qs(gap.between[0].text), qs(gap.between[1].text));
         rows.push_back({now, now,
-                        was == m_before->margins.end()
+                        was == m_before->marginsMm.end()
                             ? tr("%1: new, %2 at worst").arg(names, v.signedNumber(Quantity::Length, now))
                             : tr("%1: %2 to %3 at worst")
-                                  .arg(names, v.signedNumber(Quantity::Length, was->second.first),
+                                  .arg(names, v.signedNumber(Quantity::Length, was->second),
                                        v.signedNumber(Quantity::Length, now))});
     }
     std::sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.now < b.now; });

@@ -37,7 +37,6 @@ public:
 
 Q_SIGNALS:
     void closed();
-    void refused(const core::Problem& problem);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -46,12 +45,10 @@ protected:
 
 private:
     struct Before {
-        std::shared_ptr<const core::Project> project;
-        std::string revision;
-        std::map<core::GapRef, std::pair<double, core::Mark>> margins;
-        std::map<core::GapRef, std::string> ids;
+        std::map<core::GapRef, double> marginsMm; ///< at worst
         double litres = 0, cpuC = 0, dba = 0;
     };
+    void tellSelection();
     void refresh();
     void fillList();
     void showForm();

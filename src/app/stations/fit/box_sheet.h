@@ -41,7 +41,6 @@ public:
     [[nodiscard]] core::box::Extent extentOf(const core::box::Item& item) const;
     [[nodiscard]] const std::array<Side, 3>& sides();
     [[nodiscard]] QPointF gripAt(const Grip& grip);
-    [[nodiscard]] QString hint() const { return m_hint; }
 
 Q_SIGNALS:
     void chose(const core::box::Item& item);

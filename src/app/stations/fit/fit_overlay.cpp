@@ -58,8 +58,9 @@ void paintOverlay(Canvas& c, const Sheet& s, const View& v, const core::Build& o
     const double top = s.front.paper.bottom() + 116;
     QRectF note(s.front.paper.left(), top, s.above.paper.left() - s.front.paper.left() - 30,
                 drawing.bottom() - cutStripHeight - top);
-    if (note.width() < 84 || note.height() < 34 || !drawing.contains(note))
-        note = QRectF(drawing.right() - 236, drawing.top() + 2, 232, 36);
+    const bool taken = std::holds_alternative<core::GapRef>(c.selected()); // the detail of a gap stands there
+    if (taken || note.width() < 84 || note.height() < 34 || !drawing.contains(note))
+        note = QRectF(drawing.right() - 216, drawing.top() + 2, 212, 36);
     c.p.fillRect(note, c.t.paper);
     c.paragraph(note, words, 11.5, Weight::Regular, c.t.ink, static_cast<int>(note.height() / 16));
 }

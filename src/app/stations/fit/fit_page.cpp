@@ -195,7 +195,6 @@ void FitPage::editBox(bool on) {
     if (on && !m_boxEditor) {
         m_boxEditor = new BoxEditor(m_context, this);
         connect(m_boxEditor, &BoxEditor::closed, this, [this] { editBox(false); });
-        connect(m_boxEditor, &BoxEditor::refused, this, &FitPage::refused);
     }
     if (!m_boxEditor)
         return;

@@ -489,18 +489,6 @@ void StructForm::addOffset(const core::FieldOutline& field) {
     m_form->addRow(QStringLiteral("%1, %2").arg(said(field.about.label), QString::fromUtf8(field.about.key)), row);
 }
 
-int StructForm::addItem(const std::string& key) {
-    for (const auto& outline : core::outlines())
-        for (const core::FieldOutline& f : outline.fields)
-            if (key == f.about.key && f.holds == Holds::Struct && !f.items.empty()) {
-                Json all = m_value.contains(key) && m_value[key].is_array() ? m_value[key] : Json::array();
-                all.push_back(fresh(f.structName, all));
-                set(key, all);
-                return static_cast<int>(m_value[key].size()) - 1;
-            }
-    return -1;
-}
-
 /// A list with what can be done to its items; Enter or a double click opens one.
 void StructForm::addStructs(const core::FieldOutline& field) {
     const std::string key = field.about.key;

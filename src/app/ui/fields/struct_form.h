@@ -28,8 +28,6 @@ public:
     [[nodiscard]] const store::Json& value() const { return m_value; }
     /// What a field that names something can name.
     std::function<QStringList(core::Names)> offers;
-    /// Adds an item to a list; answers where.
-    int addItem(const std::string& key);
     [[nodiscard]] static const core::StructOutline* outlineOf(const std::string& name);
     /// What an item of a list is called: its name, id or kind, else its number.
     [[nodiscard]] static QString titleOf(const store::Json& item, std::size_t index);
