@@ -120,8 +120,9 @@ void Results::setProject(std::shared_ptr<const core::Project> project) {
             for (const Stage stage : {Stage::Verdict, Stage::Rooms, Stage::Mends, Stage::Measures, Stage::Ways,
                                       Stage::Trials, Stage::Search})
                 m_store.forget({stage, r.id});
-    for (const core::Run& run : m_project->runs)
-        if (!project->run(run.id))
+    for (std::size_t i = 0; i < m_project->runs.size(); ++i)
+        if (const core::Run& run = m_project->runs[i];
+            !m_project->runs.isSame(i, project->runs) && !project->run(run.id))
             m_store.forget({Stage::Run, run.id});
     m_project = std::move(project);
     m_looks.clear();

@@ -160,6 +160,32 @@ private slots:
         QCOMPARE(w.document().revision(), std::string("R13"));
         QCOMPARE(*w.document().project().part("case-1"), *p.part("case-1"));
     }
+    /// A drag that is dropped leaves no step, no case and no revision; undo goes back to where one was.
+    void aDroppedDragLeavesNothing() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        const core::Project before = w.document().project();
+        auto* e = open(w);
+        e->choose(named(*e, "top-grille"));
+        auto* sheet = e->sheet();
+        const QPointF from = sheet->gripAt({2, 0, 0});
+        QTest::mousePress(sheet, Qt::LeftButton, Qt::AltModifier, from.toPoint());
+        QMouseEvent move(QEvent::MouseMove, from + QPointF(9, 0), sheet->mapToGlobal(from), Qt::NoButton,
+                         Qt::LeftButton, Qt::AltModifier);
+        QCoreApplication::sendEvent(sheet, &move);
+        QCOMPARE(w.document().revision(), std::string("R13"));
+        QTest::keyClick(sheet, Qt::Key_Escape);
+        QVERIFY(e->isVisible());
+        QCOMPARE(w.document().revision(), std::string("R10"));
+        QVERIFY(w.document().project() == before);
+        QTest::mouseRelease(sheet, Qt::LeftButton, Qt::AltModifier, from.toPoint());
+        QVERIFY(w.document().project() == before);
+        drag(e, {2, 0, 0}, 10, 0);
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(w.document().revision(), std::string("R10"));
+    }
     void typedFromEitherSide() {
         Window w;
         QTemporaryDir dir;

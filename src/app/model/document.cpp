@@ -92,10 +92,14 @@ void Document::setProject(std::shared_ptr<const core::Project> project) {
     const auto touched = core::touchedRevisions(*m_project, *project);
     std::erase_if(m_words,
                   [&](const auto& entry) { return touched.contains(entry.first) || !project->revision(entry.first); });
+    const core::Revision* was = m_project->revision(m_revision);
+    const std::string parent = was ? was->parent : std::string{};
     m_project = std::move(project);
     m_results.setProject(m_project);
-    if (!m_project->revision(m_revision))
-        m_revision = m_project->revisions.empty() ? std::string{} : m_project->revisions.back().id;
+    if (!m_project->revision(m_revision)) // taken back: where it came from, as it was before
+        m_revision = m_project->revision(parent)    ? parent
+                     : m_project->revisions.empty() ? std::string{}
+                                                    : m_project->revisions.back().id;
     announce(News::Project);
 }
 

@@ -160,6 +160,7 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         if (const core::Part* part = casePart()) // of a logged case a copy will follow, as it stands here
             m_base = m_build && isLogged(m_context.document.project(), part->id) ? asBuilt(*part, *m_build) : *part;
         ++m_drag;
+        m_undoIndex = m_context.document.undoStack().index();
     });
     connect(m_sheet, &BoxSheet::dragged, this, &BoxEditor::dragTo);
     connect(m_sheet, &BoxSheet::dragEnded, this, &BoxEditor::endDrag);
@@ -200,33 +201,6 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         if (isVisible())
             refresh();
     });
-}
-
-QMenu* BoxEditor::addMenu() {
-    auto* menu = new QMenu(this);
-    using core::Side;
-    const std::array<std::pair<Side, QString>, 6> sides{{{Side::Left, tr("left")},
-                                                         {Side::Right, tr("right")},
-                                                         {Side::Front, tr("front")},
-                                                         {Side::Rear, tr("rear")},
-                                                         {Side::Bottom, tr("floor")},
-                                                         {Side::Top, tr("top")}}};
-    auto* vents = menu->addMenu(tr("A vent"));
-    auto* fans = menu->addMenu(tr("A fan place with its vent"));
-    for (const auto& [side, words] : sides) {
-        connect(vents->addAction(words), &QAction::triggered, this, [this, side = side] { add(Kind::Vent, side); });
-        connect(fans->addAction(words), &QAction::triggered, this, [this, side = side] { add(Kind::Place, side); });
-    }
-    auto* places = menu->addMenu(tr("A place for a part"));
-    using core::PartKind;
-    for (const auto& [kind, words] :
-         {std::pair{PartKind::Board, tr("a board")}, std::pair{PartKind::Card, tr("a card")},
-          std::pair{PartKind::PowerSupply, tr("a supply")}, std::pair{PartKind::Drive, tr("a drive")},
-          std::pair{PartKind::Radiator, tr("a radiator")}, std::pair{PartKind::Made, tr("a made part or inner panel")}})
-        connect(places->addAction(words), &QAction::triggered, this,
-                [this, kind = kind] { add(Kind::Place, Side::Left, kind); });
-    connect(menu->addAction(tr("A chamber")), &QAction::triggered, this, [this] { add(Kind::Chamber, Side::Left); });
-    return menu;
 }
 
 const core::Part* BoxEditor::casePart() const {
@@ -457,12 +431,11 @@ void BoxEditor::dragTo(const BoxSheet::Grip& grip, double across, double up) {
         m_drag);
 }
 
+/// What was dragged and dropped leaves nothing: the steps of a drag are one.
 void BoxEditor::endDrag(bool taken) {
-    if (!taken && m_base) {
-        const core::Part base = *m_base;
-        editWith(
-            tr("Drag dropped"), base, [](core::Part&) { return core::Result<void>{}; }, m_drag);
-    }
+    auto& undo = m_context.document.undoStack();
+    if (!taken && m_base && undo.index() > m_undoIndex)
+        undo.undo();
     m_base.reset();
     ++m_drag;
     refresh();
@@ -476,154 +449,6 @@ void BoxEditor::nudge(Axis axis, double mm) {
     remember();
     edit(tr("Move %1").arg(qs(core::box::nameOf(*casePart(), *m_item))),
          [&](core::Part& part) { return core::box::move(part, *m_item, by); });
-}
-
-void BoxEditor::add(Kind kind, core::Side side, core::PartKind takes) {
-    remember();
-    std::optional<Item> made;
-    edit(tr("Add to the box"), [&](core::Part& part) {
-        if (kind == Kind::Place && takes == core::PartKind::Fan) { // with the vent it blows through
-            auto vent = core::box::add(part, Kind::Vent, side);
-            if (!vent)
-                return core::Result<void>(tl::make_unexpected(vent.error()));
-        }
-        auto done = core::box::add(part, kind, side, takes);
-        if (!done)
-            return core::Result<void>(tl::make_unexpected(done.error()));
-        made = *done;
-        if (kind == Kind::Place && takes == core::PartKind::Fan) {
-            core::Opening& o = std::get<core::CaseSpec>(part.spec).openings.back();
-            const core::Mount& m = part.mounts.back();
-            for (std::size_t i = 0; i < 2; ++i)
-                o.centreMm[i] = m.at[core::index(core::planeAxes(side)[i])].value.value.mm();
-            o.sizeMm = {m.frameMm - 4, m.frameMm - 4};
-            o.round = true;
-        }
-        return core::Result<void>{};
-    });
-    if (made)
-        choose(*made);
-}
-
-void BoxEditor::copy() {
-    if (!m_item || m_item->kind == Kind::Walls)
-        return;
-    remember();
-    std::optional<Item> made;
-    edit(tr("Copy %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
-        core::Result<Item> done = tl::make_unexpected(core::Problem{});
-        for (const double by : {10.0, -10.0, 0.0}) { // beside it, where there is room
-            std::array<double, 3> way{};
-            for (const Axis axis : core::allAxes)
-                if (m_item->kind != Kind::Vent || core::box::canResize(part, *m_item, axis)) {
-                    way[core::index(axis)] = by;
-                    break;
-                }
-            if ((done = core::box::copy(part, *m_item, way)))
-                break;
-        }
-        if (!done)
-            return core::Result<void>(tl::make_unexpected(done.error()));
-        made = *done;
-        return core::Result<void>{};
-    });
-    if (made)
-        choose(*made);
-}
-
-void BoxEditor::mirror(Axis axis) {
-    if (!m_item)
-        return;
-    remember();
-    std::optional<Item> made;
-    edit(tr("Mirror %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
-        auto done = core::box::mirror(part, *m_item, axis);
-        if (!done)
-            return core::Result<void>(tl::make_unexpected(done.error()));
-        made = *done;
-        return core::Result<void>{};
-    });
-    if (made)
-        choose(*made);
-}
-
-void BoxEditor::rowOf() {
-    if (!m_item || m_item->kind == Kind::Walls)
-        return;
-    bool chosen = false;
-    const QString said =
-        QInputDialog::getText(this, tr("A row of it"), tr("How many more, along x, y or z, and how far apart in mm:"),
-                              QLineEdit::Normal, QStringLiteral("2 y 40"), &chosen);
-    const QStringList words = said.simplified().split(QLatin1Char(' '));
-    if (!chosen)
-        return;
-    const qsizetype axis = words.size() == 3 ? QStringLiteral("xyz").indexOf(words[1].toLower()) : -1;
-    QString plain = words.size() == 3 ? words[2] : QString();
-    plain.replace(QLatin1Char(','), QLatin1Char('.'));
-    bool isNumber = false;
-    const double stepMm = plain.toDouble(&isNumber);
-    const int count = words.front().toInt();
-    if (axis < 0 || !isNumber || count < 1 || count > 60) {
-        m_problem->setText(
-            tr("\u201c%1\u201d is not understood: e.g. \u201c2 y 40\u201d for two more, 40 mm apart to the rear")
-                .arg(said));
-        return m_problem->show();
-    }
-    remember();
-    edit(tr("Row of %1").arg(qs(core::box::nameOf(*casePart(), *m_item))),
-         [&](core::Part& part) { return core::box::row(part, *m_item, count, static_cast<Axis>(axis), stepMm); });
-}
-
-void BoxEditor::split(Axis axis) {
-    if (!m_item || m_item->kind != Kind::Chamber)
-        return;
-    const auto e = m_sheet->extentOf(*m_item);
-    const std::size_t a = core::index(axis);
-    remember();
-    edit(tr("Split %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
-        auto done = core::box::split(part, *m_item, axis, (e.low[a] + e.high[a]) / 2, 2);
-        return done ? core::Result<void>{} : tl::make_unexpected(done.error());
-    });
-}
-
-void BoxEditor::rename() {
-    if (!m_item || !casePart())
-        return;
-    bool taken = false;
-    const QString name = QInputDialog::getText(this, tr("Rename"), tr("New name"), QLineEdit::Normal,
-                                               qs(core::box::nameOf(*casePart(), *m_item)), &taken)
-                             .trimmed();
-    if (taken)
-        edit(tr("Rename"), [&](core::Part& part) { return core::box::rename(part, *m_item, name.toStdString()); });
-}
-
-/// What hangs on it is named first.
-void BoxEditor::remove() {
-    const core::Part* part = casePart();
-    if (!m_item || !part || m_item->kind == Kind::Walls)
-        return;
-    const auto go = [this, item = *m_item] {
-        remember();
-        if (edit(tr("Delete %1").arg(qs(core::box::nameOf(*casePart(), item))),
-                 [&](core::Part& p) { return core::box::remove(p, item); }))
-            if (!m_items.empty())
-                choose(m_items.front());
-    };
-    const auto hanging = core::box::hangsOn(m_context.document.project(), *part, *m_item);
-    if (hanging.empty())
-        return go();
-    QStringList all;
-    for (std::size_t i = 0; i < hanging.size() && i < 6; ++i)
-        all << qs(hanging[i]);
-    if (hanging.size() > 6)
-        all << tr("and %1 more").arg(hanging.size() - 6);
-    auto* ask =
-        new QMessageBox(QMessageBox::NoIcon, tr("Delete %1").arg(qs(core::box::nameOf(*part, *m_item))),
-                        tr("This hangs on it:\n%1").arg(all.join(QLatin1Char('\n'))), QMessageBox::Cancel, this);
-    ask->setObjectName(QStringLiteral("hangsOn"));
-    ask->setAttribute(Qt::WA_DeleteOnClose);
-    connect(ask->addButton(tr("Delete all the same"), QMessageBox::AcceptRole), &QPushButton::clicked, this, go);
-    ask->open();
 }
 
 /// The state that "what this changes" compares with.

@@ -59,6 +59,8 @@ private:
     [[nodiscard]] QMenu* addMenu();
     /// Carries out an edit of the case as one step; those of one drag join.
     bool edit(const QString& text, const std::function<core::Result<void>(core::Part&)>& change, int mergeId = 0);
+    /// The same with something that is new, and then chosen.
+    void make(const QString& text, const std::function<core::Result<core::box::Item>(core::Part&)>& how);
     bool editWith(const QString& text, const core::Part& base,
                   const std::function<core::Result<void>(core::Part&)>& change, int mergeId);
     void dragTo(const BoxSheet::Grip& grip, double across, double up);
@@ -80,8 +82,9 @@ private:
     std::shared_ptr<const core::Project> m_project; ///< m_build looks into it
     std::optional<core::Part> m_base;               ///< the case as the drag began
     std::optional<Before> m_before;
-    BoxSheet::Grip m_grip{0, 1, 0};       ///< the end that is typed
-    int m_drag = 1000, m_formId = 500000; ///< steps of undo that join
+    BoxSheet::Grip m_grip{0, 1, 0}; ///< the end that is typed
+    int m_undoIndex = 0;            ///< of the stack, as the drag began
+    int m_drag = 1000;              ///< steps of undo that join
     bool m_filling = false, m_forming = false;
 };
 

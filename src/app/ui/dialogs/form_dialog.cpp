@@ -3,6 +3,7 @@
 
 #include "core/explain/fit_words.h"
 
+#include "app/ui/fields/sources.h"
 #include "app/ui/style.h"
 
 #include <QKeyEvent>
@@ -174,10 +175,7 @@ QComboBox* FormDialog::addSources(core::Source chosen) {
 QComboBox* FormDialog::makeSources(core::Source chosen) {
     auto* box = new QComboBox(this);
     box->setObjectName(QStringLiteral("source"));
-    using core::Source;
-    for (const Source source :
-         {Source::Caliper, Source::SteelRule, Source::Drawing, Source::Sheet, Source::Standard, Source::Printed,
-          Source::BentSheet, Source::LaserCut, Source::HandCut, Source::Estimate}) {
+    for (const core::Source source : sizeSources) {
         box->addItem(m_context.view().words(core::explain::textOf(source)), static_cast<int>(source));
         if (source == chosen)
             box->setCurrentIndex(box->count() - 1);

@@ -2,6 +2,7 @@
 #include "app/ui/fields/struct_form.h"
 
 #include "app/ui/fields/number_box.h"
+#include "app/ui/fields/sources.h"
 #include "core/base/text.h"
 #include "core/explain/fit_words.h"
 
@@ -394,9 +395,7 @@ QWidget* StructForm::size(const core::FieldOutline& field, const QString& name, 
     from->setMinimumContentsLength(4);
     from->setMinimumWidth(64);
     from->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    using core::Source;
-    for (const Source s : {Source::Caliper, Source::SteelRule, Source::Drawing, Source::Sheet, Source::Standard,
-                           Source::Printed, Source::BentSheet, Source::LaserCut, Source::HandCut, Source::Estimate}) {
+    for (const core::Source s : sizeSources) {
         const QString words = m_context.view().words(core::explain::textOf(s)); // "caliper, ±0.1 mm"
         from->addItem(words.section(QLatin1Char(','), 0, 0), qs(core::sourceWord(s)));
         from->setItemData(from->count() - 1, words, Qt::ToolTipRole);
