@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/stations.h"
+#include "app/stations/brief/start_dialog.h"
 #include "app/stations/registry.h"
 #include "app/ui/fields/number_box.h"
 #include "app/ui/shell/working_panel.h"
@@ -241,7 +242,12 @@ private slots:
             w.window->setStation(page);
             w.window->grab();
         }
+        app::StartDialog start(w.context, nullptr);
+        start.setAttribute(Qt::WA_DeleteOnClose, false);
+        start.show();
+        start.grab();
         QCoreApplication::removeTranslator(&language);
+        QVERIFY(language.asked.contains("Tall box, card below") && language.asked.contains("Inner depth"));
         QVERIFY2(unlisted(language).isEmpty(), qPrintable(unlisted(language).join(QStringLiteral(" | "))));
         QVERIFY2(said.contains(QChar(0x27e6)), qPrintable(said));
     }

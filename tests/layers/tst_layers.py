@@ -32,7 +32,7 @@ def check(ok, what):
 
 
 # In the folder of a station painters and widgets stand side by side; these are the widgets.
-WIDGETS = re.compile(r"app/stations/(registry|station_page|\w+/\w+_(page|dialog|trace|grid|sheet|editor|editor_actions))\.(h|cpp)$")
+WIDGETS = re.compile(r"app/stations/(registry|station_page|\w+/\w+_(page|dialog|trace|grid|sheet|editor|editor_actions|editor_shown))\.(h|cpp)$")
 
 
 def is_widget(path):

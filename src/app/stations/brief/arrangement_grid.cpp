@@ -30,6 +30,9 @@ core::Result<ArrangedBox> arranged(const core::arrange::Arrangement& arrangement
 
 namespace {
 
+/// A word of the core in the reader's language.
+QString told(std::string_view word) { return qs(readerFor({}).text(core::term(word))); }
+
 QString outsideOf(const core::Build& build) {
     QStringList sides;
     for (const core::Length& side : build.insideAt)
@@ -51,12 +54,12 @@ public:
         const auto& a = core::arrange::arrangements()[static_cast<std::size_t>(index.row())];
         const QString ways = a.ways.size() > 1 ? QObject::tr("%1 ways").arg(a.ways.size()) : QString();
         if (role == Qt::DisplayRole)
-            return qs(a.name);
+            return told(a.name);
         if (role == Qt::ToolTipRole)
-            return QObject::tr("%1\n%2\n%3").arg(qs(a.name), qs(a.takes), ways).trimmed();
+            return QObject::tr("%1\n%2\n%3").arg(told(a.name), told(a.takes), ways).trimmed();
         if (role == Qt::AccessibleTextRole)
             return QObject::tr("%1, %2 litres, %3, %4")
-                .arg(qs(a.name), digits(box(index.row()).litres, 2), qs(a.takes), ways);
+                .arg(told(a.name), digits(box(index.row()).litres, 2), told(a.takes), ways);
         return {};
     }
     [[nodiscard]] const ArrangedBox& box(int row) const { return m_boxes[static_cast<std::size_t>(row)]; }
@@ -89,14 +92,15 @@ public:
             paintViews(c, QRectF(r.left() + 8, r.top() + 8, r.width() - 16, words - r.top() - 12), *box.build);
         c.hline(r.left() + 1, r.right() - 1, words, c.t.hair);
         const double w = r.width() - 14, x = r.left() + 7;
-        c.text({x, words + 3, w, 18}, c.elided(qs(a.name), w, 12.5, Weight::SemiBold), 12.5, Weight::SemiBold);
+        c.text({x, words + 3, w, 18}, c.elided(told(a.name), w, 12.5, Weight::SemiBold), 12.5, Weight::SemiBold);
         const QString litres = m_context.view().text(core::Quantity::Volume, box.litres);
         c.text({x, words + 20, w, 17}, litres, 12, Weight::Medium);
         if (box.build)
             c.second({x, words + 20, w, 17}, outsideOf(*box.build), Qt::AlignRight | Qt::AlignVCenter, 11);
         const QString ways = a.ways.size() > 1 ? QObject::tr("%1 ways").arg(a.ways.size()) : QString();
         const double room = w - (ways.isEmpty() ? 0 : c.width(ways, 11.5, Weight::Medium) + 6);
-        c.second({x, words + 37, room, 17}, c.elided(qs(a.takes), room, 11.5), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        c.second({x, words + 37, room, 17}, c.elided(told(a.takes), room, 11.5), Qt::AlignLeft | Qt::AlignVCenter,
+                 11.5);
         c.text({x, words + 37, w, 17}, ways, 11.5, Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         p->restore();
     }

@@ -116,6 +116,8 @@ StartDialog::StartDialog(Context& context, QWidget* parent) : FormDialog(context
     resize(std::clamp(room.width() - 40, 900, 1080), std::clamp(room.height() - 40, 600, 760));
 }
 
+QString StartDialog::told(std::string_view word) const { return m_context.view().words(core::term(word)); }
+
 const core::arrange::Arrangement& StartDialog::arrangement() const {
     return core::arrange::arrangements()[static_cast<std::size_t>(std::max(0, m_grid->chosen()))];
 }
@@ -174,13 +176,13 @@ QWidget* StartDialog::makeForm() {
 
 void StartDialog::choose(int) {
     const auto& a = arrangement();
-    m_title->setText(qs(a.name));
+    m_title->setText(told(a.name));
     makeRows();
     {
         const QScopedValueRollback quiet(m_showing, true);
         m_way->clear();
         for (const auto& way : a.ways)
-            m_way->addItem(qs(way.name), qs(way.id));
+            m_way->addItem(told(way.name), qs(way.id));
     }
     m_way->setVisible(a.ways.size() > 1);
     m_wayLabel->setVisible(a.ways.size() > 1);
@@ -200,17 +202,17 @@ void StartDialog::makeRows() {
     for (std::size_t i = 0; i < asked.size(); ++i) {
         const auto& a = asked[i];
         const QString key = qs(a.key);
-        auto* label = new QLabel(qs(a.label), holder);
-        label->setToolTip(qs(a.help));
+        auto* label = new QLabel(told(a.label), holder);
+        label->setToolTip(told(a.help));
         QDoubleSpinBox* box = makeNumber(key, Quantity::Length, a.usualMm, a.lowMm, a.highMm);
         box->setToolTip(tr("%1: %2 to %3, %4")
-                            .arg(qs(a.label), m_context.view().number(Quantity::Length, a.lowMm),
-                                 m_context.view().text(Quantity::Length, a.highMm), qs(a.help)));
-        box->setAccessibleName(qs(a.label));
+                            .arg(told(a.label), m_context.view().number(Quantity::Length, a.lowMm),
+                                 m_context.view().text(Quantity::Length, a.highMm), told(a.help)));
+        box->setAccessibleName(told(a.label));
         box->setFixedWidth(104);
         QComboBox* source = makeSources(core::Source::Estimate);
         source->setObjectName(QStringLiteral("source-") + key);
-        source->setAccessibleName(tr("%1 is measured with, or from").arg(qs(a.label)));
+        source->setAccessibleName(tr("%1 is measured with, or from").arg(told(a.label)));
         source->setFixedWidth(152);
         const int row = static_cast<int>(i);
         m_sizes->addWidget(label, row, 0);
@@ -315,9 +317,9 @@ void StartDialog::say(const ArrangedBox& box) {
                              QLatin1Char(' ') + v.unit(Quantity::Length);
     m_check->setText(wrong.isEmpty()
                          ? tr("With the parts it is meant for (%1): nothing is short, tightest gap %2 at worst.")
-                               .arg(qs(arrangement().takes), tightest)
+                               .arg(told(arrangement().takes), tightest)
                          : tr("With the parts it is meant for (%1): %2")
-                               .arg(qs(arrangement().takes),
+                               .arg(told(arrangement().takes),
                                     wrong.mid(0, 2).join(QStringLiteral("; ")) +
                                         (wrong.size() > 2 ? tr("; and %1 more").arg(wrong.size() - 2) : QString())));
 }

@@ -33,6 +33,7 @@ private:
         bool typed = false;
     };
     [[nodiscard]] const core::arrange::Arrangement& arrangement() const;
+    [[nodiscard]] QString told(std::string_view word) const; ///< in the reader's language
     [[nodiscard]] QWidget* makeForm();
     void choose(int row);
     void makeRows();

@@ -23,25 +23,6 @@ using core::Quantity;
 using core::box::Item;
 using core::box::Kind;
 
-namespace {
-QString kindName(Kind kind) {
-    return kind == Kind::Walls     ? QObject::tr("Walls and feet")
-           : kind == Kind::Chamber ? QObject::tr("Chambers")
-           : kind == Kind::Vent    ? QObject::tr("Vents and holes")
-                                   : QObject::tr("Places");
-}
-QString axisEnd(Axis axis, bool high) {
-    return axis == Axis::X   ? (high ? QObject::tr("right end") : QObject::tr("left end"))
-           : axis == Axis::Y ? (high ? QObject::tr("rear end") : QObject::tr("front end"))
-                             : (high ? QObject::tr("upper end") : QObject::tr("lower end"));
-}
-QString axisFrom(Axis axis, bool high) {
-    return axis == Axis::X   ? (high ? QObject::tr("from the right") : QObject::tr("from the left"))
-           : axis == Axis::Y ? (high ? QObject::tr("from the rear") : QObject::tr("from the front"))
-                             : (high ? QObject::tr("from the top") : QObject::tr("from the floor"));
-}
-} // namespace
-
 BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
     setObjectName(QStringLiteral("boxEditor"));
     setAutoFillBackground(true);
@@ -235,41 +216,6 @@ void BoxEditor::refresh() {
     sayWhatChanged();
 }
 
-void BoxEditor::fillList() {
-    const QScopedValueRollback quiet(m_filling, true);
-    m_list->clear();
-    m_items.clear();
-    const core::Part* part = casePart();
-    if (!part)
-        return;
-    m_items = core::box::itemsOf(*part);
-    std::optional<Kind> group;
-    const View v = m_context.view();
-    for (std::size_t i = 0; i < m_items.size(); ++i) {
-        if (group != m_items[i].kind) {
-            auto* head = new QListWidgetItem(kindName(m_items[i].kind), m_list);
-            head->setFlags(Qt::NoItemFlags);
-            group = m_items[i].kind;
-        }
-        const auto e = m_sheet->m_case == part || m_items[i].kind != Kind::Place
-                           ? core::box::extentOf(*part, m_items[i])
-                           : core::box::Extent{};
-        QStringList size;
-        for (std::size_t a = 0; a < 3; ++a)
-            if (m_items[i].kind != Kind::Vent || core::box::canResize(*part, m_items[i], static_cast<Axis>(a)))
-                size << digits(v.show.value(Quantity::Length, e.high[a] - e.low[a]), v.show.units().inch ? 2 : 0);
-        auto* row = new QListWidgetItem(
-            m_items[i].kind == Kind::Place
-                ? QStringLiteral("  ") + qs(core::box::nameOf(*part, m_items[i]))
-                : QStringLiteral("  %1   %2")
-                      .arg(qs(core::box::nameOf(*part, m_items[i])), size.join(QStringLiteral(" \u00d7 "))),
-            m_list);
-        row->setData(Qt::UserRole, static_cast<int>(i));
-        if (m_item && *m_item == m_items[i])
-            m_list->setCurrentItem(row);
-    }
-}
-
 /// One thing is selected in the whole window: Working tells of what is edited.
 void BoxEditor::tellSelection() {
     const std::string id = core::box::idOf(*casePart(), *m_item);
@@ -301,70 +247,6 @@ void BoxEditor::choose(const Item& item) {
     for (QPushButton* b : m_buttons)
         b->setEnabled(item.kind != Kind::Walls);
     m_buttons[3]->setEnabled(item.kind == Kind::Chamber);
-}
-
-/// What stands in the form is this case already: it keeps its page and its focus.
-bool BoxEditor::formHolds(const core::Part* part) const {
-    if (!part)
-        return false;
-    auto shown = store::partFrom(m_form->value());
-    if (!shown)
-        return false;
-    shown->id = part->id; // a logged case became one of its own
-    return *shown == *part;
-}
-
-void BoxEditor::showForm() {
-    const core::Part* part = casePart();
-    if (!part || !m_item)
-        return;
-    std::set<std::string> without{"id",    "kind", "bodies",  "mounts", "gives",    "needs",
-                                  "ports", "link", "power_w", "step",   "fasteners"};
-    for (const core::FieldOutline& f : StructForm::outlineOf("part")->fields)
-        if (f.holds == core::Holds::Struct && core::kindFromWord(f.about.key) &&
-            std::string_view(f.about.key) != "case")
-            without.insert(f.about.key);
-    m_form->start("part", qs(part->name), store::partJson(*part), without);
-    const int index = static_cast<int>(m_item->index);
-    if (m_item->kind == Kind::Place)
-        m_form->go({{"mounts", index}});
-    else if (m_item->kind != Kind::Walls)
-        m_form->go({{"case", -1}, {m_item->kind == Kind::Chamber ? "chambers" : "openings", index}});
-}
-
-/// The end that was pulled last, from either side: typed over at once.
-void BoxEditor::showEnds() {
-    const core::Part* part = casePart();
-    const bool there = part && m_item && m_sheet->m_case;
-    for (NumberBox* b : {m_fromLow, m_fromHigh})
-        b->setEnabled(there);
-    if (!there)
-        return;
-    const auto& side = m_sheet->sides()[static_cast<std::size_t>(std::max(0, m_grip.view))];
-    Axis axis = m_grip.up ? side.up : side.across;
-    if (m_item->kind == Kind::Vent && !core::box::canResize(*part, *m_item, axis))
-        for (const Axis other : core::allAxes)
-            if (core::box::canResize(*part, *m_item, other))
-                axis = other;
-    const auto e = m_sheet->extentOf(*m_item);
-    const std::size_t a = core::index(axis);
-    const bool high = (m_grip.up ? m_grip.up : m_grip.across) >= 0;
-    const double at = high ? e.high[a] : e.low[a], whole = part->size[a].value.mm();
-    const View v = m_context.view();
-    const QScopedValueRollback quiet(m_filling, true);
-    const QString end = axisEnd(axis, high), whose = qs(core::box::nameOf(*part, *m_item));
-    m_endLabel->setText(end.left(1).toUpper() + end.mid(1));
-    for (const auto& [box, mm, words] :
-         {std::tuple{m_fromLow, at, axisFrom(axis, false)}, std::tuple{m_fromHigh, whole - at, axisFrom(axis, true)}}) {
-        box->setDecimals(v.show.units().inch ? 3 : 1);
-        box->setSuffix(QStringLiteral("\u00a0") + v.unit(Quantity::Length));
-        box->setValue(v.show.value(Quantity::Length, mm));
-        box->setToolTip(words);
-        (box == m_fromLow ? m_lowLabel : m_highLabel)->setText(words);
-        box->setAccessibleName(QStringLiteral("%1, %2, %3").arg(whose, end, words));
-        box->setProperty("axis", static_cast<int>(axis));
-        box->setProperty("high", high);
-    }
 }
 
 void BoxEditor::typedEnd(bool fromLow, double shown) {
@@ -449,69 +331,6 @@ void BoxEditor::nudge(Axis axis, double mm) {
     remember();
     edit(tr("Move %1").arg(qs(core::box::nameOf(*casePart(), *m_item))),
          [&](core::Part& part) { return core::box::move(part, *m_item, by); });
-}
-
-/// The state that "what this changes" compares with.
-void BoxEditor::remember() {
-    if (m_base)
-        return; // within a drag it stays
-    Before b;
-    if (const auto* e = m_context.view().evaluation()) {
-        for (const auto& gap : e->fit.gaps)
-            b.marginsMm[gap.ref] = gap.marginMm();
-        b.litres = e->fit.volumeL;
-        b.dba = e->noise.totalDba;
-        for (const auto& part : e->air.parts)
-            if (part.id == "tray/cpu")
-                b.cpuC = part.temperatureC;
-    }
-    m_before = std::move(b);
-}
-
-void BoxEditor::sayWhatChanged() {
-    const View v = m_context.view();
-    const auto* e = v.evaluation();
-    if (!e)
-        return m_changes->setText(qs(v.result().problem));
-    if (!m_before)
-        return m_changes->setText(tr("What a change does to gaps, litres and air stands here."));
-    struct Row {
-        double by, now;
-        QString words;
-    };
-    std::vector<Row> rows;
-    for (const auto& gap : e->fit.gaps) {
-        const double now = gap.marginMm();
-        const auto was = m_before->marginsMm.find(gap.ref);
-        if (was != m_before->marginsMm.end() && std::abs(was->second - now) < 0.05)
-            continue;
-        const QString names = QStringLiteral("%1 \u2013 %2").arg(qs(gap.between[0].text), qs(gap.between[1].text));
-        rows.push_back({now, now,
-                        was == m_before->marginsMm.end()
-                            ? tr("%1: new, %2 at worst").arg(names, v.signedNumber(Quantity::Length, now))
-                            : tr("%1: %2 to %3 at worst")
-                                  .arg(names, v.signedNumber(Quantity::Length, was->second),
-                                       v.signedNumber(Quantity::Length, now))});
-    }
-    std::sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.now < b.now; });
-    QStringList lines;
-    for (std::size_t i = 0; i < rows.size() && i < 3; ++i)
-        lines << rows[i].words;
-    if (rows.size() > 3)
-        lines << tr("and %1 more gaps").arg(rows.size() - 3);
-    if (rows.empty())
-        lines << tr("No gap changes.");
-    QString air =
-        tr("%1 to %2").arg(v.number(Quantity::Volume, m_before->litres), v.text(Quantity::Volume, e->fit.volumeL));
-    for (const auto& part : e->air.parts)
-        if (part.id == "tray/cpu" && m_before->cpuC > 0)
-            air += tr("; CPU %1 to %2")
-                       .arg(v.number(Quantity::Temperature, m_before->cpuC),
-                            v.text(Quantity::Temperature, part.temperatureC));
-    air += tr("; noise %1 to %2")
-               .arg(v.number(Quantity::Level, m_before->dba), v.text(Quantity::Level, e->noise.totalDba));
-    lines << air + (v.isPending() ? QStringLiteral(" ...") : QString());
-    m_changes->setText(lines.join(QLatin1Char('\n')));
 }
 
 void BoxEditor::step(int by) {
