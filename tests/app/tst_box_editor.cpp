@@ -160,6 +160,20 @@ private slots:
         QCOMPARE(w.document().revision(), std::string("R13"));
         QCOMPARE(*w.document().project().part("case-1"), *p.part("case-1"));
     }
+    /// Where changes of revisions made something else of a vent than its case states, the form says so.
+    void whatRevisionsMadeIsSaid() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* e = open(w);
+        auto* words = e->findChild<QLabel*>("boxChangedHere");
+        e->choose(named(*e, "side-a-grille"));
+        QVERIFY2(words->isVisible() && words->text().contains("58") && words->text().contains("coarse"),
+                 qPrintable(words->text()));
+        e->choose(named(*e, "top-grille"));
+        QVERIFY(!words->isVisible());
+    }
     /// A drag that is dropped leaves no step, no case and no revision; undo goes back to where one was.
     void aDroppedDragLeavesNothing() {
         Window w;

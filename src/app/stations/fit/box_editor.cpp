@@ -114,6 +114,11 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         m_buttons[index]->setMenu(menu);
     }
     column->addLayout(buttons);
+    m_changed = new QLabel(this);
+    m_changed->setObjectName(QStringLiteral("boxChangedHere"));
+    m_changed->setWordWrap(true);
+    m_changed->hide();
+    column->addWidget(m_changed);
     m_form = new StructEditor(context, this);
     column->addWidget(m_form, 3);
     auto* right = new QWidget(this);

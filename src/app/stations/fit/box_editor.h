@@ -53,6 +53,7 @@ private:
     void fillList();
     void showForm();
     [[nodiscard]] bool formHolds(const core::Part* part) const;
+    void sayWhatRevisionsMade();
     void showEnds();
     void sayWhatChanged();
     void remember();
@@ -73,7 +74,7 @@ private:
     BoxSheet* m_sheet;
     QListWidget* m_list;
     StructEditor* m_form;
-    QLabel *m_hint, *m_changes, *m_problem, *m_endLabel, *m_lowLabel, *m_highLabel;
+    QLabel *m_changed, *m_hint, *m_changes, *m_problem, *m_endLabel, *m_lowLabel, *m_highLabel;
     NumberBox *m_fromLow, *m_fromHigh;
     std::vector<QPushButton*> m_buttons;
     std::vector<core::box::Item> m_items;

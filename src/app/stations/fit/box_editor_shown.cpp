@@ -81,7 +81,32 @@ bool BoxEditor::formHolds(const core::Part* part) const {
     return *shown == *part;
 }
 
+/// The form has a vent as the case states it; what changes of the line of revisions made of it is said beside.
+void BoxEditor::sayWhatRevisionsMade() {
+    const core::Part* part = casePart();
+    const auto* spec = part ? std::get_if<core::CaseSpec>(&part->spec) : nullptr;
+    const core::Opening* own = spec && m_item && m_item->kind == Kind::Vent && m_item->index < spec->openings.size()
+                                   ? &spec->openings[m_item->index]
+                                   : nullptr;
+    const core::Opening* now = own && m_build ? m_build->opening(own->id) : nullptr;
+    QStringList made;
+    const View v = m_context.view();
+    if (now && now->style != own->style)
+        made << v.words(core::term(core::styleWord(now->style)));
+    if (now && now->perforation != own->perforation)
+        made << tr("%1 open").arg(v.text(Quantity::Share, now->perforation));
+    if (now && now->screen != own->screen)
+        made << tr("screen %1").arg(v.words(core::term(core::screenWord(now->screen))));
+    if (now && now->fouling != own->fouling)
+        made << tr("fouling %1").arg(digits(now->fouling, 1));
+    m_changed->setVisible(!made.isEmpty());
+    m_changed->setText(tr("In %1 changes made it: %2. Below stands the case itself; what is left alone there stays as "
+                          "they made it.")
+                           .arg(qs(m_context.document.revision()), made.join(QStringLiteral(", "))));
+}
+
 void BoxEditor::showForm() {
+    sayWhatRevisionsMade();
     const core::Part* part = casePart();
     if (!part || !m_item)
         return;
