@@ -56,7 +56,7 @@ template <class T> [[nodiscard]] const T& answered(const Answer<T>& answer) {
 
 /// How the Fit station is looked at: cuts, the list beside the drawing, zoom, and a part that is about to be placed.
 struct FitLook {
-    enum class List { Gaps, Change, Measure, Room, GoingIn };
+    enum class List { Gaps, Change, Measure, Room, GoingIn, Leads };
     enum class Sort { Worst, Chance, Name };
     enum class Filter { All, Short, Open, Part };
     Cuts cuts;
@@ -70,6 +70,8 @@ struct FitLook {
     const std::vector<core::fit::PlacedBody>* ghost = nullptr; ///< bodies of a part that is not placed yet
     std::array<double, 3> ghostByMm{};                         ///< a part that is dragged: how far, in case axes
     int ghostShort = 0;                                        ///< gaps that would be short with it in place
+    const core::fit::LeadRoute* leadTrial = nullptr;           ///< a lead one of whose corners is dragged
+    int leadCorner = -1;                                       ///< of the lead that is selected; keys move it
     std::string over;   ///< another revision that is laid over the sections in grey; empty: none
     bool paper = false; ///< for a page: nothing to click, nothing about keys and wheels
 };

@@ -166,6 +166,7 @@ void MainWindow::connectViews() {
     auto* fit = static_cast<FitPage*>(m_pages[1]);
     connect(fit, &FitPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
     connect(fit, &FitPage::addPartWanted, this, [this] { addPart(); });
+    connect(fit, &FitPage::cornersWanted, this, &MainWindow::stateCorners);
     connect(fit, &FitPage::fillInWanted, this, &MainWindow::fillInMeasures);
     connect(fit, &FitPage::sheetWanted, this, [this] { printMeasures({}); });
     connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this,

@@ -71,6 +71,8 @@ public:
     void duplicateThing(const core::Thing& thing);
     void replaceThing(const core::Thing& thing);
     void observeLink(const core::Thing& thing);
+    void stateCorners(const core::LeadRef& lead, std::size_t end);
+    void unplug(const core::Thing& thing);
     /// What can be done with a thing; empty where nothing can.
     [[nodiscard]] QMenu* menuOf(const core::Thing& thing);
     [[nodiscard]] QMenu* sheetMenu();

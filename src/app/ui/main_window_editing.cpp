@@ -4,6 +4,7 @@
 #include "app/model/own_shelf.h"
 #include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/change_dialog.h"
+#include "app/ui/dialogs/corners_dialog.h"
 #include "app/ui/dialogs/details_dialog.h"
 #include "app/ui/dialogs/link_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
@@ -47,6 +48,25 @@ void MainWindow::editThing(const core::Thing& thing) {
         renameThing(thing);
     else if (std::holds_alternative<core::GapRef>(thing))
         changeNeed();
+    else if (const auto* lead = std::get_if<core::LeadRef>(&thing))
+        stateCorners(*lead, 0);
+}
+
+/// The way of a lead by points; an end that is not stated has none.
+void MainWindow::stateCorners(const core::LeadRef& lead, std::size_t end) {
+    const auto* e = m_context.view().evaluation();
+    for (const auto& route : e ? e->wiring.routes : std::vector<core::fit::LeadRoute>{})
+        if (route.ref == lead && route.end == end)
+            return (new CornersDialog(m_context, route, this))->open();
+    tell(core::Problem{lead.part, "its way is not known: an end of it is not stated",
+                       "plug it in again with both ends, by dragging from socket to plug in Brief"});
+}
+
+void MainWindow::unplug(const core::Thing& thing) {
+    const auto& lead = std::get<core::LeadRef>(thing);
+    if (const auto done = m_context.document.addChange(core::Disconnect{lead.part, lead.from}); !done)
+        return tell(done.error());
+    m_context.selection.select({});
 }
 
 /// Everything that can be said of a part, whatever its kind.
@@ -97,6 +117,8 @@ void MainWindow::removeThing(const core::Thing& thing) {
         if (!done)
             return tell(done.error());
         m_context.selection.select({});
+    } else if (std::holds_alternative<core::LeadRef>(thing)) {
+        unplug(thing);
     } else if (const auto* run = std::get_if<core::RunRef>(&thing)) {
         const std::string id = run->id;
         change(tr("Delete run %1").arg(qs(id)), [&](core::Project& p) { return core::removeRun(p, id); });
@@ -195,6 +217,11 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
     } else if (isRunOrRevision(thing)) {
         add(tr("Re&name ..."), QKeySequence(Qt::Key_F2), &MainWindow::renameThing);
         add(tr("&Delete"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
+    } else if (std::holds_alternative<core::LeadRef>(thing)) {
+        add(tr("Co&rners ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
+        act(tr("Along the ed&ges again"), {}, [this] { fitPage()->straightenLead(); });
+        act(tr("Show the &leads in Fit"), QKeySequence(Qt::Key_L), list(FitLook::List::Leads));
+        add(tr("&Unplug"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
     } else if (std::holds_alternative<core::GapRef>(thing)) {
         act(tr("&Change: what would mend it"), QKeySequence(Qt::Key_M), list(FitLook::List::Change));
         act(tr("&Measure: what to measure next"), QKeySequence(Qt::Key_T), list(FitLook::List::Measure));

@@ -125,11 +125,21 @@ Working ofLead(const stages::Evaluation& e, const LeadRef& lead) {
                       {"\u2212", say("Way from {} to {}", cable.from, cable.to), Quantity::Length, cable.wayMm, 0,
                        cable.assumed ? Stamp::Assumed : Stamp::Computed}};
             w.sum = say("What is left is slack: {}", figure::usual(Quantity::Length, cable.slackMm));
-            w.method =
-                say("Straight out of both plugs, and along the edges of the case between them. A tenth of the way "
-                    "is wanted for bends; more than {} over is much to stow (engineering judgement).",
-                    figure::mm(150, 0));
+            w.method = cable.stated
+                           ? say("Straight out of both plugs, and from corner to corner as its way is stated; corners "
+                                 "count sharp, so that it is never longer than this. A tenth of the way is wanted for "
+                                 "bends; more than {} over is much to stow (engineering judgement).",
+                                 figure::mm(150, 0))
+                           : say("Straight out of both plugs, and along the edges of the case between them: an "
+                                 "estimate until its corners are stated. A tenth of the way is wanted for bends; more "
+                                 "than {} over is much to stow (engineering judgement).",
+                                 figure::mm(150, 0));
         }
+    for (const fit::LeadRoute& route : e.wiring.routes)
+        if (route.ref == lead && route.stated && std::isfinite(route.tightestMm))
+            w.sentence += say(" At its tightest corner there is room for a bend of {}; it needs {}",
+                              figure::mm(route.tightestMm, 1), figure::mm(route.body.bendMm, 1)) +
+                          (route.body.assumed ? say(" (assumed).") : say("."));
     return w;
 }
 

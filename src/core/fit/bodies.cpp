@@ -170,31 +170,12 @@ void addRun(PlacedBody& out, const Placed& p, const Body& body) {
     const Point at{body.at[0].value.mm(), body.at[1].value.mm(), body.at[2].value.mm()};
     for (const Point& q : body.routeMm)
         route.push_back(inCase(p, plus(at, q)));
-    route = rounded(route, body.bendMm);
-    const double w = body.size[0].value.mm(), t = body.size[1].value.mm();
-    // A ribbon lies flat on the plane of its bends; a straight one on the plane its part faces.
-    Point flat = turnOf(p.frame)[2];
-    for (std::size_t i = 0; i + 2 < route.size(); ++i)
-        if (const Point n = cross(minus(route[i + 1], route[i]), minus(route[i + 2], route[i + 1])); norm(n) > 1e-6) {
-            flat = times(n, 1 / norm(n));
-            break;
-        }
-    for (std::size_t i = 0; i + 1 < route.size(); ++i) {
-        const Point leg = minus(route[i + 1], route[i]);
-        const double length = norm(leg);
-        if (length < 1e-6)
-            continue;
-        const Point z = times(leg, 1 / length);
-        Point x = minus(flat, times(z, dot(flat, z)));
-        if (norm(x) < 1e-6)
-            x = std::abs(z[0]) < 0.9 ? minus({1, 0, 0}, times(z, z[0])) : minus({0, 1, 0}, times(z, z[1]));
-        x = times(x, 1 / norm(x));
-        Primitive piece{.shape = body.shape == Shape::Tube ? Shape::Cylinder : Shape::Box,
-                        .centre = times(plus(route[i], route[i + 1]), 0.5),
-                        .turn = {x, cross(z, x), z}};
-        piece.half = body.shape == Shape::Tube ? Point{w / 2, w / 2, length / 2} : Point{w / 2, t / 2, length / 2};
-        out.primitives.push_back(piece);
-    }
+    // A straight ribbon lies on the plane its part faces.
+    out.primitives = sweep(route, {.shape = body.shape,
+                                   .widthMm = body.size[0].value.mm(),
+                                   .thicknessMm = body.size[1].value.mm(),
+                                   .bendMm = body.bendMm,
+                                   .flat = turnOf(p.frame)[2]});
     boundsOf(out);
 }
 
@@ -282,6 +263,35 @@ void addPlugs(const Placed& p, std::size_t index0, std::vector<PlacedBody>& bodi
 }
 
 } // namespace
+
+std::vector<Primitive> sweep(const std::vector<Point>& corners, const Swept& what) {
+    const std::vector<Point> route = rounded(corners, what.bendMm);
+    const double w = what.widthMm, t = what.thicknessMm;
+    Point flat = what.flat;
+    for (std::size_t i = 0; i + 2 < route.size(); ++i)
+        if (const Point n = cross(minus(route[i + 1], route[i]), minus(route[i + 2], route[i + 1])); norm(n) > 1e-6) {
+            flat = times(n, 1 / norm(n));
+            break;
+        }
+    std::vector<Primitive> pieces;
+    for (std::size_t i = 0; i + 1 < route.size(); ++i) {
+        const Point leg = minus(route[i + 1], route[i]);
+        const double length = norm(leg);
+        if (length < 1e-6)
+            continue;
+        const Point z = times(leg, 1 / length);
+        Point x = minus(flat, times(z, dot(flat, z)));
+        if (norm(x) < 1e-6)
+            x = std::abs(z[0]) < 0.9 ? minus({1, 0, 0}, times(z, z[0])) : minus({0, 1, 0}, times(z, z[1]));
+        x = times(x, 1 / norm(x));
+        Primitive piece{.shape = what.shape == Shape::Tube ? Shape::Cylinder : Shape::Box,
+                        .centre = times(plus(route[i], route[i + 1]), 0.5),
+                        .turn = {x, cross(z, x), z}};
+        piece.half = what.shape == Shape::Tube ? Point{w / 2, w / 2, length / 2} : Point{w / 2, t / 2, length / 2};
+        pieces.push_back(piece);
+    }
+    return pieces;
+}
 
 std::optional<PlugRoom> plugRoom(const Port& port) {
     const PlugSize* plug = plugSize(port.kind);

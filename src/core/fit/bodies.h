@@ -44,6 +44,17 @@ struct PlacedBody {
 /// straight.
 [[nodiscard]] double tightestBend(const std::vector<Point>& route);
 
+/// A way with something swept along it: a tube, or a ribbon that lies flat on the plane of its bends.
+struct Swept {
+    Shape shape = Shape::Tube;
+    double widthMm = 0;
+    double thicknessMm = 0;
+    double bendMm = 0;   ///< corners are rounded with it, as far as the legs allow
+    Point flat{0, 0, 1}; ///< across a straight ribbon
+};
+/// Its pieces along @p route, mm.
+[[nodiscard]] std::vector<Primitive> sweep(const std::vector<Point>& route, const Swept& what);
+
 /// Room of a plug over its socket, in the part's own axes: its low corner from the middle of the socket, and its size.
 struct PlugRoom {
     Point low{};

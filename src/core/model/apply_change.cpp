@@ -122,6 +122,20 @@ template <> Resolver::Check Resolver::applyTo(const Disconnect& c, const std::st
     return std::nullopt;
 }
 
+template <> Resolver::Check Resolver::applyTo(const RouteLead& c, const std::string& place) {
+    const auto it = std::find_if(m_build.joined.begin(), m_build.joined.end(),
+                                 [&](const Joined& j) { return j.part->id == c.part && j.from == c.from; });
+    if (it == m_build.joined.end())
+        return unknown(place, "a cable at \"" + c.from + "\", part", c.part);
+    const auto end = c.to.empty() ? it->to.begin() : std::find(it->to.begin(), it->to.end(), c.to);
+    if (end == it->to.end())
+        return Problem{place, "\"" + c.part + "\" does not go to \"" + c.to + "\"",
+                       it->to.empty() ? "a connection with an end" : "\"" + it->to.front() + "\", as it is connected"};
+    it->routesMm.resize(it->to.size());
+    it->routesMm[static_cast<std::size_t>(end - it->to.begin())] = c.pointsMm;
+    return std::nullopt;
+}
+
 template <> Resolver::Check Resolver::applyTo(const SetFeet& c, const std::string& place) {
     if (!(c.mm >= 0 && c.mm <= 200))
         return Problem{place, "feet of " + shortest(c.mm) + " mm", "from 0 to 200 mm"};

@@ -82,6 +82,12 @@ struct Joined {
     const Part* part = nullptr;
     std::string from;
     std::vector<std::string> to;
+    std::vector<std::vector<std::array<double, 3>>> routesMm = {}; ///< corners of its way to each end, mm in the case
+
+    /// Corners to an end, by its number; empty: no way is stated.
+    [[nodiscard]] std::vector<std::array<double, 3>> routeTo(std::size_t end) const {
+        return end < routesMm.size() ? routesMm[end] : std::vector<std::array<double, 3>>{};
+    }
 };
 /// Mount and port of an end "tray/cpu:eps-8".
 struct EndName {

@@ -97,6 +97,14 @@ struct Disconnect {
     std::string from;
     friend bool operator==(const Disconnect&, const Disconnect&) = default;
 };
+/// The way of a lead that is plugged in, by points in the case. Without points it follows the edges again.
+struct RouteLead {
+    std::string part;
+    std::string from;
+    std::string to;                              ///< of its ends; empty: the first
+    std::vector<std::array<double, 3>> pointsMm; ///< corners between its plugs, from the first to the second
+    friend bool operator==(const RouteLead&, const RouteLead&) = default;
+};
 struct SetFeet {
     double mm = 8;
     friend bool operator==(const SetFeet&, const SetFeet&) = default;
@@ -115,7 +123,7 @@ struct Modify {
 
 using AnyChange =
     std::variant<SetCase, PlacePart, SwapPart, RemovePart, FlipFan, SetFan, SetScreen, SetOpening, MovePart, Orient,
-                 LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify, SetFouling>;
+                 LimitPower, ChooseVariant, SetPlug, Connect, Disconnect, SetFeet, Modify, SetFouling, RouteLead>;
 
 /// One change. A class of its own, so that copying and comparing seventeen kinds is compiled once and not in every file
 /// that holds a project.

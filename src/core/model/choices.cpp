@@ -48,6 +48,8 @@ std::string settingOf(const Change& change) {
                 return c.opening;
             else if constexpr (std::is_same_v<T, SetPlug>)
                 return c.mount + ":" + c.port;
+            else if constexpr (std::is_same_v<T, RouteLead>)
+                return c.part + " " + c.from + " " + c.to;
             else if constexpr (std::is_same_v<T, SetFeet>)
                 return "feet";
             else if constexpr (std::is_same_v<T, Orient>)
@@ -56,6 +58,17 @@ std::string settingOf(const Change& change) {
                 return {};
         },
         change);
+}
+
+/// The way of the same lead that was stated last, as long as nothing was plugged or taken out since; null: none.
+Change* sameWay(std::vector<Change>& changes, const Change& change) {
+    for (auto it = changes.rbegin(); it != changes.rend(); ++it) {
+        if (it->index() == change.index() && settingOf(*it) == settingOf(change))
+            return &*it;
+        if (!std::holds_alternative<RouteLead>(*it) && !std::holds_alternative<MovePart>(*it))
+            return nullptr;
+    }
+    return nullptr;
 }
 
 } // namespace
@@ -75,6 +88,10 @@ void addTo(std::vector<Change>& changes, const Change& change) {
                     changes.pop_back();
                 return;
             }
+        if (Change* way = std::holds_alternative<RouteLead>(change) ? sameWay(changes, change) : nullptr) {
+            *way = change;
+            return;
+        }
         if (last.index() == change.index() && !settingOf(change).empty() && settingOf(last) == settingOf(change)) {
             last = change;
             return;

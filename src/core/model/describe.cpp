@@ -151,6 +151,11 @@ struct Namer {
         return c.from.empty() ? say("{} unplugged", part(c.part))
                               : say("{} at {} unplugged", part(c.part), end(c.from));
     }
+    Sentence operator()(const RouteLead& c) const {
+        return c.pointsMm.empty() ? say("{} along the edges of the case", part(c.part))
+                                  : sayCounted(c.pointsMm.size() == 1, "{} led round {} corner",
+                                               "{} led round {} corners", part(c.part), c.pointsMm.size());
+    }
     Sentence operator()(const SetFeet& c) const { return say("Feet of {}", figure::mm(c.mm)); }
     Sentence operator()(const Modify& c) const {
         if (before)

@@ -92,6 +92,14 @@ constexpr std::array<SupplyFan, 5> supplyFans{{{"flex", 92, 15, 32, 45, "enginee
     return supplyFans.back();
 }
 
+// ---- leads whose sheet states no more than their length ----
+constexpr Fact roundLead{6, "mm", "diameter of a sleeved lead", "engineering judgement"};
+constexpr Fact flatLead{2, "mm", "thickness of a flat lead or riser", "engineering judgement"};
+constexpr Fact riserWidth{60, "mm", "of the ribbons of a riser side by side", "engineering judgement"};
+constexpr Fact riserBend{10, "mm", "least bend radius of a riser", "common practice, no source"};
+constexpr Fact roundBend{3, "", "least bend radius of a round lead, in diameters", "engineering judgement"};
+constexpr Fact bundleFill{0.7, "", "of the round of a bundle is leads", "engineering judgement"};
+
 // ---- what makes noise without a fan, at 1 m ----
 constexpr Fact driveLevel{29, "dB(A)", "a 3.5 in drive while it seeks", "engineering judgement"};
 constexpr Fact drivePanel{3, "dB", "more where it is screwed to a panel without rubber", "engineering judgement"};

@@ -338,9 +338,12 @@ struct AdapterSpec {
 };
 
 struct CableSpec {
-    double lengthMm = 500; ///< plug to plug
-    std::string family;    ///< of modular supplies it belongs to; empty: any
-    double limitW = 0;     ///< it passes at most; 0: the limit of its plugs
+    double lengthMm = 500;  ///< plug to plug
+    std::string family;     ///< of modular supplies it belongs to; empty: any
+    double limitW = 0;      ///< it passes at most; 0: the limit of its plugs
+    double widthMm = 0;     ///< of a flat one; 0: it is round, or flat and not stated where it has lanes
+    double thicknessMm = 0; ///< diameter of a round one; 0: not stated
+    double bendMm = 0;      ///< least bend radius of its middle line; 0: not stated
     friend bool operator==(const CableSpec&, const CableSpec&) = default;
 };
 

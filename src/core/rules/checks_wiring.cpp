@@ -29,7 +29,48 @@ void checkLinks(const Checks& c) {
     budget(c.wiring.lanes.chipset, word("chipset"));
 }
 
+namespace {
+
+/// What a lead comes too near to on its stated way.
+void leadMeets(const Checks& c, const fit::LeadRoute& route, const std::string& name) {
+    for (const fit::LeadMeeting& m : route.meets) {
+        const Sentence what = m.mount.empty() ? say("a wall of the case") : named(m.name);
+        if (m.mm < 0)
+            c.add("lead-through", Severity::Caution, route.ref,
+                  -m.mm <= route.body.thicknessMm ? say("{} lies {} deep in {}", name, figure::mm(-m.mm, 1), what)
+                                                  : say("{} is led through {}", name, what),
+                  {say("corners that go round it"), say("state its corners anew")}, Station::Fit);
+        else
+            c.add("lead-near", Severity::Caution, route.ref,
+                  m.blades ? say("{} passes {} from the blades of {}, {} are needed", name, figure::mm(m.mm, 1), what,
+                                 figure::mm(m.needMm, 0))
+                           : say("{} passes {} from {}, {} are needed", name, figure::mm(m.mm, 1), what,
+                                 figure::mm(m.needMm, 0)),
+                  {say("corners further away"), say("a tie that holds it off")}, Station::Fit);
+    }
+}
+
+void leadWays(const Checks& c) {
+    for (const fit::LeadRoute& route : c.wiring.routes) {
+        const std::string& name = c.build.joined[route.joined].part->name;
+        leadMeets(c, route, name);
+        if (route.bendsTooTight())
+            c.add("lead-bend", Severity::Caution, route.ref,
+                  say("{} bends round {} at the tightest of its corners, {} are needed", name,
+                      figure::mm(route.tightestMm, 1), figure::mm(route.body.bendMm, 1)) +
+                      (route.body.assumed ? say(" (assumed)") : Sentence{}),
+                  {say("corners further apart"), say("state the bend radius of the lead")}, Station::Fit);
+        if (route.leavesCase)
+            c.add("lead-outside", Severity::Note, route.ref,
+                  say("The way of {} leaves the case: what it passes outside is not looked at", name), {},
+                  Station::Fit);
+    }
+}
+
+} // namespace
+
 void checkLeads(const Checks& c) {
+    leadWays(c);
     for (const CableResult& cable : c.wiring.cables) {
         if (cable.state == LeadState::Short)
             c.add("lead-short", Severity::Blocker, cable.subject, cable.text,

@@ -76,6 +76,9 @@ private:
                 if (j.part->id == changedPart(m_change))
                     once(j.from, j.from.empty() ? "no stated socket" : j.from);
             break;
+        case Names::RoutedEnd:
+            routedEnds();
+            break;
         case Names::LeadPart:
             shelfThat(isLead);
             break;
@@ -213,6 +216,14 @@ private:
             if (!s.giver.isLead && (!lead || lead->needs.empty() || lead->needs.contains(s.kind)))
                 once(s.giver.mount + ":" + s.kind, s.giver.name + ", " + s.kind);
     }
+    /// Ends of the lead that is plugged in where the change says.
+    void routedEnds() {
+        const auto* route = std::get_if<RouteLead>(&m_change);
+        for (const Joined& j : m_build.joined)
+            if (route && j.part->id == route->part && j.from == route->from)
+                for (const std::string& to : j.to)
+                    once(to, to);
+    }
     /// Plugs the lead can serve.
     void servedEnds() {
         const Part* lead = part(changedPart(m_change));
@@ -249,6 +260,11 @@ Change asItIs(const Build& build, Change change) {
             style->style = o->style;
             style->perforation = o->perforation;
         }
+    } else if (auto* route = std::get_if<RouteLead>(&change)) {
+        for (const Joined& j : build.joined)
+            if (j.part->id == route->part && j.from == route->from)
+                if (const auto end = std::find(j.to.begin(), j.to.end(), route->to); end != j.to.end())
+                    route->pointsMm = j.routeTo(static_cast<std::size_t>(end - j.to.begin()));
     } else if (auto* move = std::get_if<MovePart>(&change); move && move->by == Length{})
         move->by = Length::fromMm(5);
     return change;

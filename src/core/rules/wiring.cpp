@@ -3,8 +3,6 @@
 
 #include "core/base/text.h"
 #include "core/base/words.h"
-#include "core/fit/bodies.h"
-#include "core/model/plug_sizes.h"
 
 namespace core::rules {
 namespace {
@@ -134,46 +132,11 @@ LinkResult Links::follow(int index) const {
     return link;
 }
 
-/// Where a lead leaves a part: the end of the straight part of the plug.
-struct LeadEnd {
-    fit::Point at{};
-    double straightMm = 0;
-    bool assumed = true;
-    Sentence words;
-    std::string mount;
-};
-
-LeadEnd leadEnd(const Build& build, const std::string& text) {
-    const EndName name = endName(text);
-    LeadEnd end{.words = name.mount == caseMount ? say("the case") : named(name.mount), .mount = name.mount};
-    const Placed* p = build.at(name.mount);
-    if (!p) {
-        for (std::size_t a = 0; a < 3; ++a) // of the case: its front panel plugs, at the lower front
-            end.at[a] = a == 0 ? build.insideAt[0].mm() / 2 : 0;
-        return end;
-    }
-    end.words = named(p->name);
-    for (std::size_t a = 0; a < 3; ++a)
-        end.at[a] = 0.5 * (p->lowAt[a].mm() + p->highAt[a].mm());
-    for (const Port& port : p->ports) {
-        if (port.id != name.port && port.kind != name.port)
-            continue;
-        const PlugSize* plug = plugSize(port.kind);
-        const bool angled = port.plug == PlugStyle::Angled;
-        end.straightMm = plug ? plug->straightMm : 0;
-        end.assumed = false;
-        for (std::size_t own = 0; own < 3; ++own) {
-            const Direction d = p->frame.axis[own];
-            const std::size_t a = index(d.axis);
-            double at = port.at[own].value.mm();
-            const Direction leaves = angled ? port.towards : port.out;
-            if (index(leaves.axis) == own)
-                at += leaves.sign * end.straightMm;
-            end.at[a] = d.sign > 0 ? p->lowAt[a].mm() + at : p->highAt[a].mm() - at;
-        }
-        break;
-    }
-    return end;
+/// What a lead ends at, in words.
+Sentence endWords(const Build& build, const std::string& end) {
+    const std::string mount = endName(end).mount;
+    const Placed* p = build.at(mount);
+    return mount == caseMount ? say("the case") : named(p ? p->name : mount);
 }
 
 constexpr double slackShare = 0.10, stowMm = 150;
@@ -208,40 +171,41 @@ LaneBudgets laneBudgets(const Build& build, const std::vector<LinkResult>& all) 
     return budgets;
 }
 
-std::vector<CableResult> cables(const Build& build) {
+LeadState leadState(double lengthMm, double wayMm) {
+    const double slack = lengthMm - wayMm;
+    return slack < 0                    ? LeadState::Short
+           : slack < slackShare * wayMm ? LeadState::Tight
+           : slack > stowMm             ? LeadState::Long
+                                        : LeadState::Fits;
+}
+
+std::vector<CableResult> cables(const Build& build, const std::vector<fit::LeadRoute>& routes) {
     std::vector<CableResult> all;
-    for (std::size_t i = 0; i < build.joined.size(); ++i) {
-        const Joined& j = build.joined[i];
-        const auto* spec = std::get_if<CableSpec>(&j.part->spec);
-        if (!spec || j.from.empty())
+    for (const fit::LeadRoute& route : routes) {
+        const Part& part = *build.joined[route.joined].part;
+        if (!std::holds_alternative<CableSpec>(part.spec))
             continue;
-        for (const std::string& to : j.to) {
-            const LeadEnd a = leadEnd(build, j.from), b = leadEnd(build, to);
-            CableResult c{.ref = leadRef(build, i),
-                          .part = j.part->id,
-                          .name = j.part->name,
-                          .from = a.words,
-                          .to = b.words,
-                          .subject = b.mount,
-                          .lengthMm = spec->lengthMm,
-                          .assumed = a.assumed || b.assumed};
-            c.wayMm = a.straightMm + b.straightMm;
-            for (std::size_t k = 0; k < 3; ++k)
-                c.wayMm += std::abs(a.at[k] - b.at[k]);
-            c.slackMm = c.lengthMm - c.wayMm;
-            c.state = c.slackMm < 0                      ? LeadState::Short
-                      : c.slackMm < slackShare * c.wayMm ? LeadState::Tight
-                      : c.slackMm > stowMm               ? LeadState::Long
-                                                         : LeadState::Fits;
-            const Sentence way = say("{} from {} to {}: {} for a way of {}", c.name, c.from, c.to,
-                                     figure::mm(c.lengthMm, 0), figure::mm(c.wayMm, 0));
-            c.text = way + (c.state == LeadState::Short  ? say(", {} too short", figure::mm(-c.slackMm, 0))
-                            : c.state == LeadState::Long ? say(", {} to stow", figure::mm(c.slackMm, 0))
-                                                         : say(", {} slack", figure::mm(c.slackMm, 0)));
-            if (c.assumed)
-                c.text += say("; the place of a socket is not stated, the middle of its part was taken");
-            all.push_back(std::move(c));
-        }
+        CableResult c{.ref = route.ref,
+                      .end = route.end,
+                      .part = part.id,
+                      .name = part.name,
+                      .from = endWords(build, route.from),
+                      .to = endWords(build, route.to),
+                      .subject = endName(route.to).mount,
+                      .lengthMm = route.lengthMm,
+                      .wayMm = route.wayMm,
+                      .slackMm = route.slackMm(),
+                      .assumed = route.assumed,
+                      .stated = route.stated};
+        c.state = leadState(c.lengthMm, c.wayMm);
+        const Sentence way = say("{} from {} to {}: {} for a way of {}", c.name, c.from, c.to,
+                                 figure::mm(c.lengthMm, 0), figure::mm(c.wayMm, 0));
+        c.text = way + (c.state == LeadState::Short  ? say(", {} too short", figure::mm(-c.slackMm, 0))
+                        : c.state == LeadState::Long ? say(", {} to stow", figure::mm(c.slackMm, 0))
+                                                     : say(", {} slack", figure::mm(c.slackMm, 0)));
+        if (c.assumed)
+            c.text += say("; the place of a socket is not stated, the middle of its part was taken");
+        all.push_back(std::move(c));
     }
     return all;
 }
@@ -305,7 +269,8 @@ Wiring wiring(const Build& build, const Project* project) {
     w.ports = portMap(build, project);
     w.links = links(build, w.ports);
     w.lanes = laneBudgets(build, w.links);
-    w.cables = cables(build);
+    w.routes = fit::leadRoutes(build);
+    w.cables = cables(build, w.routes);
     w.ledger = ledger(build);
     w.headers = fanHeaders(w.ports);
     return w;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/base/sentence.h"
+#include "core/fit/lead_routes.h"
 #include "core/rules/port_map.h"
 
 namespace core::rules {
@@ -52,10 +53,14 @@ struct LaneBudgets {
 enum class LeadState { Fits, Tight, Short, Long };
 [[nodiscard]] std::string_view leadStateWord(LeadState state);
 
-/// A cable against the way between its sockets: straight out of both plugs, and along the edges of the case between
-/// them.
+/// How a length stands to a way.
+[[nodiscard]] LeadState leadState(double lengthMm, double wayMm);
+
+/// A cable against the way between its sockets: straight out of both plugs, and round its corners between them, or
+/// along the edges of the case where none are stated.
 struct CableResult {
     LeadRef ref;
+    std::size_t end = 0; ///< which of its ends
     std::string part;
     std::string name;
     Sentence from, to;   ///< in words
@@ -64,11 +69,12 @@ struct CableResult {
     double wayMm = 0;
     double slackMm = 0;   ///< length - way
     bool assumed = false; ///< the place of a socket is not known: the middle of its part was taken
+    bool stated = false;  ///< its way goes by corners that were stated
     LeadState state = LeadState::Fits;
     Sentence text;
 };
 /// Slack of 10 % is wanted; more than 150 mm over is much to stow. Engineering judgement.
-[[nodiscard]] std::vector<CableResult> cables(const Build& build);
+[[nodiscard]] std::vector<CableResult> cables(const Build& build, const std::vector<fit::LeadRoute>& routes);
 
 /// What a modification of the case took away, and what does its work now.
 struct LedgerRow {
@@ -97,6 +103,7 @@ struct Wiring {
     PortMap ports;
     std::vector<LinkResult> links;
     LaneBudgets lanes;
+    std::vector<fit::LeadRoute> routes;
     std::vector<CableResult> cables;
     std::vector<LedgerRow> ledger;
     std::vector<HeaderLoad> headers;

@@ -43,7 +43,7 @@ bool sameDimension(const Dimension& a, const Dimension& b) {
 
 bool same(const Build& a, const Build& b, Watts watts) {
     const auto joined = [&](const Joined& x, const Joined& y) {
-        return x.from == y.from && x.to == y.to && samePart(x.part, y.part, watts);
+        return x.from == y.from && x.to == y.to && x.routesMm == y.routesMm && samePart(x.part, y.part, watts);
     };
     return samePart(a.casePart, b.casePart, watts) && a.down == b.down && a.feet == b.feet &&
            a.insideAt == b.insideAt && a.openings == b.openings &&

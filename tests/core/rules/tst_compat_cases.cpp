@@ -767,7 +767,8 @@ private slots:
         placePorts(p);
         p.shelf.push_back(lead("l", 300));
         change(p, Connect{"l", "bay:eps-8", {"tray:eps-8"}});
-        const auto cables = rules::cables(built(p, "R1"));
+        const core::Build build = built(p, "R1");
+        const auto cables = rules::cables(build, core::fit::leadRoutes(build));
         QCOMPARE(cables.size(), std::size_t{1});
         // Supply in its bay at (4, 4, 4) facing +x, up +z: own x runs back along y. Board at x 6, its top 20 under the
         // roof.

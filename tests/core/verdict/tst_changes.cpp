@@ -44,6 +44,13 @@ const std::map<std::string, Domain>& domains() {
                  s += step.mount + step.text;
              return s;
          }},
+        {"leads",
+         [](const auto& e) {
+             std::string s;
+             for (const auto& route : e.wiring.routes)
+                 s += route.to + " " + std::to_string(route.wayMm) + " ";
+             return s;
+         }},
         {"wiring",
          [](const auto& e) {
              std::string s;
@@ -154,6 +161,11 @@ const std::vector<Row>& rows() {
          Disconnect{"lead-eps", "front-bay:eps-8"},
          {"wiring"},
          {"air", "noise", "power", "volume"}},
+        {"the way of a lead",
+         "R10",
+         RouteLead{"lead-eps", "front-bay:eps-8", {}, {{20, 40, 20}, {20, 200, 20}}},
+         {"leads"},
+         {"air", "noise", "power", "mass", "money", "volume", "wiring", "steps", "fit"}},
         {"dust",
          "R10",
          SetFouling{"floor-vent", 3},

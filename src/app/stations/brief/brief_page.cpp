@@ -3,7 +3,14 @@
 
 #include "app/stations/brief/port_map.h"
 
+#include <QKeyEvent>
+#include <QMenu>
+#include <QMouseEvent>
+
 namespace app {
+using core::Quantity;
+using core::rules::LeadOffer;
+using core::rules::LeadState;
 
 BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, paintBrief, parent) {
     const auto suit = [this] { setMinimumHeight(std::max(560, static_cast<int>(briefHeight(m_context.view())) + 44)); };
@@ -23,6 +30,152 @@ void BriefPage::clicked(const Hit& hit) {
         return;
     if (const auto done = m_context.document.addChange(*change); !done)
         Q_EMIT refused(done.error());
+}
+
+const core::rules::PortMap* BriefPage::ports() const {
+    const auto* e = m_context.view().evaluation();
+    return e ? &e->wiring.ports : nullptr;
+}
+
+void BriefPage::paintContent(Canvas& c) {
+    StationPage::paintContent(c);
+    if (!m_drag || !m_drag->moving)
+        return;
+    c.p.setPen(QPen(c.t.medge, 2, Qt::DashLine));
+    c.p.drawLine(m_drag->from, m_drag->at);
+    c.p.setBrush(c.t.marker);
+    c.p.setPen(QPen(c.t.medge, 1.6));
+    c.p.drawEllipse(m_drag->at, 5, 5);
+}
+
+void BriefPage::mousePressEvent(QMouseEvent* event) {
+    m_drag.reset();
+    if (const Hit* hit = hitAt(event->position());
+        hit && event->button() == Qt::LeftButton && (hit->is(Act::DragSocket) || hit->is(Act::DragPlug)))
+        m_drag = Drag{hit->handle, event->position(), event->position(), false};
+    StationPage::mousePressEvent(event);
+}
+
+void BriefPage::mouseMoveEvent(QMouseEvent* event) {
+    if (!m_drag || !(event->buttons() & Qt::LeftButton))
+        return StationPage::mouseMoveEvent(event);
+    m_drag->at = event->position();
+    m_drag->moving = m_drag->moving || (m_drag->at - m_drag->from).manhattanLength() > 6;
+    update();
+}
+
+void BriefPage::mouseReleaseEvent(QMouseEvent* event) {
+    const auto drag = std::exchange(m_drag, std::nullopt);
+    if (drag && drag->moving)
+        drop(*drag, event->globalPosition().toPoint());
+    update();
+    StationPage::mouseReleaseEvent(event);
+}
+
+void BriefPage::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && m_drag) {
+        m_drag.reset();
+        return update();
+    }
+    StationPage::keyPressEvent(event);
+}
+
+/// On the other side of the map it is joined, beside it the lead of a plug is pulled out.
+void BriefPage::drop(const Drag& drag, const QPoint& global) {
+    const Hit* hit = hitAt(drag.at);
+    const bool plug = drag.handle.act == Act::DragPlug;
+    if (hit && hit->is(plug ? Act::DragSocket : Act::DragPlug)) {
+        const int socket = plug ? hit->handle.row : drag.handle.row, need = plug ? drag.handle.row : hit->handle.row;
+        leadMenu(socket, need)->popup(global);
+    } else if (plug && !(hit && hit->is(Act::DragPlug))) {
+        unplug(drag.handle.row);
+    }
+}
+
+QMenu* BriefPage::leadMenu(int socket, int need) {
+    auto* menu = new QMenu(this);
+    menu->setObjectName(QStringLiteral("leadMenu"));
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    menu->setToolTipsVisible(true);
+    const auto* map = ports();
+    if (!map || socket >= static_cast<int>(map->sockets.size()) || need >= static_cast<int>(map->needs.size()))
+        return menu;
+    const auto& giver = map->sockets[static_cast<std::size_t>(socket)];
+    const auto& taker = map->needs[static_cast<std::size_t>(need)];
+    const auto say = [menu](const QString& text) { menu->addAction(text)->setEnabled(false); };
+    if (giver.giver.isLead || taker.taker.isLead) {
+        say(tr("An adapter is plugged in by its own ends: New revision, Plug in a cable or adapter"));
+        return menu;
+    }
+    const core::Connect ends{{}, giver.giver.mount + ":" + giver.kind, {taker.taker.mount + ":" + taker.kind}};
+    const View v = m_context.view();
+    const auto offers =
+        core::rules::leadsBetween(m_context.document.project(), v.evaluation()->build, ends.from, ends.to.front());
+    if (offers.leads.empty())
+        say(tr("%1 does not go into %2: an adapter on the shelf would be needed").arg(qs(taker.kind), qs(giver.kind)));
+    else
+        menu->addSection(tr("Way along the edges %1").arg(v.text(Quantity::Length, offers.wayMm)));
+    for (const LeadOffer& lead : offers.leads) {
+        QString words = lead.part.empty() ? tr("New: %1").arg(qs(lead.name)) : qs(lead.name);
+        if (lead.lengthMm > 0)
+            words += QStringLiteral(", %1, %2")
+                         .arg(v.text(Quantity::Length, lead.lengthMm), qs(core::rules::leadStateWord(lead.state)));
+        connect(menu->addAction(words), &QAction::triggered, this,
+                [this, lead, ends, need] { connectBy(lead, ends, need); });
+    }
+    return menu;
+}
+
+void BriefPage::connectBy(const LeadOffer& lead, const core::Connect& ends, int need) {
+    const auto* map = ports();
+    const auto* e = m_context.view().evaluation();
+    if (!map || need >= static_cast<int>(map->needs.size()))
+        return;
+    std::vector<core::Change> changes;
+    if (const int cable = map->needs[static_cast<std::size_t>(need)].cable; cable >= 0) {
+        const core::Joined& j = e->build.joined[static_cast<std::size_t>(cable)];
+        changes.emplace_back(core::Disconnect{j.part->id, j.from});
+    }
+    core::Connect connection = ends;
+    connection.part = lead.part;
+    std::optional<core::Part> made;
+    if (lead.part.empty()) {
+        made = core::rules::plainLead(m_context.document.project(), core::endName(ends.to.front()).port,
+                                      core::fit::wayAlongEdgesMm(e->build, ends.from, ends.to.front()));
+        connection.part = made->id;
+    }
+    changes.emplace_back(connection);
+    make(tr("Plug in %1").arg(qs(lead.name)), changes, made ? &*made : nullptr);
+}
+
+void BriefPage::unplug(int need) {
+    const auto* map = ports();
+    if (!map || need >= static_cast<int>(map->needs.size()))
+        return;
+    const auto& plug = map->needs[static_cast<std::size_t>(need)];
+    if (plug.cable < 0)
+        return Q_EMIT refused({plug.taker.name,
+                               plug.socket < 0 ? "nothing is plugged in there" : "no stated lead is plugged in there",
+                               "a lead is stated by dragging a socket to it"});
+    const core::Joined& j = m_context.view().evaluation()->build.joined[static_cast<std::size_t>(plug.cable)];
+    make(tr("Unplug %1").arg(qs(j.part->name)), {core::Disconnect{j.part->id, j.from}});
+}
+
+void BriefPage::make(const QString& text, const std::vector<core::Change>& changes, const core::Part* added) {
+    auto& stack = m_context.document.undoStack();
+    stack.beginMacro(text);
+    core::Result<void> done;
+    if (added)
+        done = m_context.document.edit(text, [&](core::Project& p) { p.shelf.push_back(*added); });
+    for (const core::Change& change : changes)
+        if (done)
+            if (const auto one = m_context.document.addChange(change); !one)
+                done = tl::make_unexpected(one.error());
+    stack.endMacro();
+    if (done)
+        return;
+    stack.undo(); // a part of it is of no use
+    Q_EMIT refused(done.error());
 }
 
 } // namespace app

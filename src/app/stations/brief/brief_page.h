@@ -1,14 +1,22 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/stations/station_page.h"
+#ifndef Q_MOC_RUN
+#include "core/rules/lead_offers.h"
+#endif
+
+class QMenu;
 
 namespace app {
 
-/// Targets, parts, power and the port map; adapters offered there are plugged in by a click.
+/// Targets, parts, power and the port map: adapters offered there are plugged in by a click, leads by dragging from
+/// socket to plug, and unplugged by dragging a plug off.
 class BriefPage : public StationPage {
     Q_OBJECT
 public:
     explicit BriefPage(Context& context, QWidget* parent = nullptr);
+    /// The leads that could join a socket with a plug, by their numbers in the port map, to be chosen by length.
+    [[nodiscard]] QMenu* leadMenu(int socket, int need);
 
 Q_SIGNALS:
     void refused(const core::Problem& problem);
@@ -16,6 +24,27 @@ Q_SIGNALS:
 
 protected:
     void clicked(const Hit& hit) override;
+    void paintContent(Canvas& canvas) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    /// A plug or socket that is dragged.
+    struct Drag {
+        Handle handle;
+        QPointF from, at;
+        bool moving = false; ///< far enough to be no click
+    };
+    [[nodiscard]] const core::rules::PortMap* ports() const;
+    void drop(const Drag& drag, const QPoint& global);
+    void connectBy(const core::rules::LeadOffer& lead, const core::Connect& ends, int need);
+    void unplug(int need);
+    /// Some changes as one step.
+    void make(const QString& text, const std::vector<core::Change>& changes, const core::Part* added = nullptr);
+
+    std::optional<Drag> m_drag;
 };
 
 } // namespace app

@@ -49,7 +49,7 @@ struct Column {
 };
 
 Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, std::size_t count, bool givers,
-                   double line, const std::vector<bool>& shorts) {
+                   double line, const std::vector<bool>& shorts, const std::function<bool(int)>& isOpen) {
     Column column;
     column.at.resize(count);
     double y = r.top();
@@ -80,6 +80,21 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
                    givers ? Qt::AlignRight | Qt::AlignVCenter : Qt::AlignLeft | Qt::AlignVCenter);
         }
         c.hit(box, node.thing, node.name);
+        for (std::size_t i = 0; i < node.plugs.size(); ++i) {
+            // Of several alike the first that is free, or short, is meant.
+            const auto& of = node.plugs[i].index;
+            const auto open = std::find_if(of.begin(), of.end(), [&](int k) { return isOpen(k); });
+            const QRectF row(box.left(), box.top() + boxPadding / 2 + line * static_cast<double>(i), box.width(), line);
+            c.hit(row,
+                  Hit{{},
+                      node.thing,
+                      Handle{.act = givers ? Act::DragSocket : Act::DragPlug,
+                             .row = open == of.end() ? of.front() : *open},
+                      givers
+                          ? QObject::tr("%1, %2: drag it to a plug to join the two").arg(node.name, node.plugs[i].kind)
+                          : QObject::tr("%1, %2: drag it to a socket, or off to unplug its lead")
+                                .arg(node.name, node.plugs[i].kind)});
+        }
         y += height + boxApart;
     }
     column.bottom = y;
@@ -241,10 +256,11 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     c.p.setClipRect(
         r, Qt::IntersectClip); // a sheet that is too low scrolls; what is beyond it is not half drawn over others
     c.window = r;
-    const Column left =
-        paintColumn(c, {r.left(), r.top() + 30, width, room}, givers, map.sockets.size(), true, line, {});
+    const Column left = paintColumn(c, {r.left(), r.top() + 30, width, room}, givers, map.sockets.size(), true, line,
+                                    {}, [&](int s) { return map.sockets[static_cast<std::size_t>(s)].takenBy < 0; });
     const Column right =
-        paintColumn(c, {r.right() - width, r.top() + 30, width, room}, takers, map.needs.size(), false, line, shorts);
+        paintColumn(c, {r.right() - width, r.top() + 30, width, room}, takers, map.needs.size(), false, line, shorts,
+                    [&](int n) { return map.needs[static_cast<std::size_t>(n)].socket < 0; });
     paintWires(c, map, left, right);
     c.p.restore();
     c.window = {};

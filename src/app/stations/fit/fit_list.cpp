@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/fit_details.h"
+#include "app/stations/fit/fit_leads.h"
 
 namespace app {
 using core::Mark;
@@ -7,6 +8,8 @@ using core::Quantity;
 using List = FitLook::List;
 
 namespace {
+
+const QString listId = QStringLiteral("fit");
 
 QString gapName(const core::fit::Gap& gap) { return qs(gap.between[0].text + " to " + gap.between[1].text); }
 
@@ -33,7 +36,7 @@ double paintCycler(Canvas& c, double x, double y, const QString& text, int at, i
     return r.right();
 }
 
-/// What the list shows: five segments that share one edge.
+/// What the list shows: segments that share one edge.
 void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
     struct Segment {
         List list;
@@ -43,11 +46,12 @@ void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
                                 {List::Change, QObject::tr("Change"), QObject::tr("What would mend the gap (key M)")},
                                 {List::Measure, QObject::tr("Measure"), QObject::tr("What to measure next (key T)")},
                                 {List::Room, QObject::tr("Room"), QObject::tr("Room left at every place (key R)")},
-                                {List::GoingIn, QObject::tr("Going in"), QObject::tr("How parts go in (key I)")}};
+                                {List::GoingIn, QObject::tr("Going in"), QObject::tr("How parts go in (key I)")},
+                                {List::Leads, QObject::tr("Leads"), QObject::tr("Ways of leads and risers (key L)")}};
     double total = 0;
     for (const Segment& s : segments)
         total += c.width(s.text, 12.5, Weight::SemiBold);
-    const double spare = (r.width() - total) / 5;
+    const double spare = (r.width() - total) / static_cast<double>(std::size(segments));
     double x = r.left();
     for (const Segment& s : segments) {
         const double w = c.width(s.text, 12.5, Weight::SemiBold) + spare;
@@ -62,9 +66,8 @@ void paintHead(Canvas& c, const QRectF& r, const FitLook& look) {
     c.hline(r.left(), r.right(), r.top() + 25, c.t.line);
 }
 
-const QString listId = QStringLiteral("fit");
+} // namespace
 
-/// The first row in sight; on paper always the first. A list that became shorter than it was turned starts anew.
 std::size_t firstRow(const Canvas& c, std::size_t all) {
     if (!c.lists)
         return 0;
@@ -74,7 +77,6 @@ std::size_t firstRow(const Canvas& c, std::size_t all) {
     return top;
 }
 
-/// Below the rows, which are of different heights: how many there are, and a bar to drag at their right.
 void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all) {
     const std::size_t above = firstRow(c, all);
     if (c.lists)
@@ -95,6 +97,33 @@ void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all) {
     c.hit(track.adjusted(-6, 0, 10, 0), Handle{.act = Act::ScrollList, .list = listId},
           QObject::tr("Rows %1 to %2 of %3; drag, or turn the wheel").arg(above + 1).arg(above + shown).arg(all));
 }
+
+std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, Mark mark, const QString& head,
+                                 const QString& text, const core::Thing& thing, const QString& button,
+                                 const Handle& handle, const QString& buttonName) {
+    const double textWidth = r.width() - 30;
+    QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied); // measured first: a row is drawn whole or not at all
+    QPainter nowhere(&probe);
+    Canvas measure(nowhere, c.t);
+    const double headRoom = button.isEmpty() ? textWidth : textWidth - c.width(button, 12, Weight::Medium) - 26;
+    const double h1 = measure.paragraph({0, 0, headRoom, 200}, head, 12.5, Weight::Medium, c.t.ink, 2);
+    const double h2 = measure.paragraph({0, 0, textWidth, 200}, text, 12, Weight::Regular, c.t.ink2, 4);
+    const double height = std::max(button.isEmpty() ? 0.0 : 30.0, h1) + h2 + 14;
+    if (y + height > r.bottom() - 22)
+        return std::nullopt;
+    c.washIfSelected({r.left(), y, r.width(), height - 1}, thing);
+    c.mark({r.left() + 6, y + 8}, mark);
+    c.paragraph({r.left() + 28, y + 6, headRoom, 200}, head, 12.5, Weight::Medium, c.t.ink, 2);
+    c.paragraph({r.left() + 28, y + 6 + std::max(button.isEmpty() ? 0.0 : 26.0, h1), textWidth, 200}, text, 12,
+                Weight::Regular, c.t.ink2, 4);
+    c.hit({r.left(), y, r.width(), height - 1}, thing, head + QStringLiteral(". ") + text);
+    if (!button.isEmpty())
+        paintButton(c, r.right() - c.width(button, 12, Weight::Medium) - 18, y + 4, button, handle, buttonName);
+    c.hline(r.left(), r.right(), y + height - 1, c.t.hair);
+    return height;
+}
+
+namespace {
 
 /// A selection that was made elsewhere brings its rung into sight.
 void followSelection(Canvas& c, const QRectF& r, const core::fit::FitResult& fit, const std::vector<std::size_t>& rows,
@@ -207,32 +236,6 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
                     12.5, Weight::Regular, c.t.ink2);
     if (!look.paper)
         paintMore(c, r, shown, rows.size());
-}
-
-/// A row of several lines with a mark before it; answers its height, or nothing when there is no room for it.
-std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, Mark mark, const QString& head,
-                                 const QString& text, const core::Thing& thing, const QString& button = {},
-                                 const Handle& handle = {}, const QString& buttonName = {}) {
-    const double textWidth = r.width() - 30;
-    QImage probe(1, 1, QImage::Format_ARGB32_Premultiplied); // measured first: a row is drawn whole or not at all
-    QPainter nowhere(&probe);
-    Canvas measure(nowhere, c.t);
-    const double headRoom = button.isEmpty() ? textWidth : textWidth - c.width(button, 12, Weight::Medium) - 26;
-    const double h1 = measure.paragraph({0, 0, headRoom, 200}, head, 12.5, Weight::Medium, c.t.ink, 2);
-    const double h2 = measure.paragraph({0, 0, textWidth, 200}, text, 12, Weight::Regular, c.t.ink2, 4);
-    const double height = std::max(button.isEmpty() ? 0.0 : 30.0, h1) + h2 + 14;
-    if (y + height > r.bottom() - 22)
-        return std::nullopt;
-    c.washIfSelected({r.left(), y, r.width(), height - 1}, thing);
-    c.mark({r.left() + 6, y + 8}, mark);
-    c.paragraph({r.left() + 28, y + 6, headRoom, 200}, head, 12.5, Weight::Medium, c.t.ink, 2);
-    c.paragraph({r.left() + 28, y + 6 + std::max(button.isEmpty() ? 0.0 : 26.0, h1), textWidth, 200}, text, 12,
-                Weight::Regular, c.t.ink2, 4);
-    c.hit({r.left(), y, r.width(), height - 1}, thing, head + QStringLiteral(". ") + text);
-    if (!button.isEmpty())
-        paintButton(c, r.right() - c.width(button, 12, Weight::Medium) - 18, y + 4, button, handle, buttonName);
-    c.hline(r.left(), r.right(), y + height - 1, c.t.hair);
-    return height;
 }
 
 /// While an answer is worked out: what is shown is of before, or nothing yet. Answers whether rows are there to be
@@ -459,6 +462,8 @@ void paintFitList(Canvas& c, const QRectF& r, const View& v, const FitLook& look
         return paintRooms(c, body, v, look);
     case List::GoingIn:
         return paintWays(c, body, v, look);
+    case List::Leads:
+        return paintLeadList(c, body, v, look);
     }
 }
 

@@ -24,7 +24,10 @@ FitPage::FitPage(Context& context, QWidget* parent)
           parent) {
     connect(&context.document, &Document::pathChanged, this, [this] { m_look = {}; });
     connect(&context.selection, &Selection::ghostChanged, this, &FitPage::makeGhost);
-    connect(&context.selection, &Selection::changed, this, [this] { m_drawFirstWay = false; });
+    connect(&context.selection, &Selection::changed, this, [this] {
+        m_drawFirstWay = false;
+        m_look.leadCorner = -1;
+    });
     connect(&context.document, &Document::changed, this, [this] {
         answer();
         drawFirstWay();
@@ -48,6 +51,7 @@ void FitPage::answer() const {
     const Document& d = m_context.document;
     switch (m_look.list) {
     case List::Gaps:
+    case List::Leads:
         return;
     case List::Change:
         if (const auto* gap =
@@ -224,6 +228,9 @@ void FitPage::mousePressEvent(QMouseEvent* event) {
         hit && (hit->is(Act::SlideCut) || hit->is(Act::DragCut) || hit->is(Act::MoveSheet)) ? hit->handle : Handle{};
     const auto* e = m_context.view().evaluation();
     m_partDrag.reset();
+    m_cornerDrag.reset();
+    if (hit && e && event->button() == Qt::LeftButton && pressCorner(*hit, event->position()))
+        return setFocus(Qt::MouseFocusReason);
     if (hit && e && event->button() == Qt::LeftButton && m_look.list != List::GoingIn)
         m_partDrag = PartDrag::at(sheetOf(fitDrawing(inside()), m_context.view(), m_look), *hit, event->position());
     StationPage::mousePressEvent(event);
@@ -231,10 +238,25 @@ void FitPage::mousePressEvent(QMouseEvent* event) {
 
 void FitPage::mouseReleaseEvent(QMouseEvent* event) {
     dropPart(true);
+    dropCorner(true);
     StationPage::mouseReleaseEvent(event);
 }
 
+/// A lead gets a corner where it was double-clicked; everything else is opened.
+void FitPage::mouseDoubleClickEvent(QMouseEvent* event) {
+    const Hit* hit = hitAt(event->position());
+    const bool onDrawing = fitDrawing(inside()).contains(event->position());
+    const auto* lead = hit ? std::get_if<core::LeadRef>(&hit->thing) : nullptr;
+    if (!lead || !onDrawing || event->button() != Qt::LeftButton)
+        return StationPage::mouseDoubleClickEvent(event);
+    m_context.selection.select(core::LeadRef(*lead));
+    const QPointF at = event->position();
+    addCorner(&at);
+}
+
 void FitPage::mouseMoveEvent(QMouseEvent* event) {
+    if (m_cornerDrag && event->buttons() & Qt::LeftButton)
+        return dragCorner(event->position(), event->modifiers() & Qt::AltModifier);
     if (m_partDrag && event->buttons() & Qt::LeftButton)
         return dragPart(event->position(), event->modifiers() & Qt::AltModifier);
     if (event->buttons() & (Qt::LeftButton | Qt::MiddleButton)) {
@@ -304,6 +326,8 @@ void FitPage::clicked(const Hit& hit) {
         return apply(static_cast<std::size_t>(hit.handle.row));
     case Act::EditBox:
         return editBox(true);
+    case Act::StateCorners:
+        return Q_EMIT cornersWanted(std::get<core::LeadRef>(hit.handle.of), static_cast<std::size_t>(hit.handle.row));
     case Act::AddPart:
         return Q_EMIT addPartWanted();
     case Act::FillIn:
@@ -357,6 +381,8 @@ void FitPage::moveToNextEdge() {
 }
 
 void FitPage::nudgePart(Axis axis, double mm) {
+    if (nudgeCorner(axis, mm))
+        return;
     const auto* part = std::get_if<core::PartRef>(&m_context.selection.thing());
     const auto* e = m_context.view().evaluation();
     if (!part || !e || !e->build.at(part->mount))
@@ -372,6 +398,10 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
     const QPointF middle = inside().center();
     if (event->key() == Qt::Key_Escape && m_partDrag && m_partDrag->moving)
         return dropPart(false);
+    if (event->key() == Qt::Key_Escape && m_cornerDrag)
+        return dropCorner(false);
+    if (leadKey(event->key()))
+        return;
     switch (event->key()) {
     case Qt::Key_E:
         return editBox(true);
@@ -393,6 +423,8 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
         return choose(List::Room);
     case Qt::Key_I:
         return choose(List::GoingIn);
+    case Qt::Key_L:
+        return choose(List::Leads);
     case Qt::Key_S:
         return nextSort();
     case Qt::Key_D:

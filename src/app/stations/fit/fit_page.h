@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/stations/fit/lead_drag.h"
 #include "app/stations/fit/part_drag.h"
 #include "app/stations/station_page.h"
 
@@ -29,6 +30,8 @@ public:
     void apply(std::size_t row);
     /// The case on the drawing instead of the sections; key E.
     void editBox(bool on);
+    /// The lead that is selected follows the edges of the case again.
+    void straightenLead();
     [[nodiscard]] BoxEditor* boxEditor() const { return m_boxEditor; }
 
 Q_SIGNALS:
@@ -36,12 +39,14 @@ Q_SIGNALS:
     void fillInWanted();
     void addPartWanted();
     void sheetWanted();
+    void cornersWanted(const core::LeadRef& lead, std::size_t end);
 
 protected:
     void clicked(const Hit& hit) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
     void wheelEvent(QWheelEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
@@ -59,6 +64,22 @@ private:
     void dropPart(bool take);
     void nextOverlay();
     std::optional<PartDrag> m_partDrag;
+    // ---- leads: fit_leads_page.cpp ----
+    [[nodiscard]] const core::fit::LeadRoute* selectedLead() const;
+    void chooseCorner(int corner);
+    void tryWay(const LeadWay& way);
+    void takeWay(LeadWay way, int corner);
+    bool pressCorner(const Hit& hit, const QPointF& at);
+    void dragCorner(const QPointF& at, bool fine);
+    void dropCorner(bool take);
+    void addCorner(const QPointF* at);
+    void removeCorner();
+    bool nudgeCorner(core::Axis axis, double mm);
+    void nextCorner();
+    bool leadKey(int key);
+    std::optional<CornerDrag> m_cornerDrag;
+    std::optional<core::fit::LeadRoute> m_leadTrial;
+    std::size_t m_leadEnd = 0;
     void scrollList(int rows);
     void scrollToTop();
     BoxEditor* m_boxEditor = nullptr; ///< made when it is asked for

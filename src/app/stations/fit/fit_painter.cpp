@@ -189,7 +189,7 @@ void paintSheet(Canvas& c, const View& v, const FitLook& look, const Sheet& s, c
     paintCutLines(c, s);
     keepOffCutLetters(s, labels);
     paintSizes(c, v, s);
-    if (look.list != FitLook::List::GoingIn)
+    if (look.list != FitLook::List::GoingIn && look.list != FitLook::List::Leads)
         paintPins(c, v, look, s, labels);
     if (look.over.empty())
         return;

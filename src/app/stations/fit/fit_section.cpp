@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/fit_section.h"
 
+#include "app/stations/fit/fit_leads.h"
+
 #include "core/fit/section_drawing.h"
 
 namespace app {
@@ -190,6 +192,7 @@ void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& loo
         }
     paintGhost(c, s, v, look);
     paintWalls(c, s, e.build);
+    paintLeads(c, s, v, look, labels); // below the names of parts
     for (const auto& [r, name] : names) {
         const QString shown = c.elided(name, r.width() - 10, 12, Weight::Medium);
         if (const auto at = labels.place({c.width(shown, 12, Weight::Medium) + 8, 18}, r.center(), 60, r))

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/form_dialog.h"
 
+#include "app/ui/fields/points_edit.h"
+
 #include "core/explain/fit_words.h"
 
 #include "app/ui/fields/sources.h"
@@ -47,6 +49,12 @@ bool FormDialog::fieldsTaken() {
     for (NumberBox* box : findChildren<NumberBox*>())
         if (!box->takeTyped()) {
             box->setFocus(Qt::OtherFocusReason);
+            return false;
+        }
+    for (PointsEdit* edit : findChildren<PointsEdit*>())
+        if (const auto points = edit->points(); !points) {
+            edit->setFocus(Qt::OtherFocusReason);
+            say(qs(points.error().text()));
             return false;
         }
     return true;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/fields/field_rows.h"
 
+#include "app/ui/fields/points_edit.h"
+
 #include <QCheckBox>
 #include <QCoreApplication>
 #include <QHBoxLayout>
@@ -144,6 +146,20 @@ void FieldRows::addSizes(const core::NumberField& field) {
     source->setObjectName(QStringLiteral("source"));
 }
 
+/// What is wrong with what stands there is said where the dialog says so.
+void FieldRows::addPoints(const core::NumberField& field) {
+    auto* edit = new PointsEdit(m_form.m_context, field, 3, &m_form);
+    QObject::connect(edit, &QPlainTextEdit::textChanged, &m_form, [this, edit] {
+        if (m_showing)
+            return;
+        const auto points = edit->points();
+        m_form.say(points ? QString() : qs(points.error().text()));
+        if (points)
+            tell();
+    });
+    put(field, edit, {.about = field});
+}
+
 FieldRows::Row* FieldRows::row(std::string_view key) {
     const auto it = std::find_if(m_rows.begin(), m_rows.end(), [&](const Row& r) { return r.about.key == key; });
     return it == m_rows.end() ? nullptr : &*it;
@@ -182,6 +198,23 @@ void FieldRows::showSizes(Row&, const core::Size3& sizes) {
     const std::array keys{"width", "height", "depth"};
     for (std::size_t i = 0; i < 3; ++i)
         showNumber(*row(keys[i]), 0, sizes[i].value.mm());
+}
+
+void FieldRows::showPoints(Row& row, const Points& points) {
+    const QScopedValueRollback quiet(m_showing, true);
+    PointsEdit::Points all;
+    for (const auto& point : points)
+        all.emplace_back(point.begin(), point.end());
+    static_cast<PointsEdit*>(row.widget)->show(all);
+}
+std::optional<FieldRows::Points> FieldRows::points(const Row& row) const {
+    const auto typed = static_cast<PointsEdit*>(row.widget)->points();
+    if (!typed)
+        return std::nullopt;
+    Points points;
+    for (const auto& point : *typed)
+        points.push_back({point[0], point[1], point[2]});
+    return points;
 }
 
 bool FieldRows::flag(const Row& row) const { return static_cast<QCheckBox*>(row.widget)->isChecked(); }

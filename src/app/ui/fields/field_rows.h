@@ -57,6 +57,8 @@ private:
         QWidget* widget = nullptr;
     };
 
+    using Points = std::vector<std::array<double, 3>>;
+
     // ---- what the field list is handed to ----
     template <class Self> struct Archive {
         template <class F, class T> void operator()(const F& field, T& value) { self().one(field, value); }
@@ -90,6 +92,8 @@ private:
                 rows.addNumbers(field, 1, std::integral<T>);
             else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
                 rows.addNumbers(field, std::tuple_size_v<T>, false);
+            else if constexpr (std::same_as<T, Points>)
+                rows.addPoints(field);
             else if constexpr (core::Chosen<T>)
                 rows.offers(field) ? rows.addText(field, false) : rows.addChoice(field, labelsOf<T>());
             else if constexpr (std::same_as<T, std::string> || std::same_as<T, std::vector<std::string>> ||
@@ -117,6 +121,8 @@ private:
             else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
                 for (std::size_t i = 0; i < value.size(); ++i)
                     rows.showNumber(*row, i, value[i]);
+            else if constexpr (std::same_as<T, Points>)
+                rows.showPoints(*row, value);
             else if constexpr (core::Chosen<T>)
                 row->named ? rows.showText(*row, qs(core::choiceWord(value))) : rows.showChoice(*row, indexOf(value));
             else if constexpr (std::same_as<T, std::string>)
@@ -149,6 +155,8 @@ private:
             else if constexpr (std::same_as<T, std::array<double, 3>> || std::same_as<T, std::array<double, 2>>)
                 for (std::size_t i = 0; i < value.size(); ++i)
                     value[i] = rows.number(*row, i).value_or(value[i]);
+            else if constexpr (std::same_as<T, Points>)
+                value = rows.points(*row).value_or(value);
             else if constexpr (core::Chosen<T>)
                 value = row->named
                             ? core::choiceFrom<T>(rows.text(*row).value_or(QString()).toStdString()).value_or(value)
@@ -188,6 +196,10 @@ private:
     void addChoice(const core::Field& field, const QStringList& labels);
     void addText(const core::Field& field, bool several);
     void addSizes(const core::NumberField& field);
+    void addPoints(const core::NumberField& field);
+    void showPoints(Row& row, const Points& points);
+    /// Nothing while something stands there that is no point.
+    [[nodiscard]] std::optional<Points> points(const Row& row) const;
     void put(const core::Field& field, QWidget* widget, Row row);
     void showFlag(Row& row, bool value);
     void showNumber(Row& row, std::size_t i, double value);

@@ -2,15 +2,14 @@
 #include "app/ui/fields/struct_form.h"
 
 #include "app/ui/fields/number_box.h"
+#include "app/ui/fields/points_edit.h"
 #include "app/ui/fields/struct_rows.h"
-#include "core/base/text.h"
 #include "core/explain/fit_words.h"
 
 #include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLineEdit>
-#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QScopedValueRollback>
 
@@ -48,29 +47,6 @@ Json countsFrom(const QString& text) {
     return counts;
 }
 
-/// Points one a line, numbers apart by blanks, tabs or semicolons, as they come from a table; nothing where a line
-/// holds something else.
-std::optional<Json> pointsFrom(const QString& text, int count) {
-    Json points = Json::array();
-    for (const QString& line : text.split(QLatin1Char('\n'), Qt::SkipEmptyParts)) {
-        QString plain = line;
-        plain.replace(QLatin1Char(','), QLatin1Char('.')).replace(QLatin1Char(';'), QLatin1Char(' '));
-        const QStringList words = plain.simplified().split(QLatin1Char(' '), Qt::SkipEmptyParts);
-        if (words.isEmpty())
-            continue;
-        Json point = Json::array();
-        for (const QString& word : words) {
-            const auto n = core::numberFrom(word.toStdString());
-            if (!n)
-                return std::nullopt;
-            point.push_back(*n);
-        }
-        if (static_cast<int>(point.size()) != count)
-            return std::nullopt;
-        points.push_back(point);
-    }
-    return points;
-}
 } // namespace
 
 StructForm::StructForm(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
@@ -327,28 +303,22 @@ void StructForm::addNumbers(const core::FieldOutline& field) {
     put(field, row);
 }
 
-/// Points of a route: a line each, so that a table can be pasted.
+/// Points of a route.
 void StructForm::addPoints(const core::FieldOutline& field) {
     const std::string key = field.about.key;
-    auto* edit = new QPlainTextEdit(this);
-    edit->setFixedHeight(84);
-    edit->setTabChangesFocus(true);
-    edit->setPlaceholderText(tr("one point a line: x y z"));
-    QStringList lines;
+    auto* edit = new PointsEdit(m_context, field.about, field.items.back(), this);
+    PointsEdit::Points now;
     for (const Json& point : held(field)) {
-        QStringList words;
+        now.emplace_back();
         for (const Json& n : point)
-            words << qs(core::shortest(numberOf(n)));
-        lines << words.join(QLatin1Char(' '));
+            now.back().push_back(numberOf(n));
     }
-    edit->setPlainText(lines.join(QLatin1Char('\n')));
-    const int count = field.items.back();
-    connect(edit, &QPlainTextEdit::textChanged, this, [this, key, edit, count] {
-        const auto points = pointsFrom(edit->toPlainText(), count);
-        Q_EMIT refused(points ? QString()
-                              : tr("Each line holds %1 numbers: what stands there is not taken yet").arg(count));
+    edit->show(now);
+    connect(edit, &QPlainTextEdit::textChanged, this, [this, key, edit] {
+        const auto points = edit->points();
+        Q_EMIT refused(points ? QString() : tr("%1; not taken yet").arg(qs(points.error().text())));
         if (points)
-            set(key, *points);
+            set(key, Json(*points));
     });
     put(field, edit);
 }

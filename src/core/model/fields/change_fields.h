@@ -106,6 +106,15 @@ MD_CHANGE(SetFouling, "dust", "Dust in a screen",
       v.fouling, 2.0);
 }
 
+MD_CHANGE(RouteLead, "route", "Way of a lead",
+          "The corners of a lead between its plugs, in the axes of the case; without any it follows the edges.") {
+    a(text("part", "Lead").naming(Names::JoinedLead), v.part);
+    a(text("from", "From").naming(Names::JoinedEnd), v.from, std::string{});
+    a(text("to", "To", "Empty: its first end").naming(Names::RoutedEnd), v.to, std::string{});
+    a(number("points_mm", unit::mm, -2000, 2000, "Corners", "From the case's inner corner at the left, front, bottom"),
+      v.pointsMm, {});
+}
+
 /// "do" and the fields of that change.
 MD_FIELDS(Change, "change", "One change of a revision: \"do\" says which, the other keys what.") { a.oneOf(v); }
 

@@ -63,6 +63,7 @@ enum class Names {
     ServedEnd,
     JoinedLead,
     JoinedEnd,
+    RoutedEnd,
     AngledWay,
     Plug
 };

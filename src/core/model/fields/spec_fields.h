@@ -106,6 +106,13 @@ MD_FIELDS(CableSpec, "cable", "What only a cable has.") {
     a(number("length_mm", unit::mm, 1, 5000, "Length, plug to plug"), v.lengthMm, 500.0);
     a(text("family", "Family of modular leads", "Left out: any supply"), v.family, std::string{});
     a(number("limit_w", unit::watt, 0, 5000, "It passes at most", "0: the limit of its plugs"), v.limitW, 0.0);
+    a(stated("width_mm", unit::mm, 1, 200, "Width", "Of a flat one, as risers are; left out: it is round"), v.widthMm,
+      0.0);
+    a(stated("thickness_mm", unit::mm, 0.2, 60, "Thickness", "Of a round one its diameter; 0: 6 mm, a flat one 2 mm"),
+      v.thicknessMm, 0.0);
+    a(stated("bend_mm", unit::mm, 0.5, 500, "Least bend radius",
+             "Of its middle line; 0: three times its thickness, a flat one 10 mm"),
+      v.bendMm, 0.0);
 }
 MD_FIELDS(DriveSpec, "drive", "What only a drive has.") {
     a(choice("form", "Form").by("PCI Express M.2 specification"), v.form, DriveForm::M2Bare);
