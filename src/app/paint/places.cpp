@@ -6,10 +6,13 @@
 namespace app {
 
 const Hit* placeAt(const Places& places, const QPointF& at) {
-    const auto area = [](const Hit& hit) { return hit.rect.width() * hit.rect.height(); };
+    // A grip wins over what it lies on, else what is smaller.
+    const auto rank = [](const Hit& hit) {
+        return std::pair(!hit.is(Act::DragCorner), hit.rect.width() * hit.rect.height());
+    };
     const Hit* best = nullptr;
     for (const Hit& hit : places)
-        if (hit.rect.contains(at) && (!best || area(hit) < area(*best)))
+        if (hit.rect.contains(at) && (!best || rank(hit) < rank(*best)))
             best = &hit;
     return best;
 }

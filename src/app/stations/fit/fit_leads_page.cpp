@@ -54,13 +54,17 @@ void FitPage::takeWay(LeadWay way, int corner) {
     chooseCorner(done ? corner : -1);
 }
 
+/// Corners behind each other on a section: the one that was chosen, else the first.
 bool FitPage::pressCorner(const Hit& hit, const QPointF& at) {
     if (!hit.is(Act::DragCorner) || !selectedLead())
         return false;
-    const LeadRoute& route = *selectedLead();
-    m_cornerDrag = CornerDrag::at(sheetOf(fitDrawing(inside()), m_context.view(), m_look), route,
-                                  static_cast<std::size_t>(hit.handle.row), at);
-    chooseCorner(hit.handle.row);
+    const bool chosen = std::any_of(m_hits.begin(), m_hits.end(), [&](const Hit& h) {
+        return h.is(Act::DragCorner) && h.handle.row == m_look.leadCorner && h.rect.contains(at);
+    });
+    const int corner = chosen ? m_look.leadCorner : hit.handle.row;
+    m_cornerDrag = CornerDrag::at(sheetOf(fitDrawing(inside()), m_context.view(), m_look), *selectedLead(),
+                                  static_cast<std::size_t>(corner), at);
+    chooseCorner(corner);
     return m_cornerDrag.has_value();
 }
 
