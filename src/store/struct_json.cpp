@@ -12,7 +12,7 @@ Json partJson(const core::Part& part) {
     return std::move(writer.json);
 }
 
-core::Result<core::Part> partFrom(const Json& json) {
+core::Result<core::Part> unfinishedPart(const Json& json) {
     core::Part part;
     std::vector<core::Problem> warnings;
     try {
@@ -23,6 +23,14 @@ core::Result<core::Part> partFrom(const Json& json) {
     } catch (const Json::exception& e) {
         return core::problem("part", e.what(), "check its fields");
     }
+    return part;
+}
+
+core::Result<core::Part> partFrom(const Json& json) {
+    auto read = unfinishedPart(json);
+    if (!read)
+        return read;
+    core::Part part = std::move(*read);
     core::Project carrier;
     carrier.shelf.push_back(part);
     for (core::Problem wrong : core::validate(carrier)) {

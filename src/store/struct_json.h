@@ -11,4 +11,8 @@ namespace store {
 /// "case.openings[2].size_mm[0]".
 [[nodiscard]] core::Result<core::Part> partFrom(const Json& json);
 
+/// The same of a part that is still being stated: what does not belong together yet is taken as it is. Errors: a field
+/// that cannot be read or is out of its range.
+[[nodiscard]] core::Result<core::Part> unfinishedPart(const Json& json);
+
 } // namespace store

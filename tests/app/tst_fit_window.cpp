@@ -150,6 +150,56 @@ private slots:
         QCOMPARE(fit->look().over, std::string());
         QCOMPARE(fit->grab().toImage(), plain);
     }
+    /// Any other revision, from the menu of its card; what differs is told from where their lines part.
+    void anyTwoRevisionsAreLaidOver() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* fit = fitOf(w);
+        const auto overlay = [&](const char* id) {
+            for (QAction* action : w.window->menuOf(core::RevisionRef{id})->actions())
+                if (action->text().contains("over the sections"))
+                    return action->trigger(), true;
+            return false;
+        };
+        QVERIFY(!overlay("R11")); // itself
+        QVERIFY(overlay("R9"));
+        QCOMPARE(w.window->station(), 1);
+        QCOMPARE(fit->look().over, std::string("R9"));
+        (void)w.document().result("R9");
+        const QString words =
+            support::paintedWords(
+                [&](app::Canvas& c, const QRectF& r) { app::paintFit(c, r, w.context.view(), fit->look()); },
+                {900, 700})
+                .join(' ');
+        QVERIFY2(words.contains("here and not there: R10"), qPrintable(words));
+        QVERIFY(overlay("R9"));
+        QCOMPARE(fit->look().over, std::string());
+    }
+    /// X: the next of the ways its place has; where there is one, that is said.
+    void aPartIsTurned() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        w.window->setStation(1);
+        auto* fit = fitOf(w);
+        const auto variant = [&] { return w.document().result().evaluation->build.at("front-bay")->variant; };
+        w.context.selection.select(core::PartRef{"front-bay"});
+        const int steps = w.document().undoStack().count();
+        std::set<std::string> seen{variant()};
+        QTest::keyClick(fit, Qt::Key_X);
+        QVERIFY(!seen.contains(variant()));
+        QCOMPARE(w.document().undoStack().count(), steps + 1);
+        for (int i = 0; i < 4 && !variant().empty(); ++i)
+            QTest::keyClick(fit, Qt::Key_X);
+        QVERIFY(variant().empty());
+        QSignalSpy refused(fit, &app::FitPage::refused);
+        w.context.selection.select(core::PartRef{"tray"});
+        QTest::keyClick(fit, Qt::Key_X);
+        QCOMPARE(refused.count(), 1);
+    }
     /// A part is dragged on a section: a ghost says what would be short, one step of undo takes it back, Esc drops it.
     void aPartIsDragged() {
         Window w;

@@ -139,7 +139,9 @@ private slots:
         QCOMPARE_LE(std::abs(corners(w)[static_cast<std::size_t>(corner)][2] - moved[2] - 0.5), 1e-9);
         QTest::keyClick(fit, Qt::Key_Insert);
         QCOMPARE(corners(w).size(), before.size() + 2);
-        QTest::keyClick(fit, Qt::Key_Backspace);
+        w.window->activateWindow();
+        fit->setFocus();
+        QTest::keyClick(fit, Qt::Key_Delete); // the corner, not the lead
         QCOMPARE(corners(w).size(), before.size() + 1);
         const int last = fit->look().leadCorner;
         QTest::keyClick(fit, Qt::Key_N);

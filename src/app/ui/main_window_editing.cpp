@@ -212,10 +212,20 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
             m_context.selection.select(thing);
             fitPage()->setFocus(Qt::ShortcutFocusReason);
         });
+        act(tr("Sit the other &way at its place"), QKeySequence(Qt::Key_X), [this, thing] {
+            m_context.selection.select(thing);
+            fitPage()->turnPart();
+        });
         act(tr("Roo&m left at the places"), QKeySequence(Qt::Key_R), list(FitLook::List::Room));
         act(tr("How parts &go in"), QKeySequence(Qt::Key_I), list(FitLook::List::GoingIn));
     } else if (isRunOrRevision(thing)) {
         add(tr("Re&name ..."), QKeySequence(Qt::Key_F2), &MainWindow::renameThing);
+        if (const auto* revision = std::get_if<core::RevisionRef>(&thing);
+            revision && revision->id != m_context.document.revision())
+            act(tr("&Lay it over the sections, in grey"), {}, [this, id = revision->id] {
+                setStation(1);
+                fitPage()->layOver(id);
+            });
         add(tr("&Delete"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
     } else if (std::holds_alternative<core::LeadRef>(thing)) {
         add(tr("Co&rners ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);

@@ -176,7 +176,13 @@ void addRun(PlacedBody& out, const Placed& p, const Body& body) {
                                    .thicknessMm = body.size[1].value.mm(),
                                    .bendMm = body.bendMm,
                                    .flat = turnOf(p.frame)[2]});
-    boundsOf(out);
+    if (out.primitives.empty()) { // no route yet: a point
+        const Point start = inCase(p, at);
+        for (std::size_t k = 0; k < 3; ++k)
+            out.low[k] = out.high[k] = Length::fromMm(start[k]);
+    } else {
+        boundsOf(out);
+    }
 }
 
 void addPlate(PlacedBody& out, const Placed& p, const Body& body, const Turn& turn) {

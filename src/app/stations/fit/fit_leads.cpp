@@ -179,7 +179,7 @@ void paintLeads(Canvas& c, const Section& s, const View& v, const FitLook& look,
 void paintLeadList(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     const auto& routes = v.evaluation()->wiring.routes;
     c.second({r.left(), r.top(), r.width(), 22},
-             c.elided(routes.empty() ? QString() : QObject::tr("drag corners, double-click adds, Backspace removes"),
+             c.elided(routes.empty() ? QString() : QObject::tr("drag corners, double-click adds, Delete removes"),
                       r.width(), 11.5),
              Qt::AlignLeft | Qt::AlignVCenter, 11.5);
     double y = r.top() + 26;

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/fit_page.h"
 
+#include <QKeyEvent>
+
 #include <cmath>
 
 // Leads of Fit: their corners dragged, moved by keys, put in and taken out.
@@ -138,7 +140,10 @@ bool FitPage::leadKey(int key) {
     case Qt::Key_Insert:
         addCorner(nullptr);
         return true;
+    case Qt::Key_Delete:
     case Qt::Key_Backspace:
+        if (m_look.leadCorner < 0)
+            return false;
         removeCorner();
         return true;
     case Qt::Key_N:
@@ -147,6 +152,18 @@ bool FitPage::leadKey(int key) {
     default:
         return false;
     }
+}
+
+/// While a corner is chosen the keys that take something out are about it, and Esc drops what is dragged.
+bool FitPage::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        const bool takesOut = key == Qt::Key_Delete || key == Qt::Key_Backspace;
+        if ((takesOut && m_look.leadCorner >= 0 && selectedLead()) ||
+            (key == Qt::Key_Escape && (m_cornerDrag || m_partDrag)))
+            event->accept();
+    }
+    return StationPage::event(event);
 }
 
 } // namespace app

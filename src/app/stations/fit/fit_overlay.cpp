@@ -15,6 +15,33 @@ bool isThere(const core::Build& build, const core::Opening& o) {
     return same && same->side == o.side && same->centreMm == o.centreMm && same->sizeMm == o.sizeMm;
 }
 
+/// What the revisions of one line of descent changed that those of the other did not, and why.
+QStringList changesOf(const View& v, const std::string& id, const std::string& without) {
+    const auto mine = core::lineage(v.project(), id), theirs = core::lineage(v.project(), without);
+    QStringList all;
+    if (!mine || !theirs)
+        return all;
+    for (const core::Revision* r : *mine) {
+        if (std::find(theirs->begin(), theirs->end(), r) != theirs->end())
+            continue;
+        QString words = QStringLiteral("%1: %2").arg(qs(r->id), v.words(v.document.words(r->id)));
+        if (!r->note.empty())
+            words += QStringLiteral(" (%1)").arg(qs(r->note));
+        all << words;
+    }
+    return all;
+}
+
+QString whatDiffers(const View& v, const std::string& now, const std::string& other) {
+    QString words = QObject::tr("Grey: %1").arg(qs(other));
+    const QStringList since = changesOf(v, now, other), only = changesOf(v, other, now);
+    if (!since.isEmpty())
+        words += QObject::tr("; here and not there: %1").arg(since.join(QStringLiteral("; ")));
+    if (!only.isEmpty())
+        words += QObject::tr("; there and not here: %1").arg(only.join(QStringLiteral("; ")));
+    return words;
+}
+
 QRectF rectOf(const Section& s, const core::box::Extent& e) {
     return QRectF(s.point(e.low), s.point(e.high)).normalized();
 }
@@ -48,12 +75,7 @@ void paintOverlay(Canvas& c, const Sheet& s, const View& v, const core::Build& o
     const auto bodies = core::fit::bodiesOf(other);
     for (const Section* section : {&s.front, &s.side, &s.above})
         paintOn(c, *section, now, other, bodies);
-    const core::Revision* revision = v.project().revision(now.revision);
-    QString words = QObject::tr("Grey: %1").arg(qs(other.revision));
-    if (revision && revision->parent == other.revision)
-        words += QObject::tr("; since then %1").arg(v.words(v.document.words(now.revision)));
-    if (revision && !revision->note.empty())
-        words += QStringLiteral(" (") + qs(revision->note) + QLatin1Char(')');
+    const QString words = whatDiffers(v, now.revision, other.revision);
     // Under the front, beside the view from above, where nothing is drawn; a zoomed drawing has it at its upper edge.
     const double top = s.front.paper.bottom() + 116;
     QRectF note(s.front.paper.left(), top, s.above.paper.left() - s.front.paper.left() - 30,

@@ -193,6 +193,29 @@ void FitPage::nextOverlay() {
     update();
 }
 
+void FitPage::layOver(const std::string& revision) {
+    m_look.over = m_look.over == revision || revision == m_context.document.revision() ? std::string{} : revision;
+    update();
+}
+
+void FitPage::turnPart() {
+    const auto* e = m_context.view().evaluation();
+    const core::Placed* p = e ? e->build.at(core::mountOf(m_context.selection.thing())) : nullptr;
+    const core::Mount* mount = p ? core::mountAt(e->build, p->mount) : nullptr;
+    if (!mount)
+        return;
+    if (mount->variants.empty())
+        return Q_EMIT refused({p->name, "its place has one way to sit there",
+                               "state another way of the place in Edit the box; a fan is turned round with F in Air"});
+    std::vector<std::string> ways{{}};
+    for (const core::MountVariant& way : mount->variants)
+        ways.push_back(way.id);
+    const auto now = std::find(ways.begin(), ways.end(), p->variant);
+    const std::string next = now == ways.end() || now + 1 == ways.end() ? std::string{} : *(now + 1);
+    if (const auto done = m_context.document.addChange(core::ChooseVariant{p->mount, next}); !done)
+        Q_EMIT refused(done.error());
+}
+
 void FitPage::editBox(bool on) {
     if (on && m_context.document.project().revisions.empty())
         return;
@@ -407,6 +430,8 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
         return editBox(true);
     case Qt::Key_O:
         return nextOverlay();
+    case Qt::Key_X:
+        return turnPart();
     case Qt::Key_A:
         return chooseCut(Axis::Y);
     case Qt::Key_B:

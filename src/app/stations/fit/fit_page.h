@@ -30,6 +30,10 @@ public:
     void apply(std::size_t row);
     /// The case on the drawing instead of the sections; key E.
     void editBox(bool on);
+    /// Another revision in grey over the sections; the same again: none.
+    void layOver(const std::string& revision);
+    /// The part that is selected sits another way at its place: the next of its variants.
+    void turnPart();
     /// The lead that is selected follows the edges of the case again.
     void straightenLead();
     [[nodiscard]] BoxEditor* boxEditor() const { return m_boxEditor; }
@@ -50,6 +54,7 @@ protected:
     void wheelEvent(QWheelEvent* event) override;
     void resizeEvent(QResizeEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    bool event(QEvent* event) override;
 
 private:
     void dragTo(const Handle& handle, double x);

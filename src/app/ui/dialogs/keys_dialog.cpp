@@ -65,13 +65,16 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
              {{tr("A, B, C"), tr("Section from the side, the front, from above")},
               {tr("Arrows, Shift+arrows"), tr("Move the cut by 1 or 10 mm")},
               {tr("End"), tr("Cut at the next edge")},
-              {tr("G, M, T, R, I"), tr("Gaps, what would mend, what to measure, room left, going in")},
+              {tr("G, M, T, R, I, L"), tr("Gaps, what would mend, what to measure, room left, going in, leads")},
+              {tr("Insert, Delete, N"), tr("Of the lead selected: a corner more, one less, the next one")},
+              {tr("X"), tr("Sit the selected part the other way its place has")},
               {tr("S, D"), tr("Sort the gaps, show fewer of them")},
               {tr("Page up and down"), tr("Scroll the list")},
               {tr("E"), tr("Edit the box: walls, chambers, vents and places")},
               {tr("O"), tr("Lay the revision it came from, then the baseline, over the sections")},
               {tr("+, -, 0"), tr("Larger, smaller, all of it")},
-              {tr("Alt+arrows, Alt+Page up and down"), tr("Nudge the selected part by 0.5 mm, with Shift by 5")}});
+              {tr("Alt+arrows, Alt+Page up and down"),
+               tr("Nudge the selected part, or corner of a lead, by 0.5 mm, with Shift by 5")}});
     addGroup(tree, tr("Revisions"), {{tr("Up, Down"), tr("The revision above or below")}});
     layout->addWidget(tree);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);

@@ -49,6 +49,12 @@ void StructEditor::start(const std::string& name, const QString& title, Json val
     go({});
 }
 
+void StructEditor::set(Json value) {
+    m_root = std::move(value);
+    go(m_path);
+    Q_EMIT edited();
+}
+
 Json* StructEditor::at(std::size_t depth) {
     Json* place = &m_root;
     for (std::size_t i = 0; i < depth; ++i) {
@@ -82,6 +88,7 @@ void StructEditor::go(const std::vector<Step>& path) {
     while (!m_path.empty() && !at(m_path.size()))
         m_path.pop_back();
     showPage();
+    Q_EMIT went();
 }
 
 void StructEditor::showPage() {

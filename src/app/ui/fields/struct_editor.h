@@ -16,6 +16,8 @@ public:
     StructEditor(Context& context, QWidget* parent);
     void start(const std::string& name, const QString& title, store::Json value, std::set<std::string> without = {});
     [[nodiscard]] const store::Json& value() const { return m_root; }
+    /// Another value on the same page, e.g. after something was moved on a drawing.
+    void set(store::Json value);
     [[nodiscard]] const std::vector<Step>& path() const { return m_path; }
     /// Opens a page; a path that is not there leads as far as there is something.
     void go(const std::vector<Step>& path);
@@ -23,6 +25,7 @@ public:
 
 Q_SIGNALS:
     void edited();
+    void went(); ///< to another page
     void refused(const QString& why);
 
 private:

@@ -174,7 +174,7 @@ void StructForm::addStructs(const core::FieldOutline& field) {
     const Json items = m_value.contains(key) ? m_value[key] : Json::array();
     for (std::size_t i = 0; i < items.size(); ++i)
         list->addItem(titleOf(items[i], i));
-    list->setFixedHeight(std::clamp(static_cast<int>(items.size()) * 20 + 6, 26, 106));
+    list->setFixedHeight(std::clamp(static_cast<int>(items.size()) * 24 + 6, 30, 126));
     column->addWidget(list);
     auto* buttons = new QHBoxLayout;
     buttons->setSpacing(4);
