@@ -117,29 +117,6 @@ Json schemaOf(const StructOutline& s, const Json& first = Json::object()) {
     return j;
 }
 
-/// What the envelope of a file adds to the structs: where the readings of a run stand.
-std::vector<StructOutline> fileOutlines() {
-    auto all = core::outlines();
-    for (StructOutline& s : all)
-        if (s.name == "run") {
-            const auto add = [&](core::Field field, bool required) -> FieldOutline& {
-                FieldOutline f{.required = required};
-                static_cast<core::Field&>(f.about) = field;
-                return s.fields.emplace_back(std::move(f));
-            };
-            add(core::text("file", "Readings", "A file inside the folder, e.g. runs/first.csv"), true);
-            add(core::text("original", "Log",
-                           "The log it was read in from, inside the folder, where that says more than the readings"),
-                false);
-            FieldOutline& channels =
-                add(core::list("channels", "Columns", "What they are; left out: told from their headings"), false);
-            channels.holds = Holds::Struct;
-            channels.structName = "channel";
-            channels.items = {0};
-        }
-    return all;
-}
-
 /// A part must say what only its kind has, where something of it is required.
 Json requiredByKind(const std::vector<StructOutline>& all) {
     Json rules = Json::array();
@@ -241,6 +218,28 @@ std::string table(const StructOutline& s) {
 
 } // namespace
 
+std::vector<StructOutline> fileOutlines() {
+    auto all = core::outlines();
+    for (StructOutline& s : all)
+        if (s.name == "run") {
+            const auto add = [&](core::Field field, bool required) -> FieldOutline& {
+                FieldOutline f{.required = required};
+                static_cast<core::Field&>(f.about) = field;
+                return s.fields.emplace_back(std::move(f));
+            };
+            add(core::text("file", "Readings", "A file inside the folder, e.g. runs/first.csv"), true);
+            add(core::text("original", "Log",
+                           "The log it was read in from, inside the folder, where that says more than the readings"),
+                false);
+            FieldOutline& channels =
+                add(core::list("channels", "Columns", "What they are; left out: told from their headings"), false);
+            channels.holds = Holds::Struct;
+            channels.structName = "channel";
+            channels.items = {0};
+        }
+    return all;
+}
+
 Json projectSchema() {
     const auto all = fileOutlines();
     Json schema = head("Mini Draft project", "project.json of an interchange folder. docs/format.md says it in words.");
@@ -278,11 +277,73 @@ Json shelfSchema() {
     return schema;
 }
 
+std::vector<Way> waysInWindow() {
+    const auto all = fileOutlines();
+    std::vector<Way> ways{{"project", false, {}}, {"run", true, {}}};
+    for (std::size_t i = 0; i < ways.size(); ++i) { // grows on the way
+        const Way way = ways[i];
+        const auto s = std::find_if(all.begin(), all.end(), [&](const auto& o) { return o.name == way.structName; });
+        if (s == all.end())
+            continue;
+        for (const FieldOutline& f : s->fields) {
+            const bool known =
+                std::any_of(ways.begin(), ways.end(), [&](const Way& w) { return w.structName == f.structName; });
+            if (f.holds != Holds::Struct || known)
+                continue;
+            Way further{f.structName, way.ofRun, way.path};
+            further.path.emplace_back(f.about.key);
+            ways.push_back(std::move(further));
+        }
+    }
+    return ways;
+}
+
+namespace {
+
+/// The quicker ways of what has a place of its own; every entry is driven by a test of the window.
+std::string quickerWay(const std::string& name) {
+    static const std::map<std::string, std::string> ways{
+        {"brief", "Edit, Brief (Ctrl+B)"},
+        {"target", "Edit, Brief (Ctrl+B)"},
+        {"printer", "Edit, Printer for made parts"},
+        {"need", "Fit, a gap, Edit, Need of the selected gap (Ctrl+G)"},
+        {"part", "Add a part (Ctrl+Shift+A); Enter on a part; its menu, All details"},
+        {"body", "menu of the part, All details: dragged on its three sides"},
+        {"port", "menu of the part, All details: dragged on its three sides"},
+        {"mount", "Fit, Edit the box (E); menu of the part, All details"},
+        {"case", "Fit, Edit the box (E)"},
+        {"chamber", "Fit, Edit the box (E)"},
+        {"opening", "Fit, Edit the box (E)"},
+        {"panel", "Fit, Edit the box (E)"},
+        {"revision", "Revision, New revision (Ctrl+N)"},
+        {"change", "Revision, New revision (Ctrl+N); on the drawings"},
+        {"observed link", "menu of the part, Observed link"},
+        {"run", "File, Read in a log (Ctrl+I); menu of the run, All details"},
+        {"channel", "File, Read in a log (Ctrl+I); menu of the run, All details"}};
+    const auto at = ways.find(name);
+    return at == ways.end() ? std::string() : at->second;
+}
+
+std::string wayTable() {
+    std::string text = "#### In the window\nWhere each of these is stated. *Edit, All details of the project* has "
+                       "all of them, a page each; a part has its own pages under *All details* of its menu.\n\n"
+                       "| struct | page | or |\n|---|---|---|\n";
+    for (const Way& way : waysInWindow()) {
+        std::string page = way.ofRun ? "menu of the run, All details" : "All details of the project";
+        for (const std::string& key : way.path)
+            page += " > " + key;
+        text += "| " + link(way.structName) + " | " + page + " | " + quickerWay(way.structName) + " |\n";
+    }
+    return text + "\n";
+}
+
+} // namespace
+
 std::string fieldTables() {
     std::string text;
     for (const StructOutline& s : fileOutlines())
         text += table(s);
-    return text;
+    return text + wayTable();
 }
 
 } // namespace store

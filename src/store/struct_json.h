@@ -1,6 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "core/model/part.h"
+#include "core/model/project.h"
 #include "store/json_archive.h"
 
 namespace store {
@@ -14,5 +14,15 @@ namespace store {
 /// The same of a part that is still being stated: what does not belong together yet is taken as it is. Errors: a field
 /// that cannot be read or is out of its range.
 [[nodiscard]] core::Result<core::Part> unfinishedPart(const Json& json);
+
+/// A project without its runs, every field written.
+[[nodiscard]] Json headJson(const core::Project& project);
+/// Reads it back; the runs are those of @p base. Errors: a field that cannot be read, is out of its range or names
+/// what is not there, by its place, e.g. "brief.targets[2].limit".
+[[nodiscard]] core::Result<core::Project> projectFrom(const Json& json, const core::Project& base);
+/// What is said of a run and of the columns of its log; its readings aside.
+[[nodiscard]] Json runJson(const core::Run& run);
+/// Reads it back; the readings are those of @p base, so its columns are neither more nor fewer. Errors as above.
+[[nodiscard]] core::Result<core::Run> runFrom(const Json& json, const core::Run& base);
 
 } // namespace store

@@ -5,7 +5,6 @@
 #include "app/ui/dialogs/details_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/fields/number_box.h"
-#include "store/struct_json.h"
 #include "support/disk.h"
 #include "support/registry.h"
 #include "support/window.h"
@@ -13,7 +12,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QMessageBox>
-#include <QPlainTextEdit>
 
 namespace tst_box_editor {
 
@@ -297,79 +295,6 @@ private slots:
         QCOMPARE(vent(*e, "top-grille").id, std::string("top-grille"));
     }
 
-    // ---- every key of the format has a row ----
-    void everyFieldOfAPartHasARow() {
-        Window w;
-        QTemporaryDir dir;
-        w.openDemo(dir);
-        int fields = 0;
-        std::set<std::string> seen;
-        std::vector<std::string> todo{"part"};
-        while (!todo.empty()) {
-            const std::string name = todo.back();
-            todo.pop_back();
-            if (!seen.insert(name).second)
-                continue;
-            const core::StructOutline* outline = app::StructForm::outlineOf(name);
-            QVERIFY2(outline, name.c_str());
-            app::StructForm form(w.context, nullptr);
-            form.show(name, app::StructForm::fresh(name, store::Json::array()));
-            for (const core::FieldOutline& f : outline->fields) {
-                const QString key = QString::fromLatin1(f.about.key);
-                const bool there = form.findChild<QWidget*>(key) || form.findChild<QWidget*>(key + "0") ||
-                                   form.findChild<QWidget*>(key + "-ref") || form.findChild<QWidget*>(key + "-open");
-                QVERIFY2(there, qPrintable(QString::fromStdString(name) + "." + key));
-                ++fields;
-                if (f.holds == core::Holds::Struct)
-                    todo.push_back(f.structName);
-            }
-        }
-        QVERIFY(fields > 120);
-    }
-    /// Driving each row states its key: what is typed stands in the value, and a part can be read from it.
-    void everyRowStatesItsKey() {
-        Window w;
-        QTemporaryDir dir;
-        w.openDemo(dir);
-        for (const std::string name : {"mount", "body", "port", "opening", "chamber", "panel", "modification", "board",
-                                       "fan", "supply", "radiator", "variant", "slide", "cutout", "step", "fastener"}) {
-            const core::StructOutline* outline = app::StructForm::outlineOf(name);
-            QVERIFY2(outline, name.c_str());
-            for (const core::FieldOutline& f : outline->fields) {
-                app::StructForm form(w.context, nullptr);
-                form.show(name, app::StructForm::fresh(name, store::Json::array()));
-                const store::Json before = form.value();
-                const QString key = QString::fromLatin1(f.about.key);
-                QWidget* row = nullptr;
-                for (const QString& end : {QString(), QStringLiteral("0"), QStringLiteral("-ref"),
-                                           QStringLiteral("-add"), QStringLiteral("-open")})
-                    for (QWidget* widget : form.findChildren<QWidget*>(key + end))
-                        if (!row && (qobject_cast<QDoubleSpinBox*>(widget) || qobject_cast<QLineEdit*>(widget) ||
-                                     qobject_cast<QComboBox*>(widget) || qobject_cast<QCheckBox*>(widget) ||
-                                     qobject_cast<QPlainTextEdit*>(widget) || qobject_cast<QPushButton*>(widget)))
-                            row = widget;
-                QVERIFY2(row, qPrintable(QString::fromStdString(name) + "." + key));
-                if (auto* box = qobject_cast<QDoubleSpinBox*>(row))
-                    box->value() < box->maximum() ? box->stepUp() : box->stepDown();
-                else if (auto* edit = qobject_cast<QLineEdit*>(row)) {
-                    edit->setText(f.holds == core::Holds::Counts ? "fan 2"
-                                  : f.choices.empty()            ? "typed"
-                                                                 : QString::fromStdString(f.choices.back()));
-                    Q_EMIT edit->editingFinished();
-                } else if (auto* choice = qobject_cast<QComboBox*>(row)) {
-                    choice->setCurrentIndex((choice->currentIndex() + 1) % choice->count());
-                    Q_EMIT choice->activated(choice->currentIndex());
-                } else if (auto* check = qobject_cast<QCheckBox*>(row))
-                    check->click();
-                else if (auto* points = qobject_cast<QPlainTextEdit*>(row))
-                    points->setPlainText("1 2 3\n4\t5,5\t6");
-                else
-                    static_cast<QPushButton*>(row)->click();
-                QVERIFY2(form.value() != before && form.value().contains(f.about.key),
-                         qPrintable(QString::fromStdString(name) + "." + key));
-            }
-        }
-    }
     /// A part that is kept is offered in another project; a damaged shelf is said, and stays as it is.
     void partsAreKeptAcrossProjects() {
         Window w;

@@ -480,7 +480,7 @@ private Q_SLOTS:
         QCOMPARE(words(core::PartRef{"top"}).mid(0, 4),
                  (QStringList{"Edit ...", "All details ...", "Replace ...", "Duplicate, and use the copy here"}));
         QCOMPARE(words(core::RunRef{"r10-both"}).mid(0, 2), (QStringList{"Rename ...", "Delete"}));
-        QCOMPARE(words(core::RevisionRef{"R10"}), (QStringList{"Rename ...", "Delete"}));
+        QCOMPARE(words(core::RevisionRef{"R10"}), (QStringList{"Rename ...", "Delete", "All details ..."}));
         QCOMPARE(words(support::thing("total:power")).last(), QString("Copy figure"));
         std::unique_ptr<QMenu> sheetMenu(w.window->sheetMenu());
         const auto actions = sheetMenu->actions();

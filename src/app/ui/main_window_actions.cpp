@@ -13,6 +13,7 @@
 #include "app/ui/dialogs/measure_dialog.h"
 #include "app/ui/dialogs/need_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
+#include "app/ui/dialogs/project_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
 #include "app/ui/recording/recorder.h"
 #include "app/ui/shell/working_panel.h"
@@ -96,6 +97,9 @@ void MainWindow::buildEditActions() {
     edit->addSeparator();
     action(edit, tr("&Brief ..."), QKeySequence(tr("Ctrl+B")), [this] { editBrief(); });
     action(edit, tr("Pr&inter for made parts ..."), {}, [this] { (new PrinterDialog(m_context, this))->open(); });
+    action(
+        edit, tr("All details of the pro&ject ..."), {}, [this] { (new ProjectDialog(m_context, {}, this))->open(); },
+        QStringLiteral("actProjectDetails"));
     action(
         edit, tr("&Add a part ..."), QKeySequence(tr("Ctrl+Shift+A")), [this] { addPart(); },
         QStringLiteral("actAddPart"));

@@ -8,6 +8,7 @@
 #include "app/ui/dialogs/details_dialog.h"
 #include "app/ui/dialogs/link_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
+#include "app/ui/dialogs/project_dialog.h"
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/shell/working_tab.h"
@@ -220,13 +221,19 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
         act(tr("How parts &go in"), QKeySequence(Qt::Key_I), list(FitLook::List::GoingIn));
     } else if (isRunOrRevision(thing)) {
         add(tr("Re&name ..."), QKeySequence(Qt::Key_F2), &MainWindow::renameThing);
+        add(tr("&Delete"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
+        act(tr("All de&tails ..."), {}, [this, thing] {
+            if (const auto* run = std::get_if<core::RunRef>(&thing))
+                (new RunDialog(m_context, run->id, this))->open();
+            else
+                (new ProjectDialog(m_context, core::subjectOf(thing), this))->open();
+        });
         if (const auto* revision = std::get_if<core::RevisionRef>(&thing);
             revision && revision->id != m_context.document.revision())
             act(tr("&Lay it over the sections, in grey"), {}, [this, id = revision->id] {
                 setStation(1);
                 fitPage()->layOver(id);
             });
-        add(tr("&Delete"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
     } else if (std::holds_alternative<core::LeadRef>(thing)) {
         add(tr("Co&rners ..."), QKeySequence(Qt::Key_Return), &MainWindow::editThing);
         act(tr("Along the ed&ges again"), {}, [this] { fitPage()->straightenLead(); });

@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/ui/context.h"
+#ifndef Q_MOC_RUN
+#include "core/model/fields/field.h"
+#endif
 
 #include <QPlainTextEdit>
 

@@ -5,6 +5,7 @@
 #include "app/ui/fields/points_edit.h"
 #include "app/ui/fields/struct_rows.h"
 #include "core/explain/fit_words.h"
+#include "store/schema.h"
 
 #include <QCheckBox>
 #include <QComboBox>
@@ -58,7 +59,7 @@ StructForm::StructForm(Context& context, QWidget* parent) : QWidget(parent), m_c
 }
 
 const core::StructOutline* StructForm::outlineOf(const std::string& name) {
-    static const std::vector<core::StructOutline> all = core::outlines();
+    static const std::vector<core::StructOutline> all = store::fileOutlines();
     const auto it = std::find_if(all.begin(), all.end(), [&](const auto& o) { return o.name == name; });
     return it == all.end() ? nullptr : &*it;
 }
@@ -66,15 +67,24 @@ const core::StructOutline* StructForm::outlineOf(const std::string& name) {
 QString StructForm::titleOf(const Json& item, std::size_t index) {
     if (item.is_string())
         return qs(item.get<std::string>());
-    for (const char* key : {"name", "id", "kind", "side", "what", "axis"})
+    for (const char* key : {"name", "id", "do", "kind", "side", "what", "axis", "rule", "mount"})
         if (item.contains(key) && item[key].is_string() && !item[key].get<std::string>().empty())
             return qs(item[key].get<std::string>());
     return QString::number(index + 1);
 }
 
 Json StructForm::fresh(const std::string& name, const Json& list) {
-    Json item = Json::object();
     const core::StructOutline* outline = outlineOf(name);
+    if (outline && !outline->oneOf.empty()) {
+        Json item = freshOf(outline->oneOf.front(), name, list);
+        item["do"] = outline->oneOf.front().name;
+        return item;
+    }
+    return outline ? freshOf(*outline, name, list) : Json::object();
+}
+
+Json StructForm::freshOf(const core::StructOutline& outline, const std::string& name, const Json& list) {
+    Json item = Json::object();
     std::set<std::string> ids;
     for (const Json& other : list)
         if (other.is_object() && other.contains("id"))
@@ -82,7 +92,7 @@ Json StructForm::fresh(const std::string& name, const Json& list) {
     std::string id = name + "-1";
     for (int n = 2; ids.contains(id); ++n)
         id = name + "-" + std::to_string(n);
-    for (const core::FieldOutline& f : outline ? outline->fields : std::vector<core::FieldOutline>{}) {
+    for (const core::FieldOutline& f : outline.fields) {
         if (!f.required && f.holds != Holds::Size)
             continue;
         const std::string key = f.about.key;
@@ -124,9 +134,37 @@ void StructForm::show(const std::string& name, const Json& value, std::set<std::
         m_form->removeRow(0);
     m_value = value;
     const core::StructOutline* outline = outlineOf(name);
+    if (outline && !outline->oneOf.empty())
+        outline = addKinds(*outline);
     for (const core::FieldOutline& field : outline ? outline->fields : std::vector<core::FieldOutline>{})
         if (!without.contains(field.about.key))
             addRow(field);
+}
+
+/// A struct of several kinds is asked for its kind first; answers the outline of the one it is.
+const core::StructOutline* StructForm::addKinds(const core::StructOutline& outline) {
+    auto* box = new QComboBox(this);
+    box->setObjectName(QStringLiteral("do"));
+    for (const core::StructOutline& kind : outline.oneOf) {
+        box->addItem(qs(kind.name));
+        box->setItemData(box->count() - 1, said(kind.about.c_str()), Qt::ToolTipRole);
+    }
+    const std::string now = m_value.value("do", outline.oneOf.front().name);
+    box->setCurrentIndex(std::max(0, box->findText(qs(now))));
+    m_form->addRow(tr("Change"), box);
+    connect(box, &QComboBox::activated, this, [this, &outline, name = outline.name](int row) {
+        const core::StructOutline& kind = outline.oneOf[static_cast<std::size_t>(row)];
+        Json fresh = freshOf(kind, name, Json::array());
+        fresh["do"] = kind.name;
+        for (const core::FieldOutline& f : kind.fields) // what both say of the same thing stays
+            if (m_value.contains(f.about.key) && !m_value[f.about.key].is_null())
+                fresh[f.about.key] = m_value[f.about.key];
+        m_value = fresh;
+        Q_EMIT edited();
+        QMetaObject::invokeMethod(
+            this, [this, name, fresh] { show(name, fresh); }, Qt::QueuedConnection);
+    });
+    return &outline.oneOf[static_cast<std::size_t>(box->currentIndex())];
 }
 
 /// What is there, or what holds where nothing is said.
@@ -280,6 +318,8 @@ void StructForm::addNumbers(const core::FieldOutline& field) {
     const bool whole = field.holds == Holds::Whole;
     const Json now = held(field);
     const auto stored = [whole](double v) { return whole ? Json(static_cast<int>(std::lround(v))) : Json(v); };
+    if (field.items.empty() && !field.required && field.otherwise.empty())
+        return addOptional(field);
     if (field.items.empty())
         return put(field, number(field, QString::fromUtf8(field.about.key), whole, numberOf(now),
                                  [this, key, stored](double v) { set(key, stored(v)); }));
@@ -301,6 +341,28 @@ void StructForm::addNumbers(const core::FieldOutline& field) {
             }));
     }
     put(field, row);
+}
+
+/// A number that may be left out: below its range it says so.
+void StructForm::addOptional(const core::FieldOutline& field) {
+    const std::string key = field.about.key;
+    auto* box = number(field, QString::fromUtf8(field.about.key), false, 0, {});
+    box->disconnect(this);
+    const core::Show show = m_context.show();
+    const core::Unit unit = field.about.unit;
+    box->setMinimum(box->minimum() - box->singleStep());
+    box->setSpecialValueText(tr("not stated"));
+    box->setValue(m_value.contains(key) && m_value[key].is_number()
+                      ? show.value(unit.quantity, m_value[key].get<double>() * unit.factor)
+                      : box->minimum());
+    connect(box, &QDoubleSpinBox::valueChanged, this, [this, key, box, show, unit](double v) {
+        if (v > box->minimum())
+            return set(key, show.stored(unit.quantity, v) / unit.factor);
+        m_value.erase(key);
+        Q_EMIT edited();
+    });
+    connect(box, &NumberBox::refused, this, &StructForm::refused);
+    put(field, box);
 }
 
 /// Points of a route.

@@ -42,12 +42,16 @@ Q_SIGNALS:
 private:
     using Get = std::function<store::Json()>;
     using Put = std::function<void(store::Json)>;
+    [[nodiscard]] static store::Json freshOf(const core::StructOutline& outline, const std::string& name,
+                                             const store::Json& list);
+    const core::StructOutline* addKinds(const core::StructOutline& outline);
     void addRow(const core::FieldOutline& field);
     void put(const core::FieldOutline& field, QWidget* widget, const QString& suffix = {});
     void addText(const core::FieldOutline& field);
     void addTexts(const core::FieldOutline& field);
     void addChoice(const core::FieldOutline& field);
     void addNumbers(const core::FieldOutline& field);
+    void addOptional(const core::FieldOutline& field);
     void addPoints(const core::FieldOutline& field);
     void addSizes(const core::FieldOutline& field);
     void addOffset(const core::FieldOutline& field);
