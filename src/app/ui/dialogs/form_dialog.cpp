@@ -126,8 +126,8 @@ QDoubleSpinBox* FormDialog::makeNumber(const QString& objectName, core::Quantity
     auto* box = new NumberBox(this);
     box->setObjectName(objectName);
     box->setProperty("quantity", static_cast<int>(quantity));
-    box->setDecimals(quantity == core::Quantity::Length && !show.units().inch ? 2
-                                                                              : std::max(1, show.decimals(quantity)));
+    box->setLeastDecimals(
+        quantity == core::Quantity::Length && !show.units().inch ? 2 : std::max(1, show.decimals(quantity)));
     box->setRange(show.value(quantity, low), show.value(quantity, high));
     box->setSuffix(QStringLiteral("\u00a0") + qs(show.unit(quantity)));
     connect(box, &NumberBox::refused, this, [this, box](const QString& why) { sayBelow(box, why); });

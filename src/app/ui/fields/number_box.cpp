@@ -67,7 +67,22 @@ double NumberBox::valueFromText(const QString& text) const {
     return r.why.isEmpty() ? r.value : value();
 }
 
-QString NumberBox::textFromValue(double value) const { return digits(value, decimals()); }
+void NumberBox::setLeastDecimals(int least) {
+    m_least = least;
+    setDecimals(least + 4);
+}
+
+QString NumberBox::textFromValue(double value) const {
+    if (m_least < 0)
+        return digits(value, decimals());
+    // As many decimals as say it exactly; of a long tail, as a conversion leaves it, no more than usual.
+    for (int shown = m_least; shown <= std::min(m_least + 2, decimals()); ++shown) {
+        const double scale = std::pow(10.0, shown);
+        if (std::abs(std::round(value * scale) / scale - value) < 1e-9)
+            return digits(value, shown);
+    }
+    return digits(value, std::min(m_least, decimals()));
+}
 
 void NumberBox::fixup(QString& input) const {
     const Read r = read(input);
@@ -81,7 +96,8 @@ void NumberBox::fixup(QString& input) const {
 }
 
 bool NumberBox::takeTyped() {
-    interpretText();
+    if (lineEdit()->isModified()) // what nobody touched may have more decimals than are shown
+        interpretText();
     return !std::exchange(m_fresh, false);
 }
 

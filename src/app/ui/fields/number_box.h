@@ -13,6 +13,8 @@ public:
     QValidator::State validate(QString& input, int& position) const override;
     double valueFromText(const QString& text) const override;
     QString textFromValue(double value) const override;
+    /// Shows this many decimals, or two more where those say it exactly; keeps four more.
+    void setLeastDecimals(int decimals);
     void fixup(QString& input) const override;
     /// Takes what is typed now. Answers false once where it was refused: then the field says why, and keeps its value.
     [[nodiscard]] bool takeTyped();
@@ -32,6 +34,7 @@ private:
         QString why;
     };
     [[nodiscard]] Read read(const QString& text) const;
+    int m_least = -1; ///< decimals that are shown at least; -1: all there are
     mutable QString m_refusal;
     mutable bool m_fresh = false; ///< refused, and nobody was told in words yet
 };

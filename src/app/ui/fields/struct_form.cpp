@@ -292,11 +292,13 @@ NumberBox* StructForm::number(const core::FieldOutline& field, const QString& na
     auto* box = new NumberBox(this);
     box->setObjectName(name);
     const bool own = unit.quantity == core::Quantity::None;
-    box->setDecimals(whole ? 0
-                     : own ? std::max(unit.decimals, 2)
-                     : unit.quantity == core::Quantity::Length && !show.units().inch
-                         ? 2
-                         : std::max(1, show.decimals(unit.quantity)));
+    if (whole)
+        box->setDecimals(0);
+    else
+        box->setLeastDecimals(own ? std::max(unit.decimals, 2)
+                              : unit.quantity == core::Quantity::Length && !show.units().inch
+                                  ? 2
+                                  : std::max(1, show.decimals(unit.quantity)));
     box->setRange(shown(field.about.zeroIsUnstated ? 0 : field.about.low), shown(field.about.high));
     const QString words = own ? qs(unit.text) : qs(show.unit(unit.quantity));
     if (!words.isEmpty())

@@ -16,6 +16,7 @@ concept OutlinedList = !std::same_as<T, std::string> && requires {
 std::string wordsOf(const std::string& v) { return v.empty() ? std::string{} : "\"" + v + "\""; }
 std::string wordsOf(bool v) { return v ? "true" : "false"; }
 std::string wordsOf(double v) { return shortest(v); }
+std::string wordsOf(int v) { return std::to_string(v); }
 template <Chosen E> std::string wordsOf(const E& v) { return "\"" + std::string(choiceWord(v)) + "\""; }
 template <class T> std::string wordsOf(const T&) { return {}; }
 
