@@ -5,6 +5,7 @@
 #include "app/ui/main_window.h"
 #include "app/ui/shell/working_panel.h"
 #include "app/ui/style.h"
+#include "core/model/edits.h"
 #include "store/files.h"
 
 #include <QApplication>
@@ -126,23 +127,10 @@ void turnAFanByHand(benchmark::State& state) {
 }
 BENCHMARK(turnAFanByHand)->Unit(benchmark::kMillisecond)->Iterations(300);
 
-/// A vent dragged on the drawing at the pace of the program: from a move of the mouse until the drawing shows it (p50,
-/// p99), and until gaps, litres and air are there as well (all).
-void dragAVent(benchmark::State& state) {
+/// A drag on a drawing at the pace of the program: from a move of the mouse until the drawing shows it (p50, p99), and
+/// until everything that follows from it is there as well (all).
+void drag(benchmark::State& state, QWidget* sheet, const QPointF& from) {
     auto& document = shown().context.document;
-    document.setBackground(true);
-    document.selectRevision("R11");
-    (void)document.result();
-    shown().window->setStation(1);
-    auto* fit = static_cast<app::FitPage*>(shown().window->page(1));
-    fit->editBox(true);
-    auto* editor = fit->boxEditor();
-    for (const core::box::Item& item : editor->items())
-        if (item.kind == core::box::Kind::Vent && item.index == 0)
-            editor->choose(item);
-    QApplication::processEvents();
-    auto* sheet = editor->sheet();
-    const QPointF from = sheet->gripAt({1, 0, 0});
     const auto send = [&](QEvent::Type type, const QPointF& at) {
         QMouseEvent event(type, at, sheet->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton,
                           type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::AltModifier);
@@ -152,6 +140,8 @@ void dragAVent(benchmark::State& state) {
     sheet->installEventFilter(&painted);
     std::vector<double> frames, whole;
     send(QEvent::MouseButtonPress, from);
+    send(QEvent::MouseMove, from + QPointF(12, 12)); // far enough to be no click
+    QApplication::processEvents();
     int move = 0;
     for (auto _ : state) {
         const auto begin = std::chrono::steady_clock::now();
@@ -171,8 +161,6 @@ void dragAVent(benchmark::State& state) {
     }
     send(QEvent::MouseButtonRelease, from);
     sheet->removeEventFilter(&painted);
-    fit->editBox(false);
-    document.setBackground(false);
     const auto at = [](std::vector<double> v, double share) {
         std::sort(v.begin(), v.end());
         return v[static_cast<std::size_t>(share * static_cast<double>(v.size() - 1))];
@@ -182,7 +170,98 @@ void dragAVent(benchmark::State& state) {
     state.counters["all_p50_ms"] = at(whole, 0.5);
     state.counters["all_p99_ms"] = at(whole, 0.99);
 }
+
+app::FitPage* fitOf(const char* revision) {
+    auto& document = shown().context.document;
+    document.setBackground(true);
+    document.selectRevision(revision);
+    (void)document.result();
+    shown().window->setStation(1);
+    QApplication::processEvents();
+    return static_cast<app::FitPage*>(shown().window->page(1));
+}
+
+/// A vent of the case of @p revision.
+void dragVentOf(benchmark::State& state, const char* revision) {
+    auto* fit = fitOf(revision);
+    fit->editBox(true);
+    auto* editor = fit->boxEditor();
+    for (const core::box::Item& item : editor->items())
+        if (item.kind == core::box::Kind::Vent && item.index == 0)
+            editor->choose(item);
+    QApplication::processEvents();
+    drag(state, editor->sheet(), editor->sheet()->gripAt({1, 0, 0}));
+    fit->editBox(false);
+    shown().context.document.setBackground(false);
+}
+
+void dragAVent(benchmark::State& state) { dragVentOf(state, "R11"); }
 BENCHMARK(dragAVent)->Unit(benchmark::kMillisecond)->Iterations(300);
+
+/// The same in a box of 60 placed parts.
+void dragAVentOfSixty(benchmark::State& state) {
+    static const bool made = [] {
+        core::Project p = shown().context.document.project();
+        core::Part box = *core::caseOf(p, "R11");
+        core::Revision many{.id = "R60", .parent = "R11", .changes = {}};
+        box.id = "case-60";
+        many.changes.emplace_back(core::SetCase{box.id});
+        const auto build = core::resolve(p, "R11");
+        for (std::size_t i = 0; build->placed.size() + i < 60; ++i) {
+            core::Mount mount{.id = "peg-" + std::to_string(i), .name = "Peg", .accepts = {core::PartKind::Made}};
+            for (std::size_t a = 0; a < 3; ++a)
+                mount.at[a].value = core::measureMm(
+                    a == 0 ? 70 : 5.0 + 7.0 * static_cast<double>(a == 1 ? i % 16 : i / 16), core::Source::Drawing);
+            box.mounts.push_back(mount);
+            core::Part peg{.id = mount.id, .name = "Peg " + std::to_string(i)};
+            peg.size = {core::measureMm(4, core::Source::Drawing), core::measureMm(4, core::Source::Drawing),
+                        core::measureMm(4, core::Source::Drawing)};
+            peg.spec = core::MadeSpec{};
+            p.shelf.push_back(peg);
+            many.changes.emplace_back(core::PlacePart{peg.id, mount.id});
+        }
+        p.shelf.push_back(box);
+        p.revisions.push_back(many);
+        return shown().context.document.edit(QStringLiteral("sixty"), [&](core::Project& now) { now = p; }).has_value();
+    }();
+    if (!made)
+        return state.SkipWithError("no such box");
+    dragVentOf(state, "R60");
+    state.counters["parts"] =
+        static_cast<double>(core::resolve(shown().context.document.project(), "R60")->placed.size());
+}
+BENCHMARK(dragAVentOfSixty)->Unit(benchmark::kMillisecond)->Iterations(300);
+
+/// A part dragged on a section, with its ghost and the gaps that would be short.
+void dragAPart(benchmark::State& state) {
+    auto* fit = fitOf("R11");
+    fit->grab();
+    QPointF from;
+    for (const app::Hit& hit : fit->hits())
+        if (hit.thing == core::Thing(core::PartRef{"card"}) && hit.isFigure())
+            from = hit.rect.center();
+    drag(state, fit, from);
+    shown().context.document.undoStack().undo();
+    shown().context.document.setBackground(false);
+}
+BENCHMARK(dragAPart)->Unit(benchmark::kMillisecond)->Iterations(300);
+
+/// A corner of a lead, with its way, its bends and what it passes.
+void dragACorner(benchmark::State& state) {
+    auto* fit = fitOf("R11");
+    fit->choose(app::FitLook::List::Leads);
+    shown().context.selection.select(core::LeadRef{"lead-eps", "front-bay:eps-8", 1});
+    fit->grab();
+    QPointF from;
+    for (const app::Hit& hit : fit->hits())
+        if (hit.is(app::Act::DragCorner))
+            from = hit.rect.center();
+    drag(state, fit, from);
+    shown().context.document.undoStack().undo();
+    fit->choose(app::FitLook::List::Gaps);
+    shown().context.document.setBackground(false);
+}
+BENCHMARK(dragACorner)->Unit(benchmark::kMillisecond)->Iterations(300);
 
 void paintPanel(benchmark::State& state) {
     shown().window->setStation(2);
