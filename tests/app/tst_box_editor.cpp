@@ -11,6 +11,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QMenu>
 #include <QMessageBox>
 
 namespace tst_box_editor {
@@ -102,6 +103,31 @@ private slots:
         w.key(Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(vent(*e, "side-a-grille"), before);
         QCOMPARE(w.document().revision(), std::string("R11"));
+    }
+    /// From the menu of the buttons: a chamber in two and in one again, each one step.
+    void aChamberIsSplitAndJoined() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        const auto count = [&] { return std::get<core::CaseSpec>(e->casePart()->spec).chambers.size(); };
+        const auto before = count();
+        e->choose(Item{Kind::Chamber, 0});
+        e->split(Axis::Z);
+        QCOMPARE(count(), before + 1);
+        e->choose(Item{Kind::Chamber, 0});
+        QMenu* menu = e->findChild<QPushButton*>("boxSplit")->menu();
+        Q_EMIT menu->aboutToShow();
+        QAction* join = nullptr;
+        for (QAction* action : menu->actions())
+            if (action->text().startsWith("Join"))
+                join = action;
+        QVERIFY(join);
+        const int steps = w.document().undoStack().count();
+        join->trigger();
+        QCOMPARE(count(), before);
+        QCOMPARE(w.document().undoStack().count(), steps + 1);
     }
     void wallsFollowTheMouseAndTheGapsFollowThem() {
         Window w;

@@ -412,6 +412,54 @@ Result<Item> split(Part& part, const Item& item, Axis axis, double atMm, double 
     return Item{Kind::Chamber, all.size() - 1};
 }
 
+std::vector<std::size_t> joinable(const Part& part, const Item& item, double gapMm) {
+    std::vector<std::size_t> all;
+    if (!isThere(part, item) || item.kind != Kind::Chamber)
+        return all;
+    constexpr double alikeMm = 0.5;
+    const auto& chambers = specOf(part).chambers;
+    const Chamber& one = chambers[item.index];
+    for (std::size_t i = 0; i < chambers.size(); ++i) {
+        const Chamber& other = chambers[i];
+        int alike = 0, beside = 0;
+        for (std::size_t k = 0; k < 3; ++k) {
+            const double between = std::max(one.lowMm[k], other.lowMm[k]) -
+                                   std::min(one.highMm[k], other.highMm[k]); // negative: they overlap
+            const bool same = std::abs(one.lowMm[k] - other.lowMm[k]) <= alikeMm &&
+                              std::abs(one.highMm[k] - other.highMm[k]) <= alikeMm;
+            alike += same ? 1 : 0;
+            beside += !same && between >= -alikeMm && between <= gapMm ? 1 : 0;
+        }
+        if (i != item.index && alike == 2 && beside == 1)
+            all.push_back(i);
+    }
+    return all;
+}
+
+Result<Item> join(Part& part, const Item& item, std::size_t other) {
+    const auto able = joinable(part, item);
+    if (std::find(able.begin(), able.end(), other) == able.end())
+        return problem(isThere(part, item) ? nameOf(part, item) : part.name, "makes no box with that chamber",
+                       "one beside it that is as wide and as high");
+    CaseSpec& spec = specOf(part);
+    const Chamber gone = spec.chambers[other];
+    Chamber& one = spec.chambers[item.index];
+    for (std::size_t k = 0; k < 3; ++k) {
+        one.lowMm[k] = std::min(one.lowMm[k], gone.lowMm[k]);
+        one.highMm[k] = std::max(one.highMm[k], gone.highMm[k]);
+    }
+    const std::string id = one.id;
+    for (Opening& o : spec.openings) {
+        if (o.chamber == gone.id)
+            o.chamber = id;
+        if (o.to == gone.id)
+            o.to = id;
+    }
+    std::erase_if(spec.openings, [&](const Opening& o) { return o.chamber == id && o.to == id; });
+    spec.chambers.erase(spec.chambers.begin() + static_cast<std::ptrdiff_t>(other));
+    return Item{Kind::Chamber, item.index - (other < item.index ? 1 : 0)};
+}
+
 Result<void> rename(Part& part, const Item& item, const std::string& name) {
     if (!isThere(part, item))
         return tl::make_unexpected(gone(part));

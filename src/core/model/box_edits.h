@@ -42,6 +42,11 @@ struct Extent {
 [[nodiscard]] Result<void> row(Part& casePart, const Item& item, int count, Axis axis, double stepMm);
 /// A chamber becomes two with @p gapMm between them, the nearer one keeps its id.
 [[nodiscard]] Result<Item> split(Part& casePart, const Item& chamber, Axis axis, double atMm, double gapMm);
+/// Chambers that would make one box with it: beside it along one axis, at most @p gapMm away, as wide along the others.
+[[nodiscard]] std::vector<std::size_t> joinable(const Part& casePart, const Item& chamber, double gapMm = 12);
+/// Two chambers become one, which keeps the id of @p chamber; vents between them are gone, those of the other are its
+/// own. Errors: they would make no box.
+[[nodiscard]] Result<Item> join(Part& casePart, const Item& chamber, std::size_t other);
 [[nodiscard]] Result<void> rename(Part& casePart, const Item& item, const std::string& name);
 [[nodiscard]] Result<void> remove(Part& casePart, const Item& item);
 /// What names this thing elsewhere: vents of a chamber, parts that revisions place there. Named before it is deleted.

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #ifndef Q_MOC_RUN // moc stumbles over concepts
 #include "core/arrange/arrangement.h"
-#include "core/model/box_edits.h"
+#include "core/model/box_snaps.h"
 #include "core/model/build.h"
 #include "store/struct_json.h"
 #include "support/demo.h"
@@ -167,6 +167,77 @@ private slots:
         while (std::get<CaseSpec>(p.spec).chambers.size() > 1)
             QVERIFY(box::remove(p, {Kind::Chamber, 0}));
         QVERIFY(!box::remove(p, {Kind::Chamber, 0})); // the last one stays
+    }
+    /// Split and joined again it is the chamber it was, with its vents; what makes no box is refused.
+    void whatWasSplitIsJoined() {
+        for (const char* id : {"case-1", "case-2"})
+            for (const Axis axis : allAxes) {
+                const Part before = *support::demoProject().part(id);
+                Part p = before;
+                for (std::size_t c = 0; c < std::get<CaseSpec>(before.spec).chambers.size(); ++c) {
+                    const Item chamber{Kind::Chamber, c};
+                    const auto extent = box::extentOf(p, chamber);
+                    const auto second =
+                        box::split(p, chamber, axis, 0.5 * (extent.low[index(axis)] + extent.high[index(axis)]), 2);
+                    QVERIFY(second);
+                    const auto able = box::joinable(p, chamber);
+                    QVERIFY(std::find(able.begin(), able.end(), second->index) != able.end());
+                    QVERIFY(box::join(p, chamber, second->index));
+                    QVERIFY2(p == before, id);
+                }
+            }
+        Part p = *support::demoProject().part("case-1");
+        const auto refused = box::join(p, {Kind::Chamber, 0}, 0);
+        QVERIFY(!refused && refused.error().what.find("no box") != std::string::npos);
+    }
+    /// Vents between two chambers that are joined are gone, those of the other are of the one that stays.
+    void ventsOfJoinedChambers() {
+        Part p = *support::demoProject().part("case-1");
+        auto& spec = std::get<CaseSpec>(p.spec);
+        const auto second = box::split(p, {Kind::Chamber, 0}, Axis::Z, 120, 2);
+        QVERIFY(second);
+        const std::string first = spec.chambers[0].id, other = spec.chambers[second->index].id;
+        Opening between = spec.openings.front();
+        between.id = "between";
+        between.chamber = first;
+        between.to = other;
+        spec.openings.push_back(between);
+        const auto count = spec.openings.size();
+        QVERIFY(box::join(p, {Kind::Chamber, 0}, second->index));
+        QCOMPARE(spec.openings.size(), count - 1);
+        for (const Opening& o : spec.openings)
+            QVERIFY(o.chamber != other && o.to != other);
+    }
+    /// The middle of a fan place between two others, one step on in their row, and on their screw holes.
+    void snaps() {
+        Part p = *support::demoProject().part("case-1");
+        p.mounts.clear();
+        const auto place = [&](const char* id, double y, double frame) {
+            Mount m{.id = id, .name = id, .accepts = {PartKind::Fan}, .frameMm = frame};
+            for (std::size_t a = 0; a < 3; ++a)
+                m.at[a] = {Ref::Centre, measureMm(a == 1 ? y : 40, Source::Drawing)};
+            p.mounts.push_back(m);
+        };
+        place("a", 60, 92);
+        place("b", 160, 92);
+        place("c", 205, 80);
+        std::vector<box::Extent> extents;
+        for (const Item& item : box::itemsOf(p))
+            extents.push_back(box::extentOf(p, item));
+        const auto has = [&](const Item& item, double mm, const std::string& why) {
+            const auto all = box::snapsOf(p, item, Axis::Y, extents);
+            return std::any_of(all.begin(), all.end(), [&](const box::Snap& s) {
+                return std::abs(s.mm - mm) < 1e-6 && english(s.why).find(why) != std::string::npos;
+            });
+        };
+        const double depth = p.size[1].value.mm();
+        QVERIFY(has({Kind::Place, 2}, (206 + depth) / 2, "Equal gaps")); // between b, which ends at 206, and the rear
+        QVERIFY(has({Kind::Place, 2}, 260, "As far apart"));
+        QVERIFY(has({Kind::Place, 2}, 160 + 41.25 - 35.75, "screw holes of b")); // 82.5 and 71.5: common practice
+        QVERIFY(has({Kind::Place, 0}, 160 - 82.5, "screw holes of b"));
+        QCOMPARE(box::holePitchMm(120), 105.0);
+        QCOMPARE(box::holePitchMm(97), 0.0);
+        QVERIFY(box::snapsOf(p, {Kind::Walls, 0}, Axis::Y, extents).empty());
     }
     void whatHangsOnAPlaceIsNamed() {
         const Project demo = support::demoProject();

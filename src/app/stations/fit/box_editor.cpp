@@ -101,7 +101,9 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
     m_buttons = {button(tr("Copy"), "boxCopy", tr("A copy beside it (Ctrl+D)"), [this] { copy(); }),
                  button(tr("Mirror"), "boxMirror", tr("A copy on the other side of the middle"), [] {}),
                  button(tr("Row of ..."), "boxRow", tr("More of it in a row"), [this] { rowOf(); }),
-                 button(tr("Split"), "boxSplit", tr("A chamber in two, with an inner panel's room between"), [] {}),
+                 button(tr("Split, join"), "boxSplit",
+                        tr("A chamber in two, with an inner panel's room between; or one with the chamber beside it"),
+                        [] {}),
                  button(tr("Delete"), "boxDelete", tr("Takes it away (Delete)"), [this] { remove(); })};
     for (const auto& [index, act] : {std::pair<std::size_t, bool>{1, true}, {3, false}}) {
         auto* menu = new QMenu(m_buttons[index]);
@@ -112,6 +114,8 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
             connect(menu->addAction(words), &QAction::triggered, this,
                     [this, axis = axis, act = act] { act ? mirror(axis) : split(axis); });
         m_buttons[index]->setMenu(menu);
+        if (!act)
+            connect(menu, &QMenu::aboutToShow, this, [this, menu] { offerJoins(menu); });
     }
     column->addLayout(buttons);
     m_changed = new QLabel(this);

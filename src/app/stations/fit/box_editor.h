@@ -33,6 +33,8 @@ public:
     void rename();
     void rowOf();
     void split(core::Axis axis);
+    /// The chamber that is selected and one beside it become one.
+    void join(std::size_t other);
     [[nodiscard]] QString changes() const { return m_changes->text(); }
 
 Q_SIGNALS:
@@ -58,6 +60,7 @@ private:
     void sayWhatChanged();
     void remember();
     [[nodiscard]] QMenu* addMenu();
+    void offerJoins(QMenu* menu);
     /// Carries out an edit of the case as one step; those of one drag join.
     bool edit(const QString& text, const std::function<core::Result<void>(core::Part&)>& change, int mergeId = 0);
     /// The same with something that is new, and then chosen.

@@ -107,6 +107,28 @@ void BoxEditor::split(Axis axis) {
          [&](core::Part& part) { return core::box::split(part, *m_item, axis, (e.low[a] + e.high[a]) / 2, 2); });
 }
 
+void BoxEditor::join(std::size_t other) {
+    if (m_item && m_item->kind == Kind::Chamber)
+        make(tr("Join %1").arg(qs(core::box::nameOf(*casePart(), *m_item))),
+             [&](core::Part& part) { return core::box::join(part, *m_item, other); });
+}
+
+/// The chambers beside the one that is selected, at the end of the menu that splits it.
+void BoxEditor::offerJoins(QMenu* menu) {
+    for (QAction* action : menu->actions())
+        if (action->data().isValid())
+            menu->removeAction(action);
+    const core::Part* part = casePart();
+    if (!part || !m_item)
+        return;
+    for (const std::size_t other : core::box::joinable(*part, *m_item)) {
+        QAction* action =
+            menu->addAction(tr("Join with %1").arg(qs(core::box::nameOf(*part, Item{Kind::Chamber, other}))), this,
+                            [this, other] { join(other); });
+        action->setData(static_cast<int>(other));
+    }
+}
+
 void BoxEditor::rowOf() {
     if (!m_item || m_item->kind == Kind::Walls)
         return;

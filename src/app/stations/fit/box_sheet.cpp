@@ -153,30 +153,36 @@ std::optional<Item> BoxSheet::itemUnder(const QPointF& at) {
     return best;
 }
 
-/// To the ends and middles of other things, and of parts.
-double BoxSheet::snapped(Axis axis, double mm, double reachMm, bool& hit) const {
+/// To the ends and middles of other things, and of parts; a middle that is moved also to equal gaps and screw holes.
+std::optional<BoxSheet::Snapped> BoxSheet::snapped(Axis axis, double mm, double reachMm) const {
     const std::size_t a = core::index(axis);
-    double best = mm, nearest = reachMm;
-    const auto offer = [&](double to) {
+    std::optional<Snapped> best;
+    double nearest = reachMm;
+    const auto offer = [&](double to, const auto& why) {
         if (std::abs(to - mm) < nearest) {
             nearest = std::abs(to - mm);
-            best = to;
-            hit = true;
+            best = Snapped{to, why()};
         }
     };
     const auto ends = [&](double low, double high) {
-        offer(low);
-        offer(high);
-        offer((low + high) / 2);
+        const auto why = [] { return tr("On an edge or middle of something else"); };
+        offer(low, why);
+        offer(high, why);
+        offer((low + high) / 2, why);
     };
-    for (const Item& item : core::box::itemsOf(*m_case))
-        if (!m_item || !(item == *m_item)) {
-            const Extent e = extentOf(item);
-            ends(e.low[a], e.high[a]);
-        }
+    const auto items = core::box::itemsOf(*m_case);
+    std::vector<Extent> extents;
+    for (const Item& item : items) {
+        extents.push_back(extentOf(item));
+        if (!m_item || !(item == *m_item))
+            ends(extents.back().low[a], extents.back().high[a]);
+    }
     for (const core::Placed& p : m_build->placed)
         if (!(m_item && m_item->kind == Kind::Place && p.mount == m_case->mounts[m_item->index].id))
             ends(p.lowAt[a].mm(), p.highAt[a].mm());
+    if (m_item && m_grip.isMiddle())
+        for (const core::box::Snap& snap : core::box::snapsOf(*m_case, *m_item, axis, extents))
+            offer(snap.mm, [&] { return m_context.view().words(snap.why); });
     return best;
 }
 
@@ -237,22 +243,22 @@ void BoxSheet::mouseMoveEvent(QMouseEvent* event) {
     double a = (event->position().x() - s.inside.left()) / s.scale + m_grabbed.x(),
            u = (s.inside.bottom() - event->position().y()) / s.scale - m_grabbed.y();
     m_snap = {};
+    QString why;
     if (!event->modifiers().testFlag(Qt::AltModifier)) {
         const double reach = snapPx / s.scale;
         const auto snap = [&](Axis axis, double& v) {
-            bool hit = false;
-            const double to = snapped(axis, v, reach, hit);
-            if (hit)
-                m_snap[core::index(axis)] = to;
-            v = hit ? to : std::round(v * 2) / 2; // else on half millimetres
+            const auto to = snapped(axis, v, reach);
+            if (to) {
+                m_snap[core::index(axis)] = to->mm;
+                why = to->why;
+            }
+            v = to ? to->mm : std::round(v * 2) / 2; // else on half millimetres
         };
         snap(s.across, a);
         snap(s.up, u);
     }
     Q_EMIT dragged(m_grip, a, u);
-    say(m_snap[core::index(s.across)] || m_snap[core::index(s.up)]
-            ? tr("On an edge or middle of something else; Alt lets go")
-            : tr("Esc drops the drag"));
+    say(why.isEmpty() ? tr("Esc drops the drag") : tr("%1; Alt lets go").arg(why));
     update();
 }
 

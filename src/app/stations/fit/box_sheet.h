@@ -3,7 +3,7 @@
 #include "app/stations/brief/box_drawing.h"
 #include "app/ui/context.h"
 #ifndef Q_MOC_RUN
-#include "core/model/box_edits.h"
+#include "core/model/box_snaps.h"
 #endif
 
 #include <QWidget>
@@ -64,7 +64,12 @@ private:
     [[nodiscard]] std::vector<Grip> grips() const;
     [[nodiscard]] Grip gripUnder(const QPointF& at);
     [[nodiscard]] std::optional<core::box::Item> itemUnder(const QPointF& at);
-    [[nodiscard]] double snapped(core::Axis axis, double mm, double reachMm, bool& hit) const;
+    /// A place near @p mm with a reason for it; nothing: none is within reach.
+    struct Snapped {
+        double mm = 0;
+        QString why;
+    };
+    [[nodiscard]] std::optional<Snapped> snapped(core::Axis axis, double mm, double reachMm) const;
     void paintThings(Canvas& c, const Side& side);
     void paintSelected(Canvas& c, int view);
     void say(const QString& words);
