@@ -4,6 +4,7 @@
 #include "app/stations/fit/box_editor.h"
 #include "app/stations/fit/fit_page.h"
 #include "app/stations/registry.h"
+#include "app/ui/dialogs/details_dialog.h"
 #include "app/ui/main_window.h"
 #include "app/ui/painted_accessible.h"
 #include "app/ui/style.h"
@@ -48,6 +49,25 @@ bool shoot(QWidget& window, const QString& folder, const QString& name) {
     return true;
 }
 
+/// The leads with the first of them selected, and a part of the box on its own sides.
+bool shootLeads(app::MainWindow& window, app::FitPage& fit, app::Context& context, const QString& folder) {
+    fit.choose(app::FitLook::List::Leads);
+    const auto* e = context.view().evaluation();
+    if (e && !e->wiring.routes.empty())
+        context.selection.select(e->wiring.routes.back().ref);
+    const bool leads = shoot(window, folder, QStringLiteral("fit-leads"));
+    const core::Placed* supply = e ? e->build.firstOf(core::PartKind::PowerSupply) : nullptr;
+    if (!leads || !supply)
+        return leads;
+    app::DetailsDialog details(context, supply->part->id, &window);
+    details.setAttribute(Qt::WA_DeleteOnClose, false);
+    details.show();
+    if (!supply->part->ports.empty())
+        details.editor()->go({{"ports", 0}});
+    QApplication::processEvents();
+    return shoot(details, folder, QStringLiteral("part"));
+}
+
 /// One PNG of each station and of the answers of Fit, as the window shows them.
 /// The editor of the box, on its first vent; nothing without a project.
 bool shootBox(app::MainWindow& window, app::FitPage& fit, const QString& folder) {
@@ -90,6 +110,8 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
             if (!shoot(window, folder, name))
                 return 2;
         }
+        if (!shootLeads(window, *fit, context, folder))
+            return 2;
         fit->choose(List::Gaps);
         if (!shootBox(window, *fit, folder))
             return 2;

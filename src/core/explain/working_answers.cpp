@@ -110,8 +110,11 @@ Working ofLead(const stages::Evaluation& e, const LeadRef& lead) {
             w.title = named(j.part->name);
             w.sentence = j.from.empty() ? say("It is fed from the first free socket that fits.")
                                         : say("It is fed at {}.", j.from);
-            for (const std::string& to : j.to)
-                w.usedBy.push_back(named(to));
+            for (const std::string& to : j.to) {
+                const EndName end = endName(to);
+                const Placed* p = e.build.at(end.mount);
+                w.usedBy.push_back(p ? say("{}, {}", p->name, end.port) : named(to));
+            }
         }
     for (const rules::CableResult& cable : e.wiring.cables)
         if (cable.ref == lead && (!w.known || cable.slackMm < w.value)) { // of several ends the one that pulls hardest

@@ -38,7 +38,8 @@ void paintLine(Canvas& c, const Section& s, const LeadRoute& route, bool selecte
         if (width > 3)
             stroke(selected ? c.t.marker : c.t.tray, width - 2);
     } else {
-        stroke(selected ? c.t.medge : c.t.ink, 2.2, {0.1, 1.8}); // dotted: dashes are edges behind the cut
+        stroke(selected ? c.t.medge : c.t.ink, selected ? 3.4 : 2.2,
+               {0.1, 1.8}); // dotted: dashes are edges behind the cut
     }
     for (const QPointF& end : {line.first(), line.last()}) {
         c.p.setPen(QPen(c.t.sheet, 1));
