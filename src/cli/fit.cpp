@@ -224,7 +224,11 @@ store::Json jointsJson(const core::fit::FitResult& fit) {
 
 store::Json cablesJson(const core::rules::Wiring& wiring, const core::Reader& reader) {
     store::Json all = store::Json::array();
-    for (const auto& c : wiring.cables)
+    for (const auto& c : wiring.cables) {
+        store::Json points = store::Json::array();
+        for (const auto& route : wiring.routes)
+            if (route.ref == c.ref && route.end == c.end)
+                points = route.points;
         all.push_back({{"part", c.part},
                        {"from", reader.text(c.from)},
                        {"to", reader.text(c.to)},
@@ -232,8 +236,11 @@ store::Json cablesJson(const core::rules::Wiring& wiring, const core::Reader& re
                        {"way_mm", c.wayMm},
                        {"slack_mm", c.slackMm},
                        {"assumed", c.assumed},
+                       {"stated", c.stated},
+                       {"points_mm", points},
                        {"state", std::string(core::rules::leadStateWord(c.state))},
                        {"text", reader.text(c.text)}});
+    }
     return all;
 }
 
@@ -301,6 +308,9 @@ int fit(const Options& options) {
                         reader.text(core::explain::textOf(mend)));
     for (const auto& next : core::fit::measureNext(e.fit))
         say("  measure next: %s\n", reader.text(core::explain::textOf(next)));
+    for (const auto& cable : e.wiring.cables)
+        say("  lead    %s\n", reader.text(cable.stated ? core::say("{}, by its corners", cable.text)
+                                                       : core::say("{}, along the edges: an estimate", cable.text)));
     for (const auto& j : e.fit.joints)
         say("  joined  %s to %s: %s\n", j.between[0].c_str(), j.between[1].c_str(), j.how.c_str());
     sayFindings(findings);

@@ -53,6 +53,10 @@ LineLook lookOf(std::string_view layer) {
         return {.widthMm = 0.35};
     if (layer == "keep-out")
         return {.widthMm = 0.25, .dashMm = {3, 1, 0.7, 1}, .dxf = 30};
+    if (layer == "lead")
+        return {.widthMm = 0.5, .dxf = 5};
+    if (layer == "lead-estimate")
+        return {.widthMm = 0.35, .dashMm = {0.4, 0.8}, .dxf = 5};
     if (layer == "check")
         return {.widthMm = 0.5};
     return {.widthMm = 0.2, .dashMm = {2, 1}, .dxf = 8};

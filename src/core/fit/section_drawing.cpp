@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/section_drawing.h"
 
+#include "core/fit/lead_routes.h"
+
 #include "core/base/text.h"
 
 #include <numbers>
@@ -33,7 +35,7 @@ std::vector<Point2> hullOf(std::vector<Point2> points) {
 
 class Drawer {
 public:
-    explicit Drawer(const Build& build) : m_build(build), m_bodies(bodiesOf(build)) {}
+    explicit Drawer(const Build& build) : m_build(build), m_bodies(bodiesOf(build)), m_leads(leadRoutes(build)) {}
 
     void add(const std::string& title, Axis across, Axis up, Axis through, double at, Point2 origin) {
         const double w = m_build.insideAt[index(across)].mm(), h = m_build.insideAt[index(up)].mm(),
@@ -55,6 +57,12 @@ public:
                                             origin[1] + 0.5 * (b.low[index(up)].mm() + b.high[index(up)].mm())},
                                            3,
                                            m_build.placed[b.placed].name});
+        }
+        for (const LeadRoute& route : m_leads) {
+            Drawing::Line line{route.stated ? "lead" : "lead-estimate", {}, false};
+            for (const Point& p : route.points)
+                line.points.push_back({origin[0] + p[index(across)], origin[1] + p[index(up)]});
+            m_drawing.lines.push_back(std::move(line));
         }
         m_drawing.texts.push_back(
             {{origin[0] + w / 2, origin[1] + h + wall + 4}, 4, title + ", cut at " + fixed(at, 1) + " mm"});
@@ -78,6 +86,7 @@ private:
     }
     const Build& m_build;
     std::vector<PlacedBody> m_bodies;
+    std::vector<LeadRoute> m_leads;
     Drawing m_drawing;
 };
 

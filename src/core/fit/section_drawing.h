@@ -9,7 +9,8 @@ using Point2 = std::array<double, 2>;
 /// Silhouette of a piece on the plane of two case axes: convex, closed without repeating its first point. mm.
 [[nodiscard]] std::vector<Point2> outlineOf(const Primitive& piece, Axis across, Axis up);
 
-/// A drawing in mm, y upwards, made of named layers: case, cut, behind, keep-out, check, text.
+/// A drawing in mm, y upwards, made of named layers: case, cut, behind, keep-out, lead, lead-estimate,
+/// check, text.
 struct Drawing {
     struct Line {
         std::string layer;

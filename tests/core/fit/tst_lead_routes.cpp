@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/fit/lead_routes.h"
+#include "core/fit/section_drawing.h"
 #include "core/model/choices.h"
 #include "core/rules/lead_offers.h"
 #include "core/stages/evaluate.h"
@@ -124,6 +125,19 @@ private slots:
                 for (const auto& m : route.meets)
                     QVERIFY2(m.mount != "card", m.name.c_str());
             }
+    }
+    /// On exported sections: each lead once in each of the three, apart whether its way is stated.
+    void onExportedSections() {
+        const auto count = [](const std::vector<Point>& corners, const std::string& layer) {
+            const Project p = withWay(corners);
+            const auto drawing = fit::sectionDrawing(*resolve(p, "led"), {40, 150, 120});
+            return std::count_if(drawing.lines.begin(), drawing.lines.end(),
+                                 [&](const auto& line) { return line.layer == layer && !line.closed; });
+        };
+        QCOMPARE(count({}, "lead-estimate"), 9);
+        QCOMPARE(count({}, "lead"), 0);
+        QCOMPARE(count({{20, 40, 20}}, "lead-estimate"), 6);
+        QCOMPARE(count({{20, 40, 20}}, "lead"), 3);
     }
     void riserIsFlat() {
         Part riser{.id = "r", .kind = PartKind::Cable, .name = "Riser", .link = Link{.generation = 4, .lanes = 16}};
