@@ -8,6 +8,9 @@
 #include <memory>
 #include <mutex>
 #include <optional>
+#include <sys/resource.h>
+#include <sys/syscall.h>
+#include <unistd.h>
 
 namespace results {
 
@@ -49,11 +52,19 @@ public:
         m_handedOver.store(true, std::memory_order_release);
     }
     void run() override {
+        stepBack();
         (void)m_handedOver.load(std::memory_order_acquire);
         m_work();
     }
 
 private:
+    /// What is worked out beside the window leaves it the processor while it paints. QThread's own priorities do
+    /// nothing under Linux's usual scheduler; a thread's nice value does.
+    static void stepBack() {
+        thread_local const bool done = setpriority(PRIO_PROCESS, static_cast<id_t>(syscall(SYS_gettid)), 5) == 0;
+        (void)done; // refused: it only takes longer
+    }
+
     std::atomic<bool> m_handedOver = false;
     std::function<void()> m_work;
 };
