@@ -208,6 +208,20 @@ private slots:
         QVERIFY(feet);
         QCOMPARE(feet->mm, 12.0);
     }
+    /// A case on which runs were logged is edited as a case and revision of its own, never here behind its back.
+    void aLoggedCaseStays() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* dialog = new app::ProjectDialog(w.context, {}, w.window.get());
+        dialog->setAttribute(Qt::WA_DeleteOnClose, false);
+        QVERIFY(open(dialog->editor(), {"shelf"})); // the first part is the case of the logged revisions
+        dialog->editor()->form()->findChild<app::NumberBox*>("size_mm0")->setValue(90);
+        dialog->accept();
+        QVERIFY2(dialog->problem().contains("Edit the box"), qPrintable(dialog->problem()));
+        QCOMPARE(w.document().project().shelf[0], support::demoProject().shelf[0]);
+        delete dialog;
+    }
     void aRunIsEdited() {
         Window w;
         QTemporaryDir dir;

@@ -267,6 +267,34 @@ private slots:
         const auto& all = w.document().result().evaluation->build.joined;
         QVERIFY(std::none_of(all.begin(), all.end(), [](const auto& j) { return j.part->id == "lead-eps"; }));
     }
+    /// A lead with two ends: the corners of the line that was clicked.
+    void theEndThatIsClicked() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        core::Part twin = *w.document().project().part("lead-card");
+        twin.id = "twin";
+        QVERIFY(w.document().edit("twin", [&](core::Project& p) { p.shelf.push_back(twin); }));
+        QVERIFY(w.document().addChange(core::Connect{"twin", "front-bay:eps-8", {"tray:eps-8", "top:fan"}}));
+        auto* fit = fitWithLeads(w);
+        const core::LeadRef lead{"twin", "front-bay:eps-8", 1};
+        const auto far = [&](std::size_t end) {
+            for (const auto& route : w.document().result().evaluation->wiring.routes)
+                if (route.ref == lead && route.end == end)
+                    return route.points[route.points.size() - 2];
+            return core::fit::Point{};
+        };
+        for (const std::size_t end : {std::size_t{1}, std::size_t{0}}) {
+            w.context.selection.select(lead);
+            fit->grab();
+            const app::Sheet sheet = app::sheetOf(app::fitDrawing(fit->inside()), w.context.view(), fit->look());
+            const QPointF at = sheet.side.point(far(end));
+            QTest::mouseDClick(fit, Qt::LeftButton, {}, at.toPoint());
+            QApplication::processEvents();
+            QCOMPARE(fit->look().leadEnd, end);
+        }
+    }
     void deleteUnplugsTheLeadThatIsSelected() {
         Window w;
         QTemporaryDir dir;

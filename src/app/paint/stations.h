@@ -72,6 +72,7 @@ struct FitLook {
     int ghostShort = 0;                                        ///< gaps that would be short with it in place
     const core::fit::LeadRoute* leadTrial = nullptr;           ///< a lead one of whose corners is dragged
     int leadCorner = -1;                                       ///< of the lead that is selected; keys move it
+    std::size_t leadEnd = 0;                                   ///< and which of its ends
     std::string over;   ///< another revision that is laid over the sections in grey; empty: none
     bool paper = false; ///< for a page: nothing to click, nothing about keys and wheels
 };

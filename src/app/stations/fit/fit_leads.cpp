@@ -172,8 +172,11 @@ void paintLeads(Canvas& c, const Section& s, const View& v, const FitLook& look,
         hitAlong(c, s, route, QStringLiteral("%1, %2: %3").arg(nameOf(v, route), ends(v, route), wordsOf(v, route)));
     }
     paintTies(c, s, v, shown, labels);
+    // Of several ends those of the one that was clicked.
+    const auto isMeant = [&](const LeadRoute& route) { return c.isSelected(route.ref) && route.end == look.leadEnd; };
+    const bool known = std::any_of(shown.begin(), shown.end(), isMeant);
     for (const LeadRoute& route : shown)
-        if (c.isSelected(route.ref) && !look.paper)
+        if (!look.paper && (known ? isMeant(route) : c.isSelected(route.ref) && route.end == 0))
             paintCorners(c, s, v, look, route);
 }
 

@@ -18,12 +18,29 @@ const LeadRoute* FitPage::selectedLead() const {
     const LeadRoute* first = nullptr;
     for (const LeadRoute& route : e->wiring.routes)
         if (route.ref == *ref) {
-            if (route.end == m_leadEnd)
+            if (route.end == m_look.leadEnd)
                 return &route;
             if (!first)
                 first = &route;
         }
     return first;
+}
+
+/// Of a lead with several ends the one whose line passes nearest to a place on the drawing.
+void FitPage::chooseLeadEnd(const core::LeadRef& lead, const QPointF& at) {
+    const Sheet sheet = sheetOf(fitDrawing(inside()), m_context.view(), m_look);
+    const Section* section = sectionAt(sheet, at);
+    const auto* e = m_context.view().evaluation();
+    double least = 1e18;
+    if (section && e)
+        for (const LeadRoute& route : e->wiring.routes)
+            if (route.ref == lead) {
+                const QPointF off = section->point(nearestLeg(*section, route, at).at) - at;
+                if (const double far = QPointF::dotProduct(off, off); far < least) {
+                    least = far;
+                    m_look.leadEnd = route.end;
+                }
+            }
 }
 
 void FitPage::chooseCorner(int corner) {
@@ -49,7 +66,7 @@ void FitPage::takeWay(LeadWay way, int corner) {
     way.round();
     m_look.leadTrial = nullptr;
     m_leadTrial.reset();
-    m_leadEnd = way.end;
+    m_look.leadEnd = way.end;
     const auto done = m_context.document.addChange(way.change);
     if (!done)
         Q_EMIT refused(done.error());

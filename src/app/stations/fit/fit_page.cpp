@@ -252,6 +252,8 @@ void FitPage::mousePressEvent(QMouseEvent* event) {
     const auto* e = m_context.view().evaluation();
     m_partDrag.reset();
     m_cornerDrag.reset();
+    if (const auto* lead = hit && e ? std::get_if<core::LeadRef>(&hit->thing) : nullptr)
+        chooseLeadEnd(*lead, event->position());
     if (hit && e && event->button() == Qt::LeftButton && pressCorner(*hit, event->position()))
         return setFocus(Qt::MouseFocusReason);
     if (hit && e && event->button() == Qt::LeftButton && m_look.list != List::GoingIn)
@@ -272,8 +274,9 @@ void FitPage::mouseDoubleClickEvent(QMouseEvent* event) {
     const auto* lead = hit ? std::get_if<core::LeadRef>(&hit->thing) : nullptr;
     if (!lead || !onDrawing || event->button() != Qt::LeftButton)
         return StationPage::mouseDoubleClickEvent(event);
-    m_context.selection.select(core::LeadRef(*lead));
     const QPointF at = event->position();
+    chooseLeadEnd(*lead, at);
+    m_context.selection.select(core::LeadRef(*lead));
     addCorner(&at);
 }
 

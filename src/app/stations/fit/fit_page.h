@@ -71,6 +71,7 @@ private:
     std::optional<PartDrag> m_partDrag;
     // ---- leads: fit_leads_page.cpp ----
     [[nodiscard]] const core::fit::LeadRoute* selectedLead() const;
+    void chooseLeadEnd(const core::LeadRef& lead, const QPointF& at);
     void chooseCorner(int corner);
     void tryWay(const LeadWay& way);
     void takeWay(LeadWay way, int corner);
@@ -84,7 +85,6 @@ private:
     bool leadKey(int key);
     std::optional<CornerDrag> m_cornerDrag;
     std::optional<core::fit::LeadRoute> m_leadTrial;
-    std::size_t m_leadEnd = 0;
     void scrollList(int rows);
     void scrollToTop();
     BoxEditor* m_boxEditor = nullptr; ///< made when it is asked for

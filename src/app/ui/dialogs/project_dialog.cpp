@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/project_dialog.h"
 
+#include "app/model/case_edit.h"
 #include "core/rules/offers.h"
 #include "store/struct_json.h"
 
@@ -30,6 +31,11 @@ QStringList namesNow(const Context& context, core::Names names) {
 
 /// What was built and logged, or validated, stays what it was.
 core::Result<void> loggedStays(const core::Project& before, const core::Project& after) {
+    for (const core::Part& part : before.shelf)
+        if (const core::Part* now = after.part(part.id);
+            part.kind == core::PartKind::Case && isLogged(before, part.id) && !(now && *now == part))
+            return core::problem("shelf (" + part.id + ")", part.name + " was logged or validated as it is",
+                                 "Edit the box (E): it makes a case and a revision of their own");
     for (const core::Revision& r : before.revisions) {
         const bool logged = r.validated || std::any_of(before.runs.begin(), before.runs.end(),
                                                        [&](const core::Run& run) { return run.revision == r.id; });

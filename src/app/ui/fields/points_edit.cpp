@@ -54,8 +54,8 @@ core::Result<PointsEdit::Points> PointsEdit::points() const {
         const std::string place = tr("line %1").arg(i + 1).toStdString();
         const QStringList words = numbersOf(lines[i]);
         if (words.size() != m_numbers)
-            return core::problem(place, tr("%1 numbers stand there").arg(words.size()).toStdString(),
-                                 tr("%1 numbers, with blanks between").arg(m_numbers).toStdString());
+            return core::problem(place, tr("holds %1 of %2 numbers").arg(words.size()).arg(m_numbers).toStdString(),
+                                 tr("numbers with blanks or tabs between").toStdString());
         std::vector<double> point;
         for (const QString& word : words) {
             const std::string text = word.trimmed().toStdString();
