@@ -114,22 +114,36 @@ struct Hands {
         actions += 2;
         QApplication::processEvents();
     }
-    /// A socket at a place of a part of one's own, on the page of its details.
-    bool plug(const std::string& part, const QString& kind, const std::array<double, 3>& at) {
-        app::DetailsDialog dialog(w.context, part, w.window.get());
-        dialog.setAttribute(Qt::WA_DeleteOnClose, false);
-        dialog.editor()->findChild<QPushButton*>("ports-add")->click();
+    /// A socket at a place of a part of one's own: its menu, All details, Add, and the fields of the page.
+    bool plug(const std::string& mount, const QString& kind, const std::array<double, 3>& at) {
+        for (QAction* action : w.window->menuOf(core::PartRef{mount})->actions())
+            if (action->text().remove('&').startsWith("All details"))
+                action->trigger();
+        auto* dialog = qobject_cast<app::DetailsDialog*>(w.openDialog());
+        if (!dialog)
+            return false;
+        QTest::mouseClick(dialog->editor()->findChild<QPushButton*>("ports-add"), Qt::LeftButton);
         QApplication::processEvents();
-        auto* id = dialog.editor()->findChild<QLineEdit*>("id");
-        id->setText(kind);
-        Q_EMIT id->editingFinished();
-        dialog.editor()->findChild<QComboBox*>("kind")->setCurrentText(kind);
-        for (std::size_t i = 0; i < 3; ++i)
-            dialog.editor()->findChild<app::NumberBox*>(QString("at_mm%1").arg(i))->setValue(at[i]);
-        dialog.accept();
-        actions += 8;
+        const auto type = [&](QLineEdit* edit, const QString& text) {
+            edit->setFocus();
+            edit->selectAll();
+            QTest::keyClicks(edit, text);
+            Q_EMIT edit->editingFinished(); // as leaving it does
+        };
+        type(dialog->editor()->findChild<QLineEdit*>("id"), kind);
+        dialog->editor()->findChild<QComboBox*>("kind")->setCurrentText(kind);
+        for (std::size_t i = 0; i < 3; ++i) {
+            auto* box = dialog->editor()->findChild<app::NumberBox*>(QString("at_mm%1").arg(i));
+            box->setFocus();
+            box->selectAll();
+            QTest::keyClicks(box, QString::number(at[i]));
+            if (!box->takeTyped())
+                return false;
+        }
+        QTest::mouseClick(dialog->findChild<QDialogButtonBox*>()->button(QDialogButtonBox::Ok), Qt::LeftButton);
+        actions += 9;
         QApplication::processEvents();
-        return !dialog.isVisible() && !w.document().project().part(part)->ports.empty();
+        return !w.openDialog() && !w.document().result().evaluation->build.at(mount)->part->ports.empty();
     }
     /// Dragged in Brief from a socket to a plug, and the lead chosen that is made to length. Answers its id.
     std::string lead(const std::string& from, const std::string& to) {
@@ -238,7 +252,9 @@ private slots:
         QVERIFY(h.w.document().result().evaluation->build.placed.size() >= 10);
         // A fan that is too thick meets the board, is found, and is mended.
         const auto count = h.warnings().size();
-        QVERIFY(h.w.document().addChange(core::RemovePart{"top-rear"}));
+        h.w.context.selection.select(core::PartRef{"top-rear"});
+        h.w.key(Qt::Key_Delete);
+        QVERIFY(!h.w.document().result().evaluation->build.at("top-rear"));
         const QString thick = h.add("80 x 25", "top-rear");
         QVERIFY2(thick.isEmpty(), qPrintable(thick));
         QVERIFY2(h.warnings().size() > count, qPrintable(h.warnings().join(' ')));
@@ -313,8 +329,8 @@ private slots:
                                         {"2.5 in, 7", "drive"},
                                         {"120 x 15", "top-fan"}});
         QVERIFY2(wrong.isEmpty(), qPrintable(wrong));
-        QVERIFY(h.plug("board-itx", "atx-24", {160, 120, 8}));
-        QVERIFY(h.plug("psu-sfx", "atx-24", {50, 125, 20}));
+        QVERIFY(h.plug("board", "atx-24", {160, 120, 8}));
+        QVERIFY(h.plug("supply", "atx-24", {50, 125, 20}));
         const std::string lead = h.lead("supply:atx-24", "board:atx-24");
         QVERIFY(!lead.empty());
         QVERIFY(h.route(lead, "supply:atx-24"));
