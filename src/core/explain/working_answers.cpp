@@ -2,6 +2,7 @@
 #include "core/explain/fit_words.h"
 #include "core/explain/working.h"
 #include "core/model/facts.h"
+#include "core/rules/lead_mark.h"
 
 namespace core::explain {
 
@@ -120,9 +121,9 @@ Working ofLead(const stages::Evaluation& e, const LeadRef& lead) {
         if (cable.ref == lead && (!w.known || cable.slackMm < w.value)) { // of several ends the one that pulls hardest
             w.known = true;
             w.value = cable.slackMm;
-            w.mark = cable.state == rules::LeadState::Short  ? Mark::Crossed
-                     : cable.state == rules::LeadState::Fits ? Mark::Holds
-                                                             : Mark::Open;
+            for (const fit::LeadRoute& route : e.wiring.routes)
+                if (route.ref == cable.ref && route.end == cable.end)
+                    w.mark = rules::markOfLead(&cable, route);
             w.sentence = say("{}.", cable.text);
             w.rows = {{"", say("Its length"), Quantity::Length, cable.lengthMm, 0, Stamp::Sheet},
                       {"\u2212", say("Way from {} to {}", cable.from, cable.to), Quantity::Length, cable.wayMm, 0,

@@ -261,6 +261,7 @@ Change asItIs(const Build& build, Change change) {
             style->perforation = o->perforation;
         }
     } else if (auto* route = std::get_if<RouteLead>(&change)) {
+        route->pointsMm.clear(); // those of the lead that was named before
         for (const Joined& j : build.joined)
             if (j.part->id == route->part && j.from == route->from)
                 if (const auto end = std::find(j.to.begin(), j.to.end(), route->to); end != j.to.end())

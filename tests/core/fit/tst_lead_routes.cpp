@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/explain/working.h"
 #include "core/fit/lead_routes.h"
 #include "core/fit/section_drawing.h"
 #include "core/model/choices.h"
+#include "core/rules/lead_mark.h"
 #include "core/rules/lead_offers.h"
+#include "core/rules/offers.h"
 #include "core/stages/evaluate.h"
 #include "support/demo.h"
 #include "support/registry.h"
@@ -138,6 +141,40 @@ private slots:
         QCOMPARE(count({}, "lead"), 0);
         QCOMPARE(count({{20, 40, 20}}, "lead-estimate"), 6);
         QCOMPARE(count({{20, 40, 20}}, "lead"), 3);
+    }
+    /// One mark wherever a lead stands: assumed ends and what it passes leave it open, too short crosses it.
+    void oneMark() {
+        const auto markOf = [](const Project& p, const std::string& part) {
+            const auto e = stages::evaluate(p, "led");
+            for (const rules::CableResult& cable : e->wiring.cables)
+                for (const LeadRoute& route : e->wiring.routes)
+                    if (cable.part == part && route.ref == cable.ref && route.end == cable.end) {
+                        const Mark mark = rules::markOfLead(&cable, route);
+                        return explain::ofLead(*e, cable.ref).mark == mark ? mark : Mark::None;
+                    }
+            return Mark::None;
+        };
+        QCOMPARE(markOf(withWay({}), "lead-eps"), Mark::Holds);
+        QCOMPARE(markOf(withWay({{42, 210, 120}}), "lead-eps"), Mark::Open); // through the cooler
+        QCOMPARE(markOf(withWay({}), "lead-card"), Mark::Open);              // the card does not state its socket
+        Project p = withWay({});
+        std::get<CableSpec>(p.shelf.edit("lead-eps")->spec).lengthMm = 60;
+        QCOMPARE(markOf(p, "lead-eps"), Mark::Crossed);
+    }
+    /// Another lead named in a form begins with its own corners, not with those of the one before.
+    void cornersAsTheyAre() {
+        const Project p = withWay({{20, 40, 20}});
+        const auto build = resolve(p, "led");
+        const auto corners = [&](const char* part) {
+            for (const Joined& j : build->joined)
+                if (j.part->id == part)
+                    return std::get<RouteLead>(
+                               rules::asItIs(*build, RouteLead{part, j.from, j.to.front(), {{1, 2, 3}, {4, 5, 6}}}))
+                        .pointsMm.size();
+            return std::size_t{99};
+        };
+        QCOMPARE(corners("lead-eps"), 1U);
+        QCOMPARE(corners("lead-card"), 0U);
     }
     void riserIsFlat() {
         Part riser{.id = "r", .kind = PartKind::Cable, .name = "Riser", .link = Link{.generation = 4, .lanes = 16}};

@@ -2,11 +2,11 @@
 #include "app/stations/fit/fit_leads.h"
 
 #include "app/stations/fit/fit_details.h"
+#include "core/rules/lead_mark.h"
 
 #include <cmath>
 
 namespace app {
-using core::Mark;
 using core::Quantity;
 using core::fit::LeadRoute;
 using core::fit::Point;
@@ -104,21 +104,15 @@ void paintTies(Canvas& c, const Section& s, const View& v, const std::vector<Lea
         c.p.drawLine(middle - half * across, middle + half * across);
         c.p.setPen(QPen(c.t.ink, 2.4, Qt::SolidLine, Qt::FlatCap));
         c.p.drawLine(middle - half * across, middle + half * across);
-        const QString words = QObject::tr("%1 leads, \u2300 %2")
+        const bool known = std::all_of(bundle.routes.begin(), bundle.routes.end(),
+                                       [&](std::size_t i) { return routes[i].stated && !routes[i].body.assumed; });
+        const QString words = (known ? QObject::tr("%1 leads, \u2300 %2") : QObject::tr("%1 leads, \u2300 %2 assumed"))
                                   .arg(bundle.routes.size())
                                   .arg(v.text(Quantity::Length, bundle.thicknessMm));
         const QSizeF size(c.width(words, 11, Weight::Medium) + 8, 17);
         if (const auto at = labels.placeLed(size, middle + 16 * across, middle, 80, s.paper.adjusted(-6, -6, 6, 6)))
             c.plate(at->center(), words, 11);
     }
-}
-
-Mark markOf(const core::rules::CableResult* cable, const LeadRoute& route) {
-    if (cable && cable->state == core::rules::LeadState::Short)
-        return Mark::Crossed;
-    const bool open =
-        route.bendsTooTight() || !route.meets.empty() || (cable && cable->state != core::rules::LeadState::Fits);
-    return open ? Mark::Open : cable ? Mark::Holds : Mark::Note;
 }
 
 const core::rules::CableResult* cableOf(const View& v, const LeadRoute& route) {
@@ -190,11 +184,12 @@ void paintLeadList(Canvas& c, const QRectF& r, const View& v, const FitLook& loo
     std::size_t shown = 0;
     for (std::size_t i = firstRow(c, routes.size()); i < routes.size(); ++i) {
         const LeadRoute& route = drawn(look, routes[i]);
-        const auto height = paintEntry(
-            c, r, y, markOf(cableOf(v, route), route), nameOf(v, route) + QStringLiteral(", ") + ends(v, route),
-            wordsOf(v, route), route.ref, QObject::tr("Corners ..."),
-            Handle{.act = Act::StateCorners, .of = route.ref, .row = static_cast<int>(route.end)},
-            QObject::tr("State the way of %1 by points, typed or pasted").arg(nameOf(v, route)));
+        const auto height =
+            paintEntry(c, r, y, core::rules::markOfLead(cableOf(v, route), route),
+                       nameOf(v, route) + QStringLiteral(", ") + ends(v, route), wordsOf(v, route), route.ref,
+                       QObject::tr("Corners ..."),
+                       Handle{.act = Act::StateCorners, .of = route.ref, .row = static_cast<int>(route.end)},
+                       QObject::tr("State the way of %1 by points, typed or pasted").arg(nameOf(v, route)));
         if (!height)
             break;
         y += *height;

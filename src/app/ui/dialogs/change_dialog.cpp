@@ -137,6 +137,8 @@ void ChangeDialog::follow() {
                 return c.mount;
             else if constexpr (requires { c.opening; })
                 return c.opening;
+            else if constexpr (std::is_same_v<std::decay_t<decltype(c)>, core::RouteLead>)
+                return c.part + " " + c.from + " " + c.to;
             else
                 return "the case";
         },

@@ -137,9 +137,11 @@ bool PartSheet::event(QEvent* event) {
 std::optional<PartSheet::Under> PartSheet::under(const QPointF& at) {
     std::optional<Under> best;
     double nearest = reachPx;
+    const auto items = core::own::itemsOf(m_part);
+    const auto& drawn = sides();
     for (int side = 0; side < 3; ++side)
-        for (const Item& item : core::own::itemsOf(m_part)) {
-            const QPointF d = sides()[static_cast<std::size_t>(side)].at(core::own::middleOf(m_part, item)) - at;
+        for (const Item& item : items) {
+            const QPointF d = drawn[static_cast<std::size_t>(side)].at(core::own::middleOf(m_part, item)) - at;
             const double far = std::max(std::abs(d.x()), std::abs(d.y())) - (m_item == item ? 1 : 0);
             if (far < nearest) {
                 nearest = far;
@@ -314,15 +316,14 @@ void PartSheet::paintItems(Canvas& c, const Side& s) {
     }
 }
 
-void PartSheet::paintSide(Canvas& c, int side) {
+void PartSheet::paintSide(Canvas& c, int side, const std::vector<core::fit::PlacedBody>& bodies) {
     const Side& s = m_sides[static_cast<std::size_t>(side)];
     const std::array<QString, 3> titles{tr("front: x, y"), tr("right: z, y"), tr("above: x, z")};
     c.text(QRectF(s.title, QSizeF(120, 16)), titles.at(static_cast<std::size_t>(side)), 11.5,
            side == m_side && hasFocus() ? Weight::SemiBold : Weight::Regular,
            side == m_side && hasFocus() ? c.t.ink : c.t.ink2);
-    const core::Build build = alone(m_part);
     for (const core::BodyRole role : {core::BodyRole::Solid, core::BodyRole::KeepOut})
-        for (const core::fit::PlacedBody& body : core::fit::bodiesOf(build, 0)) {
+        for (const core::fit::PlacedBody& body : bodies) {
             if (body.role != role)
                 continue;
             for (const core::fit::Primitive& piece : core::fit::primitivesOf(body)) {
@@ -357,8 +358,10 @@ void PartSheet::paintEvent(QPaintEvent*) {
     p.setRenderHint(QPainter::Antialiasing);
     Canvas c(p, m_context.theme);
     c.p.fillRect(rect(), c.t.paper);
+    const core::Build build = alone(m_part);
+    const auto bodies = core::fit::bodiesOf(build, 0);
     for (int side = 0; side < 3; ++side)
-        paintSide(c, side);
+        paintSide(c, side, bodies);
     if (m_item) {
         const auto at = core::own::middleOf(m_part, *m_item);
         const View v = m_context.view();

@@ -2,6 +2,7 @@
 #pragma once
 #include "app/ui/context.h"
 #ifndef Q_MOC_RUN
+#include "core/fit/bodies.h"
 #include "core/model/part_edits.h"
 #endif
 
@@ -59,7 +60,7 @@ private:
     void layOut();
     [[nodiscard]] std::optional<Under> under(const QPointF& at);
     [[nodiscard]] double snapped(core::Axis axis, double mm) const;
-    void paintSide(Canvas& c, int side);
+    void paintSide(Canvas& c, int side, const std::vector<core::fit::PlacedBody>& bodies);
     void paintItems(Canvas& c, const Side& side);
     void step(int by);
 

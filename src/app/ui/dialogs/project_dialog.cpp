@@ -6,6 +6,7 @@
 #include "store/struct_json.h"
 
 #include <QPushButton>
+#include <QTimer>
 
 namespace app {
 namespace {
@@ -57,8 +58,14 @@ core::Result<void> loggedStays(const core::Project& before, const core::Project&
     return {};
 }
 
-QString pathHint() {
-    return QObject::tr("Open a list's item for its page; the line above leads back. Nothing is taken before Save.");
+/// What both dialogs have: a hint, the pages, Save.
+void layOut(QVBoxLayout* layout, StructEditor* editor, QDialogButtonBox* buttons) {
+    auto* hint = new QLabel(
+        QObject::tr("Open a list's item for its page; the line above leads back. Nothing is taken before Save."));
+    hint->setWordWrap(true);
+    layout->insertWidget(0, hint);
+    layout->insertWidget(1, editor, 1);
+    buttons->button(QDialogButtonBox::Ok)->setText(QObject::tr("Save"));
 }
 
 } // namespace
@@ -74,15 +81,16 @@ ProjectDialog::ProjectDialog(Context& context, const std::string& revision, QWid
         if (project.revisions[i].id == revision)
             m_editor->go({{"revisions", static_cast<int>(i)}});
     connect(m_editor, &StructEditor::refused, this, &ProjectDialog::say);
-    connect(m_editor, &StructEditor::edited, this, [this] {
+    // A large project takes a while to be checked: once nothing was typed for a moment, and before it is saved.
+    auto* pause = new QTimer(this);
+    pause->setSingleShot(true);
+    pause->setInterval(250);
+    connect(m_editor, &StructEditor::edited, pause, qOverload<>(&QTimer::start));
+    connect(pause, &QTimer::timeout, this, [this] {
         const auto read = store::projectFrom(m_editor->value(), m_context.document.project());
         say(read ? QString() : qs(read.error().text()));
     });
-    auto* hint = new QLabel(pathHint(), this);
-    hint->setWordWrap(true);
-    m_layout->insertWidget(0, hint);
-    m_layout->insertWidget(1, m_editor, 1);
-    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
+    layOut(m_layout, m_editor, m_buttons);
     resize(560, 640);
 }
 
@@ -109,11 +117,7 @@ RunDialog::RunDialog(Context& context, std::string run, QWidget* parent)
         const auto read = base ? store::runFrom(m_editor->value(), *base) : core::Result<core::Run>{};
         say(read ? QString() : qs(read.error().text()));
     });
-    auto* hint = new QLabel(pathHint(), this);
-    hint->setWordWrap(true);
-    m_layout->insertWidget(0, hint);
-    m_layout->insertWidget(1, m_editor, 1);
-    m_buttons->button(QDialogButtonBox::Ok)->setText(tr("Save"));
+    layOut(m_layout, m_editor, m_buttons);
     resize(520, 600);
 }
 
