@@ -104,6 +104,26 @@ private slots:
         QCOMPARE(vent(*e, "side-a-grille"), before);
         QCOMPARE(w.document().revision(), std::string("R11"));
     }
+    /// The feet are a handle below the walls; where a revision sets them the case's own are none.
+    void theFeetAreDragged() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->choose({Kind::Walls, 0});
+        const auto feet = [&] { return std::get<core::CaseSpec>(e->casePart()->spec).feetMm; };
+        const double before = feet();
+        const int steps = w.document().undoStack().count();
+        drag(e, {1, 0, app::BoxSheet::Grip::feet}, 0, -6);
+        QCOMPARE_LE(std::abs(feet() - before - 6), 1.0);
+        QCOMPARE(w.document().undoStack().count(), steps + 1);
+        drag(e, {1, 0, app::BoxSheet::Grip::feet}, 0, 300); // no feet are less than none
+        QCOMPARE(feet(), 0.0);
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(feet(), before);
+    }
     /// From the menu of the buttons: a chamber in two and in one again, each one step.
     void aChamberIsSplitAndJoined() {
         Window w;

@@ -31,13 +31,15 @@ const core::fit::LeadRoute& way(Window& w, const core::LeadRef& lead) {
 std::vector<core::fit::Point> corners(Window& w) { return core::fit::cornersOf(way(w, epsLead)); }
 
 void drag(QWidget* on, const QPointF& from, const QPointF& to, Qt::KeyboardModifiers keys = {}) {
-    QTest::mousePress(on, Qt::LeftButton, keys, from.toPoint());
+    const auto send = [&](QEvent::Type type, const QPointF& at, Qt::MouseButton button, Qt::MouseButtons held) {
+        QMouseEvent event(type, at, on->mapToGlobal(at), button, held, keys); // also where one would have to scroll to
+        QCoreApplication::sendEvent(on, &event);
+    };
+    send(QEvent::MouseButtonPress, from, Qt::LeftButton, Qt::LeftButton);
     for (int i = 1; i <= 4; ++i) {
-        const QPointF at = from + (to - from) * i / 4.0;
-        QMouseEvent move(QEvent::MouseMove, at, on->mapToGlobal(at), Qt::NoButton, Qt::LeftButton, keys);
-        QCoreApplication::sendEvent(on, &move);
+        send(QEvent::MouseMove, from + (to - from) * i / 4.0, Qt::NoButton, Qt::LeftButton);
     }
-    QTest::mouseRelease(on, Qt::LeftButton, keys, to.toPoint());
+    send(QEvent::MouseButtonRelease, to, Qt::LeftButton, Qt::NoButton);
     QApplication::processEvents();
 }
 /// A place of the port map that holds this plug of this part.
@@ -266,6 +268,53 @@ private slots:
         QCOMPARE(w.document().result().evaluation->build.joined.size(), before);
         const auto& all = w.document().result().evaluation->build.joined;
         QVERIFY(std::none_of(all.begin(), all.end(), [](const auto& j) { return j.part->id == "lead-eps"; }));
+    }
+    /// A socket of an adapter is dragged to a plug, a plug of it off, and its own plug to another socket.
+    void anAdapterByDragging() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        QVERIFY(w.document().addChange(core::Connect{"fan-hub", "tray:fan", {"side-a:fan"}}));
+        w.window->setStation(0);
+        auto* brief = w.window->page(0);
+        const auto hub = [&] {
+            for (const auto& j : w.document().result().evaluation->build.joined)
+                if (j.part->id == "fan-hub")
+                    return j;
+            return core::Joined{};
+        };
+        /// A place of the map that belongs to the adapter.
+        const auto ofHub = [&](app::Act act) {
+            const auto& ports = w.document().result().evaluation->wiring.ports;
+            brief->grab();
+            for (const app::Hit& hit : brief->hits()) {
+                const auto row = static_cast<std::size_t>(std::max(0, hit.handle.row));
+                if (hit.is(act) &&
+                    (act == app::Act::DragSocket ? ports.sockets[row].giver.isLead && ports.sockets[row].takenBy < 0
+                                                 : ports.needs[row].taker.isLead && ports.needs[row].kind == "fan"))
+                    return hit.rect.center();
+            }
+            qFatal("the adapter is not on the map");
+        };
+        QCOMPARE(hub().to.size(), 1U);
+        const int steps = w.document().undoStack().count();
+        drag(brief, ofHub(app::Act::DragSocket), plugAt(w, app::Act::DragPlug, "top", "fan"));
+        QVERIFY(leadMenu(w));
+        chooseFrom(leadMenu(w), "Into Fan splitter");
+        QCOMPARE(hub().to, (std::vector<std::string>{"side-a:fan", "top:fan"}));
+        QCOMPARE(w.document().undoStack().count(), steps + 1);
+        drag(brief, plugAt(w, app::Act::DragPlug, "side-a", "fan"), QPointF(300, 20));
+        QCOMPARE(hub().to, std::vector<std::string>{"top:fan"});
+        drag(brief, ofHub(app::Act::DragPlug), plugAt(w, app::Act::DragSocket, "tray", "fan"));
+        QVERIFY(leadMenu(w));
+        chooseFrom(leadMenu(w), "Feed Fan splitter from");
+        QCOMPARE(hub().from, std::string("tray:fan"));
+        drag(brief, ofHub(app::Act::DragPlug), QPointF(300, 20));
+        QVERIFY(!hub().part);
+        for (int i = 0; i < 4; ++i)
+            w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(hub().to, std::vector<std::string>{"side-a:fan"});
     }
     /// A lead with two ends: the corners of the line that was clicked.
     void theEndThatIsClicked() {

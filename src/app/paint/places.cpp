@@ -6,13 +6,13 @@
 namespace app {
 
 const Hit* placeAt(const Places& places, const QPointF& at) {
-    // A grip wins over what it lies on, else what is smaller.
+    // A grip wins over what it lies on, else what is smaller; of two alike the one that was painted later.
     const auto rank = [](const Hit& hit) {
         return std::pair(!hit.is(Act::DragCorner), hit.rect.width() * hit.rect.height());
     };
     const Hit* best = nullptr;
     for (const Hit& hit : places)
-        if (hit.rect.contains(at) && (!best || rank(hit) < rank(*best)))
+        if (hit.rect.contains(at) && (!best || !(rank(*best) < rank(hit))))
             best = &hit;
     return best;
 }

@@ -132,7 +132,7 @@ bool Search::hidden(const PlacedBody& lower, const PlacedBody& upper, std::size_
     const std::size_t u = (axis + 1) % 3, v = (axis + 2) % 3;
     const Length u0 = std::max(lower.low[u], upper.low[u]), u1 = std::min(lower.high[u], upper.high[u]);
     const Length v0 = std::max(lower.low[v], upper.low[v]), v1 = std::min(lower.high[v], upper.high[v]);
-    const double common = (u1 - u0).mm() * (v1 - v0).mm();
+    const double shared = (u1 - u0).mm() * (v1 - v0).mm();
     const Length from = lower.high[axis], to = upper.low[axis];
     for (const PlacedBody& c : m_bodies) {
         if (c.high[axis] <= from || c.low[axis] >= to || c.low[u] >= u1 || c.high[u] <= u0 || c.low[v] >= v1 ||
@@ -142,7 +142,7 @@ bool Search::hidden(const PlacedBody& lower, const PlacedBody& upper, std::size_
             continue;
         const double covered = (std::min(u1, c.high[u]) - std::max(u0, c.low[u])).mm() *
                                (std::min(v1, c.high[v]) - std::max(v0, c.low[v])).mm();
-        if (covered > 0.9 * common)
+        if (covered > 0.9 * shared)
             return true;
     }
     return false;

@@ -245,6 +245,37 @@ Bundle bundleOf(const std::vector<Leg>& legs) {
     return bundle;
 }
 
+/// Stated ways that take the same room. Ends of one lead share their stem, and tied leads lie beside each other.
+void findCrossings(std::vector<LeadRoute>& routes) {
+    std::vector<std::pair<std::size_t, PlacedBody>> swept;
+    for (std::size_t i = 0; i < routes.size(); ++i)
+        if (routes[i].stated)
+            swept.emplace_back(i, sweptBody(routes[i]));
+    if (swept.size() < 2)
+        return;
+    const std::vector<Bundle> bundles = bundlesOf(routes);
+    const auto tied = [&](std::size_t a, std::size_t b) {
+        return std::any_of(bundles.begin(), bundles.end(), [&](const Bundle& bundle) {
+            const auto holds = [&](std::size_t r) {
+                return std::find(bundle.routes.begin(), bundle.routes.end(), r) != bundle.routes.end();
+            };
+            return holds(a) && holds(b);
+        });
+    };
+    constexpr double grazeMm = 0.05;
+    for (std::size_t i = 0; i < swept.size(); ++i)
+        for (std::size_t k = i + 1; k < swept.size(); ++k) {
+            LeadRoute& one = routes[swept[i].first];
+            const LeadRoute& other = routes[swept[k].first];
+            if (one.joined == other.joined || tied(swept[i].first, swept[k].first))
+                continue;
+            const auto apart = separation(swept[i].second, swept[k].second, 0);
+            if (apart && apart->mm < -grazeMm)
+                one.crosses.push_back({swept[k].first, -apart->mm, one.body.thicknessMm + other.body.thicknessMm,
+                                       one.body.flat || other.body.flat});
+        }
+}
+
 } // namespace
 
 LeadBody leadBodyOf(const Part& lead) {
@@ -288,6 +319,7 @@ std::vector<LeadRoute> leadRoutes(const Build& build) {
             all.push_back(std::move(route));
         }
     }
+    findCrossings(all);
     return all;
 }
 

@@ -26,6 +26,14 @@ struct LeadMeeting {
     Point at{};          ///< on the lead
 };
 
+/// Another lead whose stated way takes the same room, where the two do not run beside each other.
+struct LeadCrossing {
+    std::size_t other = 0; ///< into what leadRoutes() told
+    double deepMm = 0;     ///< so far one would have to move to lie beside the other
+    double thickMm = 0;    ///< of the two lying on each other
+    bool stiff = false;    ///< one of them is flat: nothing passes through a riser
+};
+
 /// The way of a lead to one of its ends, in case coordinates: from socket to socket.
 struct LeadRoute {
     std::size_t joined = 0; ///< of Build::joined
@@ -33,14 +41,15 @@ struct LeadRoute {
     LeadRef ref;
     std::string from, to; ///< "mount:port"
     LeadBody body;
-    std::vector<Point> points;      ///< socket, where the plug ends, corners, where the other plug ends, socket
-    bool stated = false;            ///< by points; else straight along the edges of the case, which is an estimate
-    bool assumed = false;           ///< the place of a socket is not stated: the middle of its part was taken
-    double wayMm = 0;               ///< along the points, corners counted sharp
-    double lengthMm = 0;            ///< of the lead; 0: it states none, as an adapter does
-    double tightestMm = 0;          ///< the least bend radius its corners leave room for; infinite: straight
-    bool leavesCase = false;        ///< a point that was stated lies outside
-    std::vector<LeadMeeting> meets; ///< of a stated way, nearest first
+    std::vector<Point> points;         ///< socket, where the plug ends, corners, where the other plug ends, socket
+    bool stated = false;               ///< by points; else straight along the edges of the case, which is an estimate
+    bool assumed = false;              ///< the place of a socket is not stated: the middle of its part was taken
+    double wayMm = 0;                  ///< along the points, corners counted sharp
+    double lengthMm = 0;               ///< of the lead; 0: it states none, as an adapter does
+    double tightestMm = 0;             ///< the least bend radius its corners leave room for; infinite: straight
+    bool leavesCase = false;           ///< a point that was stated lies outside
+    std::vector<LeadMeeting> meets;    ///< of a stated way, nearest first
+    std::vector<LeadCrossing> crosses; ///< of stated ways, told at the first of the two
 
     [[nodiscard]] double slackMm() const { return lengthMm - wayMm; }
     [[nodiscard]] bool bendsTooTight() const { return stated && tightestMm < body.bendMm - 1e-6; }

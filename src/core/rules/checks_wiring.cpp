@@ -50,10 +50,27 @@ void leadMeets(const Checks& c, const fit::LeadRoute& route, const std::string& 
     }
 }
 
+/// Soft leads that cross lie on each other; through a riser nothing goes.
+void leadCrosses(const Checks& c, const fit::LeadRoute& route, const std::string& name) {
+    for (const fit::LeadCrossing& x : route.crosses) {
+        const Sentence other = named(c.build.joined[c.wiring.routes[x.other].joined].part->name);
+        if (x.stiff)
+            c.add("lead-through", Severity::Caution, route.ref,
+                  say("{} lies {} deep in {}", name, figure::mm(x.deepMm, 1), other),
+                  {say("corners that go round it"), say("state its corners anew")}, Station::Fit);
+        else
+            c.add("lead-cross", Severity::Note, route.ref,
+                  say("{} and {} cross: where they lie on each other they take {}", name, other,
+                      figure::mm(x.thickMm, 1)),
+                  {say("corners further apart")}, Station::Fit);
+    }
+}
+
 void leadWays(const Checks& c) {
     for (const fit::LeadRoute& route : c.wiring.routes) {
         const std::string& name = c.build.joined[route.joined].part->name;
         leadMeets(c, route, name);
+        leadCrosses(c, route, name);
         if (route.bendsTooTight())
             c.add("lead-bend", Severity::Caution, route.ref,
                   say("{} bends round {} at the tightest of its corners, {} are needed", name,

@@ -76,4 +76,16 @@ Part plainLead(const Project& project, std::string_view plug, double wayMm) {
     return lead;
 }
 
+std::vector<Change> pluggedAs(const Joined& lead, const std::string& from, const std::vector<std::string>& to) {
+    std::vector<Change> changes{Disconnect{lead.part->id, lead.from}};
+    if (to.empty())
+        return changes;
+    changes.emplace_back(Connect{lead.part->id, from, to});
+    for (std::size_t end = 0; end < lead.to.size() && from == lead.from; ++end)
+        if (const auto corners = lead.routeTo(end);
+            !corners.empty() && std::find(to.begin(), to.end(), lead.to[end]) != to.end())
+            changes.emplace_back(RouteLead{lead.part->id, from, lead.to[end], corners});
+    return changes;
+}
+
 } // namespace core::rules

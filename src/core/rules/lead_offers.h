@@ -24,4 +24,8 @@ struct LeadOffers {
 /// A plain lead for those ends, of the next usual length (steps of 50 mm) with a tenth of slack, under a free id.
 [[nodiscard]] Part plainLead(const Project& project, std::string_view plug, double wayMm);
 
+/// A lead or adapter that is plugged in gets other ends; corners of the ends it keeps stay. No ends: it is unplugged.
+[[nodiscard]] std::vector<Change> pluggedAs(const Joined& lead, const std::string& from,
+                                            const std::vector<std::string>& to);
+
 } // namespace core::rules

@@ -113,6 +113,32 @@ private slots:
         QVERIFY(found(of({{20, 100, 200}, {20, 104, 200}, {20, 104, 150}}), "lead-bend"));
         QVERIFY(found(of({{-40, 100, 200}}), "lead-outside"));
     }
+    /// Two soft leads that cross take the room of both; through a riser none goes; beside each other they are tied.
+    void againstEachOther() {
+        const auto rulesOf = [](const std::vector<Point>& second, double widthMm) {
+            Project p = withWay({{20, 40, 120}, {20, 200, 120}});
+            Part lead{.id = "second", .kind = PartKind::Cable, .name = "Second"};
+            lead.spec = CableSpec{.lengthMm = 400, .widthMm = widthMm, .thicknessMm = widthMm > 0 ? 2.0 : 4.0};
+            p.shelf.push_back(lead);
+            p.revisions.back().changes.emplace_back(Connect{"second", "front-bay:x", {"tray:x"}});
+            p.revisions.back().changes.emplace_back(RouteLead{"second", "front-bay:x", {}, second});
+            const auto e = stages::evaluate(p, "led");
+            std::vector<std::string> texts;
+            for (const auto& f : e->findings)
+                if (const auto* of = std::get_if<LeadRef>(&f.about);
+                    of && of->part == "lead-eps" && english(f.text).find("Second") != std::string::npos)
+                    texts.push_back(f.rule + ": " + english(f.text));
+            return texts;
+        };
+        const std::vector<Point> across{{20, 120, 60}, {20, 120, 180}}, beside{{20, 40, 128}, {20, 200, 128}};
+        const auto cross = rulesOf(across, 0), stiff = rulesOf(across, 50), tied = rulesOf(beside, 0);
+        QCOMPARE(cross.size(), 1U);
+        QVERIFY2(cross[0].starts_with("lead-cross: ") && cross[0].find("10.0 mm") != std::string::npos,
+                 cross[0].c_str()); // 6 and 4
+        QCOMPARE(stiff.size(), 1U);
+        QVERIFY2(stiff[0].starts_with("lead-through: "), stiff[0].c_str());
+        QVERIFY2(tied.empty(), tied.empty() ? "" : tied[0].c_str());
+    }
     /// Where a socket is not stated the lead begins in the middle of its part: that is no collision with it.
     void anUnstatedSocketIsNoCollision() {
         Project p = support::demoProject();

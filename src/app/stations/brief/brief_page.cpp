@@ -3,6 +3,8 @@
 
 #include "app/stations/brief/port_map.h"
 
+#include "core/model/plug_fits.h"
+
 #include <QKeyEvent>
 #include <QMenu>
 #include <QMouseEvent>
@@ -104,7 +106,7 @@ QMenu* BriefPage::leadMenu(int socket, int need) {
     const auto& taker = map->needs[static_cast<std::size_t>(need)];
     const auto say = [menu](const QString& text) { menu->addAction(text)->setEnabled(false); };
     if (giver.giver.isLead || taker.taker.isLead) {
-        say(tr("An adapter is plugged in by its own ends: New revision, Plug in a cable or adapter"));
+        offerAdapter(menu, socket, need);
         return menu;
     }
     const core::Connect ends{{}, giver.giver.mount + ":" + giver.kind, {taker.taker.mount + ":" + taker.kind}};
@@ -124,6 +126,39 @@ QMenu* BriefPage::leadMenu(int socket, int need) {
                 [this, lead, ends, need] { connectBy(lead, ends, need); });
     }
     return menu;
+}
+
+void BriefPage::offerAdapter(QMenu* menu, int socket, int need) {
+    const auto& map = *ports();
+    const auto& giver = map.sockets[static_cast<std::size_t>(socket)];
+    const auto& taker = map.needs[static_cast<std::size_t>(need)];
+    const auto& all = m_context.view().evaluation()->build.joined;
+    const auto say = [menu](const QString& text) { menu->addAction(text)->setEnabled(false); };
+    if (giver.giver.isLead && taker.taker.isLead)
+        return say(tr("One adapter in another has no place of its own: put one that does both on the shelf"));
+    if (core::plugFit(taker.kind, giver.kind) == core::PlugFit::Not)
+        return say(tr("%1 does not go into %2").arg(qs(taker.kind), qs(giver.kind)));
+    const core::Joined& adapter = all[(giver.giver.isLead ? giver.giver : taker.taker).joined];
+    std::string from = adapter.from;
+    std::vector<std::string> to = adapter.to;
+    std::vector<core::Change> changes;
+    QString words;
+    if (taker.taker.isLead) {
+        from = giver.giver.mount + ":" + giver.kind;
+        words = tr("Feed %1 from %2").arg(qs(adapter.part->name), qs(giver.giver.name));
+    } else {
+        if (giver.takenBy >= 0) { // what sat in it is unplugged
+            const auto& old = map.needs[static_cast<std::size_t>(giver.takenBy)];
+            std::erase_if(to, [&](const std::string& end) { return core::endName(end).mount == old.taker.mount; });
+        }
+        if (taker.cable >= 0)
+            changes = core::rules::pluggedAs(all[static_cast<std::size_t>(taker.cable)], {}, {});
+        to.push_back(taker.taker.mount + ":" + taker.kind);
+        words = tr("Into %1").arg(qs(adapter.part->name));
+    }
+    for (core::Change& change : core::rules::pluggedAs(adapter, from, to))
+        changes.push_back(std::move(change));
+    connect(menu->addAction(words), &QAction::triggered, this, [this, words, changes] { make(words, changes); });
 }
 
 void BriefPage::connectBy(const LeadOffer& lead, const core::Connect& ends, int need) {
@@ -153,11 +188,21 @@ void BriefPage::unplug(int need) {
     if (!map || need >= static_cast<int>(map->needs.size()))
         return;
     const auto& plug = map->needs[static_cast<std::size_t>(need)];
+    const auto& all = m_context.view().evaluation()->build.joined;
+    const auto* giver = plug.socket < 0 ? nullptr : &map->sockets[static_cast<std::size_t>(plug.socket)].giver;
+    if (plug.taker.isLead || (giver && giver->isLead)) {
+        const core::Joined& adapter = all[(plug.taker.isLead ? plug.taker : *giver).joined];
+        std::vector<std::string> to;
+        if (!plug.taker.isLead)
+            std::copy_if(adapter.to.begin(), adapter.to.end(), std::back_inserter(to),
+                         [&](const std::string& end) { return core::endName(end).mount != plug.taker.mount; });
+        return make(tr("Unplug %1").arg(qs(plug.taker.name)), core::rules::pluggedAs(adapter, adapter.from, to));
+    }
     if (plug.cable < 0)
         return Q_EMIT refused({plug.taker.name,
                                plug.socket < 0 ? "nothing is plugged in there" : "no stated lead is plugged in there",
                                "a lead is stated by dragging a socket to it"});
-    const core::Joined& j = m_context.view().evaluation()->build.joined[static_cast<std::size_t>(plug.cable)];
+    const core::Joined& j = all[static_cast<std::size_t>(plug.cable)];
     make(tr("Unplug %1").arg(qs(j.part->name)), {core::Disconnect{j.part->id, j.from}});
 }
 

@@ -41,6 +41,8 @@ private:
     void drop(const Drag& drag, const QPoint& global);
     void connectBy(const core::rules::LeadOffer& lead, const core::Connect& ends, int need);
     void unplug(int need);
+    /// An adapter that is plugged in: its socket dragged to a plug, or its own plug to a socket.
+    void offerAdapter(QMenu* menu, int socket, int need);
     /// Some changes as one step.
     void make(const QString& text, const std::vector<core::Change>& changes, const core::Part* added = nullptr);
 

@@ -301,13 +301,20 @@ bool BoxEditor::editWith(const QString& text, const core::Part& base,
 void BoxEditor::dragTo(const BoxSheet::Grip& grip, double across, double up) {
     if (!m_base || !m_item)
         return;
-    m_grip = grip.isMiddle() ? BoxSheet::Grip{grip.view, 1, 0} : grip;
+    m_grip = grip.isMiddle() ? BoxSheet::Grip{grip.view, 1, 0}
+             : grip.isFeet() ? BoxSheet::Grip{grip.view, 0, -1}
+                             : grip;
     const auto& side = m_sheet->sides()[static_cast<std::size_t>(grip.view)];
     const core::box::Extent was = core::box::extentOf(*m_base, *m_item);
     const auto from = m_sheet->m_before.value_or(was);
     editWith(
         tr("Drag %1").arg(qs(core::box::nameOf(*m_base, *m_item))), *m_base,
         [&](core::Part& part) {
+            if (grip.isFeet()) {
+                auto& spec = std::get<core::CaseSpec>(part.spec);
+                spec.feetMm = std::clamp(-up - spec.wall.value.mm(), 0.0, 200.0);
+                return core::Result<void>{};
+            }
             if (!grip.isMiddle())
                 return core::box::resize(part, *m_item, grip.across ? side.across : side.up,
                                          (grip.across ? grip.across : grip.up) > 0, grip.across ? across : up);

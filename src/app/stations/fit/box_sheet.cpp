@@ -103,11 +103,19 @@ std::vector<BoxSheet::Grip> BoxSheet::grips() const {
                 all.push_back({view, 0, end});
         if (m_item->kind != Kind::Walls)
             all.push_back({view, 0, 0});
+        else if (s.up == Axis::Z && m_build && m_build->down == core::Side::Bottom &&
+                 std::abs(m_build->feet.value.mm() - std::get<core::CaseSpec>(m_case->spec).feetMm) < 0.01) // own ones
+            all.push_back({view, 0, Grip::feet});
     }
     return all;
 }
 
 QPointF BoxSheet::gripAt(const Grip& grip) {
+    if (grip.isFeet()) { // beside the middle, where the handle of the floor is
+        const Side& s = sides()[static_cast<std::size_t>(grip.view)];
+        const double under = m_build->caseSpec().wall.value.mm() + std::get<core::CaseSpec>(m_case->spec).feetMm;
+        return {s.inside.left() + s.inside.width() * 0.2, s.at(0, -under).y()};
+    }
     const QRectF r = rectOf(extentOf(*m_item), sides()[static_cast<std::size_t>(grip.view)]);
     return {grip.across < 0   ? r.left()
             : grip.across > 0 ? r.right()
@@ -226,6 +234,9 @@ void BoxSheet::mouseMoveEvent(QMouseEvent* event) {
         const auto item = itemUnder(event->position());
         say(under.view >= 0 && under.isMiddle()
                 ? tr("Drag to move %1; Alt: without snapping").arg(qs(core::box::nameOf(*m_case, *m_item)))
+            : under.isFeet()
+                ? tr("Drag to set the feet: %1 stand free below the case")
+                      .arg(m_context.view().text(core::Quantity::Length, std::get<core::CaseSpec>(m_case->spec).feetMm))
             : under.view >= 0 ? tr("Drag to pull this end of %1").arg(qs(core::box::nameOf(*m_case, *m_item)))
             : item            ? tr("Click to choose %1").arg(qs(core::box::nameOf(*m_case, *item)))
                               : QString());

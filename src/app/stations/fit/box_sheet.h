@@ -28,9 +28,12 @@ public:
             return static_cast<core::Axis>(3 - static_cast<int>(across) - static_cast<int>(up));
         }
     };
-    /// An end or the middle of the thing selected, in one view; -1 low end, 1 high end, 0 not along this axis.
+    /// An end or the middle of the thing selected, in one view; -1 low end, 1 high end, 0 not along this axis. The feet
+    /// belong to the walls: their lower end lies below the low one.
     struct Grip {
+        static constexpr int feet = -2;
         int view = -1, across = 0, up = 0;
+        [[nodiscard]] bool isFeet() const { return view >= 0 && up == feet; }
         [[nodiscard]] bool isMiddle() const { return view >= 0 && across == 0 && up == 0; }
         friend bool operator==(const Grip&, const Grip&) = default;
     };
