@@ -10,7 +10,7 @@ const char* directionWord(core::air::FanDirection d) {
     return d == core::air::FanDirection::In ? "in" : d == core::air::FanDirection::Out ? "out" : "inside";
 }
 
-store::Json airJson(const core::stages::Evaluation& e) {
+store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reader) {
     using store::Json;
     Json openings = Json::array(), fans = Json::array(), chambers = Json::array(), parts = Json::array(),
          sources = Json::array();
@@ -23,6 +23,7 @@ store::Json airJson(const core::stages::Evaluation& e) {
                         {"rpm", f.rpm},
                         {"share", f.share},
                         {"flow_m3h", f.flowM3h},
+                        {"against_pa", f.againstPa},
                         {"direction", directionWord(f.direction)}});
     for (const auto& c : e.air.chambers)
         chambers.push_back({{"id", c.id}, {"air_c", c.airC}, {"pressure_pa", c.pressurePa}});
@@ -38,6 +39,9 @@ store::Json airJson(const core::stages::Evaluation& e) {
                          {"throttled", p.throttled}});
     for (const auto& s : e.noise.sources)
         sources.push_back({{"id", s.id}, {"level_dba", s.levelDba}, {"power_share", s.powerShare}});
+    Json notes = Json::array();
+    for (const core::Sentence& note : e.air.notes)
+        notes.push_back(reader.text(note));
     const auto& b = e.air.balance;
     return {{"revision", e.build.revision},
             {"room_c", e.air.conditions.roomC},
@@ -48,6 +52,7 @@ store::Json airJson(const core::stages::Evaluation& e) {
             {"parts", parts},
             {"noise_dba", e.noise.totalDba},
             {"noise_sources", sources},
+            {"notes", notes},
             {"distance_m", e.noise.distanceM},
             {"balance",
              {{"rated_in_m3h", b.ratedInM3h},
@@ -69,10 +74,13 @@ void sayAir(const core::stages::Evaluation& e, const core::Reader& reader) {
         say("  %-28s %9s ±%s, %7s%s\n", p.name, shown(celsius(p.temperatureC)), shown(kelvin(p.bandK, 0).bare()),
             shown(watts(p.powerW, 1)), p.throttled ? ", held at its limit" : "");
     for (const auto& c : e.air.chambers)
-        say("  air in %-21s %9s\n", c.id, shown(celsius(c.airC)));
+        say("  air in %-21s %9s, %8s\n", c.id, shown(celsius(c.airC)),
+            shown(usual(core::Quantity::Pressure, c.pressurePa).signedFigure()));
     for (const auto& f : e.air.fans)
         say("  %-28s %8s, %11s %s\n", f.name + " (" + f.id + ")", shown(usual(core::Quantity::Speed, f.rpm)),
             shown(flow(f.flowM3h, 1)), directionWord(f.direction));
+    for (const core::Sentence& note : e.air.notes)
+        sayTo(reader, core::say("  note: {}", note));
 }
 
 } // namespace
@@ -88,7 +96,7 @@ int air(const Options& options) {
     const bool blocked =
         std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });
     if (options.json) {
-        store::Json json = airJson(e);
+        store::Json json = airJson(e, reader);
         json["findings"] = findings;
         print(json);
         return blocked ? ExitNotMet : ExitFine;

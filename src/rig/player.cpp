@@ -7,7 +7,7 @@ namespace rig {
 namespace {
 
 core::air::Drive driveOf(const Script& s, double second) {
-    return {1.0, 1.0, s.conditions.roomC + s.roomDriftKh * second / 3600};
+    return {s.conditions.roomC + s.roomDriftKh * second / 3600};
 }
 
 std::string shortName(const std::string& mount) {

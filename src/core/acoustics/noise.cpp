@@ -10,14 +10,8 @@ namespace {
 
 double ratedLevel(const Placed& p) {
     switch (p.part->kind) {
-    case PartKind::Fan: {
-        const auto& spec = std::get<FanSpec>(p.part->spec);
-        if (spec.levelDba > 0)
-            return spec.levelDba;
-        return air::fanClass(std::max(p.part->size[0].value.mm(), p.part->size[1].value.mm()),
-                             p.part->size[2].value.mm())
-            .levelDba;
-    }
+    case PartKind::Fan:
+        return air::fanOf(*p.part).levelDba;
     case PartKind::Cooler: {
         const auto& spec = std::get<CoolerSpec>(p.part->spec);
         return air::fanClass(spec.fanFrameMm, spec.fanThicknessMm).levelDba;
@@ -45,10 +39,18 @@ double levelWithoutFan(const Placed& p) {
         return stated > 0 ? stated + panel : usual > 0 ? usual + panel : 0;
     }
     if (const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec); cooler && cooler->pump)
-        return cooler->pumpDba > 0 ? cooler->pumpDba : facts::pumpLevel.value;
+        return (cooler->pumpDba > 0 ? cooler->pumpDba : facts::pumpLevel.value) +
+               facts::pumpWithAir.value * (1 - cooler->fill);
     if (const auto* radiator = std::get_if<RadiatorSpec>(&p.part->spec); radiator && radiator->pump)
         return radiator->pumpDba > 0 ? radiator->pumpDba : facts::pumpLevel.value;
     return 0;
+}
+
+/// What stands right before a fan makes it louder, until it is a quarter of the frame away.
+double obstacleDb(const Placed& p, const air::Obstacle& o) {
+    const double reach = std::max(p.part->size[0].value.mm(), p.part->size[1].value.mm()) / 4;
+    const double nearness = std::clamp(1 - o.gapMm / reach, 0.0, 1.0);
+    return facts::obstacleNoise.value * o.share * nearness * nearness;
 }
 
 /// Share of its rated power that the parts draw under the load at hand.
@@ -115,7 +117,9 @@ Noise noiseOf(const Build& build, const air::Prediction& prediction, double dist
             source.levelDba =
                 levelOfSupply(*supply, loadShare(build, prediction, *supply)) - 20 * std::log10(distanceM);
         } else {
-            source.levelDba = fanLevel(source.ratedDba, source.speedShare, distanceM, source.lossDb);
+            source.obstacleDb = fan.obstacle.share > 0 ? obstacleDb(*p, fan.obstacle) : 0;
+            source.levelDba =
+                fanLevel(source.ratedDba, source.speedShare, distanceM, source.lossDb) + source.obstacleDb;
         }
         levels.push_back(source.levelDba);
         noise.sources.push_back(source);

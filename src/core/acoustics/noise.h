@@ -11,6 +11,7 @@ struct NoiseSource {
     double ratedDba = 0; ///< at 1 m and full speed
     double speedShare = 0;
     double lossDb = 0;     ///< of what stands between the fan and the listener
+    double obstacleDb = 0; ///< louder by what stands right before its blades
     double levelDba = 0;   ///< at the listener
     double powerShare = 0; ///< of the whole sound power, 0..1
 };

@@ -18,9 +18,14 @@ double gridLoss(double e) {
     return root * root / (e * e);
 }
 
+double panelLoss(double e) {
+    constexpr double hole = 1.5;
+    return e >= 0.999 ? hole : std::max(hole, gridLoss(e));
+}
+
 Resistance perforated(double areaM2, double e, double holeM, double thicknessM) {
     const bool plain = e >= 0.999;
-    const double k = plain ? 1.5 : gridLoss(e);
+    const double k = panelLoss(e);
     const double d = plain ? std::sqrt(areaM2) : holeM;
     const double t = plain ? 0.0 : thicknessM;
     return {(6.0 * std::numbers::pi / d + 32.0 * t / (d * d)) / (areaM2 * e), k / (2.0 * areaM2 * areaM2)};

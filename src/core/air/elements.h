@@ -27,7 +27,10 @@ constexpr double kelvin = 273.15;
 /// Loss coefficient of a thin sharp-edged grid of open share @p e on the face velocity.
 /// Source: I. E. Idelchik, Handbook of Hydraulic Resistance (from memory).
 [[nodiscard]] double gridLoss(double e);
-/// Perforated plate of face area m², open share, hole and thickness in m. e >= 0.999 is a plain hole, K 1.5.
+/// Loss coefficient of a panel that is open by share @p e, between two rooms: the grid's, but never less than that of a
+/// plain hole, which is what is lost at its entry and exit (1.5).
+[[nodiscard]] double panelLoss(double e);
+/// Perforated plate of face area m², open share, hole and thickness in m. e >= 0.999 is a plain hole.
 [[nodiscard]] Resistance perforated(double areaM2, double e, double holeM, double thicknessM);
 /// Woven dust screen on a face area, open share, wire in m; fouling 1 = clean.
 /// Fitted to E. Brundrett, J. Fluids Eng. 115 (1993) for Re 2..30 (from memory).

@@ -78,6 +78,16 @@ struct CooledPart {
     double clockPerK = facts::processorClock.perK;
     bool isSupply = false;
     bool isProcessor = false;
+    /// Another path of air that takes heat from the same sink: the radiators of a loop.
+    struct Stream {
+        std::size_t branch = 0;
+        double gRefWk = 1;
+        double qRefM3s = 0.01;
+        double exponent = 0.6;
+    };
+    std::vector<Stream> streams; ///< of a loop; where there are any, @c branch and what belongs to it do not count
+    std::optional<std::size_t> sinkOf; ///< another part whose sink takes its heat too: a second block of the loop
+    double extraW = 0;                 ///< heat that goes into the sink besides: of a pump
 };
 
 /// A part cooled by the air of its zone alone.
@@ -116,7 +126,7 @@ struct Network {
 struct PartState {
     double temperatureC = 0; ///< die, or the body of a supply
     double sinkC = 0;
-    double inletC = 0;
+    double inletC = 0; ///< of several streams the mean, by what they carry off
     double powerW = 0;
     double forcedWk = 0;
     bool throttled = false;
@@ -133,7 +143,8 @@ struct Solution {
     std::vector<double> speed;        ///< by fan, share of rated
     std::vector<PartState> parts;
     std::vector<double> passiveC;
-    double massResidual = 0; ///< largest, kg/s
+    std::vector<double> passiveW; ///< as it is in this state; of regulators it follows the processor
+    double massResidual = 0;      ///< largest, kg/s
 };
 
 /// Steady state of flows, temperatures, powers and fan speeds. Never throws; converged is false when 400 outer

@@ -14,38 +14,68 @@ double flowOut(const Solution& s, const Compiled::OpeningBranches& o, double& in
     return out - in;
 }
 
+/// Of the rooms at the two ends of a fan, by the share of its face that looks at each.
+double endPressure(const Network& net, const Solution& s, const Compiled::FanBranch& fan, std::size_t Branch::*end) {
+    double sum = 0, all = 0;
+    for (const std::size_t b : fan.branches) {
+        sum += net.branches[b].curve.freeFlowM3s * s.pressurePa[net.branches[b].*end];
+        all += net.branches[b].curve.freeFlowM3s;
+    }
+    return all > 0 ? sum / all : 0;
+}
+
+double ratedFlow(const Network& net, const Compiled::FanBranch& fan) {
+    double sum = 0;
+    for (const std::size_t b : fan.branches)
+        sum += net.branches[b].curve.freeFlowM3s;
+    return sum;
+}
+
 FanResult fanResult(const Build& build, const Compiled& compiled, const Solution& s, const Compiled::FanBranch& fan) {
+    const Network& net = compiled.network;
     const Placed* p = build.at(fan.mount);
-    const Branch& branch = compiled.network.branches[fan.branch];
-    const double q = s.flowM3s[fan.branch];
     FanResult r{.id = fan.mount,
                 .name = p->name,
-                .rpm = s.speed[fan.fan] * compiled.network.fans[fan.fan].ratedRpm,
+                .rpm = s.speed[fan.fan] * net.fans[fan.fan].ratedRpm,
                 .share = s.speed[fan.fan],
-                .flowM3h = q * perHour,
-                .ratedFlowM3h = branch.curve.freeFlowM3s * perHour,
-                .airC = s.temperatureC[q >= 0 ? branch.from : branch.to]};
-    if (fan.onPanel)
-        r.direction = fan.flow == FanFlow::In ? FanDirection::In : FanDirection::Out;
-    else if (branch.to == 0)
-        r.direction = FanDirection::Out;
+                .direction = fan.direction,
+                .ratedFlowM3h = ratedFlow(net, fan) * perHour,
+                .againstPa = endPressure(net, s, fan, &Branch::to) - endPressure(net, s, fan, &Branch::from),
+                .obstacle = fan.obstacle};
+    double moved = 0;
+    for (const std::size_t b : fan.branches) {
+        const double q = s.flowM3s[b];
+        r.flowM3h += q * perHour;
+        r.airC += std::abs(q) * s.temperatureC[q >= 0 ? net.branches[b].from : net.branches[b].to];
+        moved += std::abs(q);
+    }
+    r.airC = moved > 1e-12 ? r.airC / moved : s.temperatureC[net.branches[fan.branches.front()].from];
     return r;
 }
 
 Balance balanceOf(const Compiled& compiled, const Solution& s) {
     Balance balance;
-    for (const Compiled::FanBranch& fan : compiled.fans)
-        if (fan.onPanel)
-            (fan.flow == FanFlow::In ? balance.ratedInM3h : balance.ratedOutM3h) +=
-                compiled.network.branches[fan.branch].curve.freeFlowM3s * s.speed[fan.fan] * perHour;
-    for (std::size_t b = 0; b < compiled.network.branches.size(); ++b) {
-        const Branch& branch = compiled.network.branches[b];
+    const Network& net = compiled.network;
+    double weight = 0, sum = 0;
+    for (const Compiled::FanBranch& fan : compiled.fans) {
+        if (net.fans[fan.fan].ownFan || fan.direction == FanDirection::Inside)
+            continue;
+        const bool in = fan.direction == FanDirection::In;
+        const double rated = ratedFlow(net, fan);
+        (in ? balance.ratedInM3h : balance.ratedOutM3h) += rated * s.speed[fan.fan] * perHour;
+        sum += rated * endPressure(net, s, fan, in ? &Branch::to : &Branch::from);
+        weight += rated;
+    }
+    for (std::size_t b = 0; b < net.branches.size(); ++b) {
+        const Branch& branch = net.branches[b];
         if (branch.from != 0 && branch.to != 0)
             continue;
         const double inward = (branch.from == 0 ? s.flowM3s[b] : -s.flowM3s[b]) * perHour;
         (inward >= 0 ? balance.inM3h : balance.outM3h) += std::abs(inward);
     }
-    if (!compiled.chamberZones.empty())
+    if (weight > 0)
+        balance.pressurePa = sum / weight;
+    else if (!compiled.chamberZones.empty())
         balance.pressurePa = s.pressurePa[compiled.chamberZones.front()];
     return balance;
 }
@@ -102,7 +132,7 @@ Prediction summarise(const Build& build, const Conditions& conditions, const Com
     for (std::size_t i = 0; i < net.passive.size(); ++i) {
         const PassivePart& part = net.passive[i];
         const Placed* p = build.at(part.id);
-        result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], part.powerW,
+        result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], s.passiveW[i],
                                 part.limitC, 0, s.temperatureC[part.zone], s.passiveC[i], false, 8.0});
     }
     result.balance = balanceOf(compiled, s);

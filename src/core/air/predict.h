@@ -15,6 +15,17 @@ struct Conditions {
 };
 [[nodiscard]] Conditions conditionsOf(const Project& project, std::string_view loadId = {});
 
+enum class FanDirection { In, Out, Inside };
+
+/// What stands before the face of a fan, nearer than a quarter of its frame.
+struct Obstacle {
+    double gapMm = 0;
+    double share = 0; ///< of the face that it covers; 0: nothing stands there
+    std::string name; ///< empty: a closed panel
+};
+/// What it adds to the resistance of a fan of that frame.
+[[nodiscard]] Resistance obstacleResistance(const Obstacle& obstacle, double frameMm);
+
 /// What a network element stands for in the build.
 struct Compiled {
     Network network;
@@ -23,12 +34,14 @@ struct Compiled {
         std::vector<std::size_t> branches;
     };
     std::vector<OpeningBranches> openings;
+    /// One fan; where its face looks at several rooms it has a branch to each.
     struct FanBranch {
         std::string mount;
-        std::size_t branch = 0;
+        std::vector<std::size_t> branches;
         std::size_t fan = 0;
         FanFlow flow = FanFlow::In;
-        bool onPanel = false;
+        FanDirection direction = FanDirection::Inside;
+        Obstacle obstacle;
     };
     std::vector<FanBranch> fans;           ///< case fans and the fans of coolers, cards and supplies
     std::vector<std::size_t> chamberZones; ///< by chamber
@@ -38,6 +51,22 @@ struct Compiled {
 /// The air network of a build. No tuning per case; rules in docs/model/air.md.
 [[nodiscard]] Compiled compile(const Build& build, const Conditions& conditions);
 
+/// Rated values of a fan; what its sheet does not state follows from its class at the speed it states.
+[[nodiscard]] FanClass fanOf(const Part& part);
+/// Of the fan in a supply, by its form.
+[[nodiscard]] FanClass supplyFanClass(const PowerSupplySpec& spec);
+[[nodiscard]] double supplyFrameMm(const PowerSupplySpec& spec);
+/// What generates heat in a processor or card, with its clock; the sink is still to be filled in.
+[[nodiscard]] CooledPart processorDie(const Placed& cpu, const Conditions& conditions);
+[[nodiscard]] CooledPart cardDie(const Placed& card, const Conditions& conditions, bool runs);
+
+/// The discharge of a slot of a length and width, where it meets a wall at a distance.
+struct Jet {
+    double lengthMm, widthMm;
+    double reach; ///< share of it that still points there
+};
+[[nodiscard]] Jet jetOnWall(double lengthMm, double slotMm, double wayMm);
+
 struct OpeningFlow {
     std::string id;
     std::string name;
@@ -46,7 +75,6 @@ struct OpeningFlow {
     double outM3h = 0;
     double airC = 0;
 };
-enum class FanDirection { In, Out, Inside };
 struct FanResult {
     std::string id;
     std::string name;
@@ -55,7 +83,9 @@ struct FanResult {
     double flowM3h = 0;
     FanDirection direction = FanDirection::Inside;
     double ratedFlowM3h = 0;
-    double airC = 0; ///< of the air it moves
+    double airC = 0;      ///< of the air it moves
+    double againstPa = 0; ///< pressure of the room it blows into over the one it draws from
+    Obstacle obstacle = {};
 };
 struct ChamberResult {
     std::string id;
@@ -77,7 +107,8 @@ struct PartResult {
     double bandK = facts::absoluteBand.value; ///< absolute uncertainty of the prediction
 };
 struct Balance {
-    double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0, pressurePa = 0;
+    double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0;
+    double pressurePa = 0; ///< over the room, where the case fans blow in or draw: their mean by rated flow
 };
 
 /// Prediction of a build at a room temperature and load.

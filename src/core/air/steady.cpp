@@ -58,6 +58,10 @@ private:
     double stepPowers();
     void finish();
     void addPart(ZoneBalance& balance, std::size_t i) const;
+    [[nodiscard]] double sinkC(std::size_t i, std::size_t free, const SinkLosses& losses) const;
+    [[nodiscard]] double fullPower(std::size_t i) const {
+        return m_net.parts[i].isSupply ? m_s.parts[i].powerW : m_net.parts[i].powerW;
+    }
     [[nodiscard]] double duty(std::size_t f, double temperatureC) const;
 
     const Network& m_net;
@@ -97,36 +101,36 @@ void SteadySolver::start() {
     }
 }
 
+/// A sink hands out what its dies put in; a throttled die is held at its limit, and puts in what the sink takes from a
+/// body at that temperature. Both are linear in the temperatures of the air.
 void SteadySolver::addPart(ZoneBalance& balance, std::size_t i) const {
     const CooledPart& part = m_net.parts[i];
-    const CoolerStream stream = coolerStream(m_net, m_s, part);
-    const double gn = part.naturalWk;
-    if (m_throttled[i]) {
-        // The die is held at its limit, so the sink hands out what the air takes from a body at that temperature.
-        const double g = 1.0 / std::max(1e-6, part.dieResistance);
-        const double sum = g + stream.forcedWk + gn;
-        const auto sinkTerm = [&](std::size_t row, double weight) {
-            balance.addHeat(row, weight * g * part.limitC / sum);
-            balance.addTerm(row, stream.up, weight * stream.forcedWk / sum);
-            balance.addTerm(row, part.home, weight * gn / sum);
-        };
-        sinkTerm(stream.down, stream.forcedWk);
-        balance.addTerm(stream.down, stream.up, -stream.forcedWk);
-        sinkTerm(part.home, gn);
-        balance.addTerm(part.home, part.home, -gn);
+    if (part.sinkOf)
         return;
-    }
-    const double power = m_s.parts[i].powerW;
-    const double total = stream.forcedWk + gn;
-    const double f = total > 0 ? stream.forcedWk / total : 0.0;
-    const auto exchange = [&](std::size_t row, double sign) {
-        balance.addTerm(row, part.home, sign * f * gn);
-        balance.addTerm(row, stream.up, -sign * f * gn);
+    double into = part.extraW, held = 0;
+    eachDie(m_net, i, [&](std::size_t d) {
+        const CooledPart& die = m_net.parts[d];
+        if (!m_throttled[d]) {
+            into += m_s.parts[d].powerW;
+            return;
+        }
+        const double g = 1.0 / std::max(1e-6, die.dieResistance);
+        held += g;
+        into += g * die.limitC;
+    });
+    double sum = held + part.naturalWk;
+    eachStream(m_net, m_s, part, [&](const CoolerStream& stream) { sum += stream.forcedWk; });
+    sum = std::max(1e-9, sum);
+    // To a zone: the conductance times how much warmer the sink is, with the sink written out.
+    const auto handOut = [&](std::size_t row, std::size_t air, double wk) {
+        balance.addHeat(row, wk * into / sum);
+        balance.addTerm(row, part.home, wk * part.naturalWk / sum);
+        eachStream(m_net, m_s, part,
+                   [&](const CoolerStream& other) { balance.addTerm(row, other.up, wk * other.forcedWk / sum); });
+        balance.addTerm(row, air, -wk);
     };
-    balance.addHeat(stream.down, f * power);
-    exchange(stream.down, 1.0);
-    balance.addHeat(part.home, (1.0 - f) * power);
-    exchange(part.home, -1.0);
+    eachStream(m_net, m_s, part, [&](const CoolerStream& stream) { handOut(stream.down, stream.up, stream.forcedWk); });
+    handOut(part.home, part.home, part.naturalWk);
 }
 
 double SteadySolver::stepZones() {
@@ -147,26 +151,39 @@ double SteadySolver::stepZones() {
     return error;
 }
 
+/// Temperature of a sink when die @p free is not held back: all others are as they are.
+double SteadySolver::sinkC(std::size_t i, std::size_t free, const SinkLosses& losses) const {
+    double into = m_net.parts[i].extraW + losses.towardsW, sum = losses.wk;
+    eachDie(m_net, i, [&](std::size_t d) {
+        const CooledPart& die = m_net.parts[d];
+        if (d == free || !m_throttled[d]) {
+            into += d == free ? fullPower(d) : m_s.parts[d].powerW;
+            return;
+        }
+        const double g = 1.0 / std::max(1e-6, die.dieResistance);
+        into += g * die.limitC;
+        sum += g;
+    });
+    return into / std::max(1e-9, sum);
+}
+
 double SteadySolver::stepParts() {
     double error = 0;
     for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
         const CooledPart& part = m_net.parts[i];
+        const std::size_t owner = part.sinkOf.value_or(i);
         PartState& state = m_s.parts[i];
-        const CoolerStream stream = coolerStream(m_net, m_s, part);
-        const double up = m_s.temperatureC[stream.up];
-        const double home = m_s.temperatureC[part.home];
-        const double total = std::max(1e-9, stream.forcedWk + part.naturalWk);
-        const double full = part.isSupply ? state.powerW : part.powerW;
-        const double freeSink = (full + stream.forcedWk * up + part.naturalWk * home) / total;
+        const SinkLosses losses = sinkLosses(m_net, m_s, m_net.parts[owner]);
+        const double full = fullPower(i), freeSink = sinkC(owner, i, losses);
         const double freeDie = freeSink + full * part.dieResistance;
         m_throttled[i] = !part.isSupply && freeDie > part.limitC;
-        state.inletC = up;
-        state.forcedWk = stream.forcedWk;
+        state.inletC = losses.inletC;
+        state.forcedWk = losses.forcedWk;
         state.throttled = m_throttled[i];
         double wantedPower = full;
         if (m_throttled[i]) {
             const double g = 1.0 / std::max(1e-6, part.dieResistance);
-            state.sinkC = (g * part.limitC + stream.forcedWk * up + part.naturalWk * home) / (g + total);
+            state.sinkC = sinkC(owner, m_net.parts.size(), losses);
             wantedPower = std::clamp(g * (part.limitC - state.sinkC), 0.0, full);
             error = std::max(error, m_part[i].towards(part.limitC));
         } else {
@@ -225,11 +242,7 @@ double SteadySolver::stepOtherFans(bool settled) {
             continue;
         double wanted = 0;
         if (fan.source == ControlSource::Supply) {
-            static constexpr std::array<std::pair<double, double>, 5> byLoad{
-                {{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
-            static constexpr std::array<std::pair<double, double>, 4> byInlet{{{25, 0}, {35, 0}, {45, .35}, {60, 1}}};
-            wanted = std::max(interpolate(byLoad, supplyLoadW(m_net, m_s) / m_net.supply.ratedW),
-                              interpolate(byInlet, m_s.parts[fan.part].inletC));
+            wanted = supplyDuty(m_net, m_s, m_s.parts[fan.part].inletC);
             if (wanted <= 0 && !m_running[f])
                 continue;
             if (!m_running[f] && !settled)
@@ -273,6 +286,7 @@ void SteadySolver::finish() {
     for (std::size_t i = 0; i < m_net.passive.size(); ++i) {
         const PassivePart& part = m_net.passive[i];
         const double power = part.isRegulators && !m_regulatorsW.empty() ? m_regulatorsW[i] : part.powerW;
+        m_s.passiveW.push_back(power);
         m_s.passiveC[i] = m_s.temperatureC[part.zone] + power / passiveConductance(part, speeds[part.zone]) +
                           power * part.insideResistance;
     }

@@ -67,18 +67,51 @@ ZoneBalance makeBalance(const Network& net, const Solution& s, Walls walls) {
     return balance;
 }
 
-double forcedAt(const Network& net, const Solution& s, const CooledPart& part, double flowM3s) {
-    const Branch& branch = net.branches[part.branch];
+namespace {
+
+double forcedThrough(const Network& net, const Solution& s, const CooledPart::Stream& stream, double flowM3s) {
+    const Branch& branch = net.branches[stream.branch];
     const std::size_t up = flowM3s >= 0 ? branch.from : branch.to;
     const double q = std::abs(flowM3s);
-    const double stream = density(net.pressurePa, s.temperatureC[up]) * airHeat * q;
-    return forcedConductance(stream, part.gRefWk * std::pow(q / part.qRefM3s, part.exponent));
+    const double carried = density(net.pressurePa, s.temperatureC[up]) * airHeat * q;
+    return forcedConductance(carried, stream.gRefWk * std::pow(q / stream.qRefM3s, stream.exponent));
+}
+
+CooledPart::Stream ownStream(const CooledPart& part) { return {part.branch, part.gRefWk, part.qRefM3s, part.exponent}; }
+
+} // namespace
+
+double forcedAt(const Network& net, const Solution& s, const CooledPart& part, double flowM3s) {
+    return forcedThrough(net, s, ownStream(part), flowM3s);
+}
+
+CoolerStream coolerStream(const Network& net, const Solution& s, const CooledPart::Stream& stream) {
+    const Branch& branch = net.branches[stream.branch];
+    const double q = s.flowM3s[stream.branch];
+    return {q >= 0 ? branch.from : branch.to, q >= 0 ? branch.to : branch.from, forcedThrough(net, s, stream, q)};
 }
 
 CoolerStream coolerStream(const Network& net, const Solution& s, const CooledPart& part) {
-    const Branch& branch = net.branches[part.branch];
-    const double q = s.flowM3s[part.branch];
-    return {q >= 0 ? branch.from : branch.to, q >= 0 ? branch.to : branch.from, forcedAt(net, s, part, q)};
+    return coolerStream(net, s, ownStream(part));
+}
+
+SinkLosses sinkLosses(const Network& net, const Solution& s, const CooledPart& part) {
+    SinkLosses losses{.wk = part.naturalWk, .towardsW = part.naturalWk * s.temperatureC[part.home]};
+    double inlets = 0, streams = 0;
+    eachStream(net, s, part, [&](const CoolerStream& stream) {
+        const double up = s.temperatureC[stream.up];
+        losses.forcedWk += stream.forcedWk;
+        losses.towardsW += stream.forcedWk * up;
+        inlets += up;
+        ++streams;
+        losses.inletC += stream.forcedWk * up;
+    });
+    losses.wk += losses.forcedWk;
+    // Where nothing is carried off it is what stands before the fins.
+    losses.inletC = losses.forcedWk > 1e-12 ? losses.inletC / losses.forcedWk
+                    : streams > 0           ? inlets / streams
+                                            : s.temperatureC[part.home];
+    return losses;
 }
 
 double passiveConductance(const PassivePart& part, double speedMs) {
@@ -91,6 +124,12 @@ double supplyLoadW(const Network& net, const Solution& s) {
         if (!net.parts[i].isSupply)
             sum += s.parts[i].powerW;
     return sum;
+}
+
+double supplyDuty(const Network& net, const Solution& s, double inletC) {
+    static constexpr std::array<std::pair<double, double>, 5> byLoad{{{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
+    static constexpr std::array<std::pair<double, double>, 4> byInlet{{{25, 0}, {35, 0}, {45, .35}, {60, 1}}};
+    return std::max(interpolate(byLoad, supplyLoadW(net, s) / net.supply.ratedW), interpolate(byInlet, inletC));
 }
 
 double supplyLossW(const Network& net, const Solution& s) {

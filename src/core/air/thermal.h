@@ -34,6 +34,29 @@ struct CoolerStream {
     double forcedWk = 0;
 };
 [[nodiscard]] CoolerStream coolerStream(const Network& net, const Solution& s, const CooledPart& part);
+[[nodiscard]] CoolerStream coolerStream(const Network& net, const Solution& s, const CooledPart::Stream& stream);
+/// Each stream that takes heat from the sink of a part.
+template <typename Visit>
+void eachStream(const Network& net, const Solution& s, const CooledPart& part, Visit&& visit) {
+    if (part.sinkOf)
+        return;
+    if (part.streams.empty())
+        return visit(coolerStream(net, s, part));
+    for (const CooledPart::Stream& stream : part.streams)
+        visit(coolerStream(net, s, stream));
+}
+/// The parts whose heat goes into the sink of part @p i: itself, and other blocks of its loop.
+template <typename Visit> void eachDie(const Network& net, std::size_t i, Visit&& visit) {
+    for (std::size_t d = 0; d < net.parts.size(); ++d)
+        if (d == i || net.parts[d].sinkOf == i)
+            visit(d);
+}
+/// What leaves a sink and where to: sum of conductances, and of conductance times temperature of the air, W.
+struct SinkLosses {
+    double forcedWk = 0, wk = 0, towardsW = 0;
+    double inletC = 0; ///< mean of the streams by what they take
+};
+[[nodiscard]] SinkLosses sinkLosses(const Network& net, const Solution& s, const CooledPart& part);
 /// The same at another flow, m³/s.
 [[nodiscard]] double forcedAt(const Network& net, const Solution& s, const CooledPart& part, double flowM3s);
 
@@ -47,5 +70,7 @@ enum class Walls { Included, LeftOut };
 /// Powers that depend on others: regulators and the loss of the supply.
 [[nodiscard]] double supplyLossW(const Network& net, const Solution& s);
 [[nodiscard]] double supplyLoadW(const Network& net, const Solution& s);
+/// What the fan of the supply wants: the larger of what its load and its inlet ask for.
+[[nodiscard]] double supplyDuty(const Network& net, const Solution& s, double inletC);
 
 } // namespace core::air

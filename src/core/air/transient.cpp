@@ -34,12 +34,11 @@ Transient::Transient(const Network& network, const Drive& drive) : m_net(network
 
 void Transient::holdFan(std::size_t fan, double share) { m_net.fans[fan].heldShare = share; }
 
-double Transient::wantedPower(std::size_t i, const Drive& drive) const {
+double Transient::wantedPower(std::size_t i) const {
     const CooledPart& part = m_net.parts[i];
     if (part.isSupply)
         return supplyLossW(m_net, m_s);
-    const double full = part.powerW * (part.isProcessor ? drive.processorShare : drive.cardShare);
-    return (m_idle ? std::min(idleW, full) : full) * m_limitShare[i];
+    return (m_idle ? std::min(idleW, part.powerW) : part.powerW) * m_limitShare[i];
 }
 
 void Transient::step(const Drive& drive) {
@@ -49,7 +48,7 @@ void Transient::step(const Drive& drive) {
     if (std::fmod(m_seconds, 5.0) < 0.5)
         solveFlows(m_net, m_s);
     stepAir();
-    stepParts(drive);
+    stepParts();
     stepSlowNodes();
     m_seconds += dt;
 }
@@ -67,11 +66,7 @@ void Transient::stepFans() {
         if (fan.heldShare >= 0) {
             wanted = fan.heldShare;
         } else if (fan.source == ControlSource::Supply) {
-            static constexpr std::array<std::pair<double, double>, 5> byLoad{
-                {{0, 0}, {.25, 0}, {.35, .28}, {.6, .45}, {1, 1}}};
-            static constexpr std::array<std::pair<double, double>, 4> byInlet{{{25, 0}, {35, 0}, {45, .35}, {60, 1}}};
-            wanted = std::max(interpolate(byLoad, supplyLoadW(m_net, m_s) / m_net.supply.ratedW),
-                              interpolate(byInlet, m_s.parts[fan.part].inletC));
+            wanted = supplyDuty(m_net, m_s, m_s.parts[fan.part].inletC);
             if (wanted > 0)
                 wanted = std::max(wanted, fan.minShare);
         } else if (fan.source == ControlSource::Part) {
@@ -97,9 +92,12 @@ void Transient::stepAir() {
             balance.addSurface(k, m_net.zones[k].insideWk, m_structureC[k]);
     for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
         const CooledPart& part = m_net.parts[i];
-        const CoolerStream stream = coolerStream(m_net, m_s, part);
-        balance.addHeat(stream.down, stream.forcedWk * m_s.parts[i].sinkC);
-        balance.addTerm(stream.down, stream.up, -stream.forcedWk);
+        if (part.sinkOf)
+            continue;
+        eachStream(m_net, m_s, part, [&](const CoolerStream& stream) {
+            balance.addHeat(stream.down, stream.forcedWk * m_s.parts[i].sinkC);
+            balance.addTerm(stream.down, stream.up, -stream.forcedWk);
+        });
         balance.addSurface(part.home, part.naturalWk, m_s.parts[i].sinkC);
     }
     const auto speeds = airSpeeds(m_net, m_s);
@@ -109,30 +107,47 @@ void Transient::stepAir() {
     m_s.temperatureC = balance.solve();
 }
 
-void Transient::stepParts(const Drive& drive) {
+/// Backward Euler on a sink and the dies on it: each die follows from the sink, which leaves one equation.
+void Transient::stepSink(std::size_t owner) {
+    const CooledPart& part = m_net.parts[owner];
+    const SinkLosses losses = sinkLosses(m_net, m_s, part);
+    double a = part.sinkJk / dt + losses.wk;
+    double b = part.sinkJk / dt * m_s.parts[owner].sinkC + losses.towardsW + part.extraW;
+    struct Row {
+        std::size_t die;
+        double g, a, b;
+    };
+    std::vector<Row> rows;
+    eachDie(m_net, owner, [&](std::size_t d) {
+        const CooledPart& die = m_net.parts[d];
+        PartState& state = m_s.parts[d];
+        state.powerW = wantedPower(d);
+        const double g = 1.0 / std::max(1e-3, die.dieResistance), own = die.dieJk / dt + g;
+        const double right = die.dieJk / dt * state.temperatureC + state.powerW;
+        rows.push_back({d, g, own, right});
+        a += g - g * g / own;
+        b += g * right / own;
+    });
+    const double sink = b / a;
+    for (const Row& row : rows) {
+        PartState& state = m_s.parts[row.die];
+        state.sinkC = sink;
+        state.temperatureC = (row.b + row.g * sink) / row.a;
+        state.inletC = losses.inletC;
+        state.forcedWk = losses.forcedWk;
+    }
+}
+
+void Transient::stepParts() {
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i)
+        if (!m_net.parts[i].sinkOf)
+            stepSink(i);
     for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
         const CooledPart& part = m_net.parts[i];
         PartState& state = m_s.parts[i];
-        const double power = wantedPower(i, drive);
-        const CoolerStream stream = coolerStream(m_net, m_s, part);
-        const double up = m_s.temperatureC[stream.up], home = m_s.temperatureC[part.home];
-        const double total = stream.forcedWk + part.naturalWk;
-        const double g = 1.0 / std::max(1e-3, part.dieResistance);
-        // Backward Euler on die and sink, solved as one 2 x 2 system.
-        const double a11 = part.dieJk / dt + g, a22 = part.sinkJk / dt + g + total;
-        const double b1 = part.dieJk / dt * state.temperatureC + power;
-        const double b2 = part.sinkJk / dt * state.sinkC + stream.forcedWk * up + part.naturalWk * home;
-        const double determinant = a11 * a22 - g * g;
-        state.temperatureC = (a22 * b1 + g * b2) / determinant;
-        state.sinkC = (a11 * b2 + g * b1) / determinant;
-        state.powerW = power;
-        state.inletC = up;
-        state.forcedWk = stream.forcedWk;
         m_limitShare[i] = std::clamp(m_limitShare[i] - 0.004 * (state.temperatureC - part.limitC) * dt, 0.1, 1.0);
         state.throttled = m_limitShare[i] < 0.999;
-        CooledPart nominal = part;
-        nominal.nominalW = part.nominalW * (part.isProcessor ? drive.processorShare : drive.cardShare);
-        state.clockMhz = clockAt(nominal, power, state.temperatureC) * (m_idle ? 0.6 : 1.0);
+        state.clockMhz = clockAt(part, state.powerW, state.temperatureC) * (m_idle ? 0.6 : 1.0);
     }
 }
 
@@ -154,6 +169,7 @@ void Transient::stepSlowNodes() {
         const PassivePart& part = m_net.passive[i];
         const double g = passiveConductance(part, speeds[part.zone]);
         const double power = part.isRegulators ? 0.1 * processorW : part.powerW;
+        m_s.passiveW[i] = power;
         const double target = m_s.temperatureC[part.zone] + power / g;
         m_s.passiveC[i] = target + (m_s.passiveC[i] - target) * std::exp(-g * dt / part.heatJk);
     }

@@ -4,10 +4,9 @@
 
 namespace core::air {
 
-/// Shares of the nominal powers, fans as controlled. Changing a drive between steps is allowed.
+/// What happens from outside while a network is played; the shares of a load are in its powers already. Changing it
+/// between steps is allowed.
 struct Drive {
-    double processorShare = 1;
-    double cardShare = 1;
     double roomC = 23;
 };
 
@@ -32,9 +31,10 @@ public:
 private:
     void stepFans();
     void stepAir();
-    void stepParts(const Drive& drive);
+    void stepParts();
+    void stepSink(std::size_t owner);
     void stepSlowNodes();
-    [[nodiscard]] double wantedPower(std::size_t part, const Drive& drive) const;
+    [[nodiscard]] double wantedPower(std::size_t part) const;
 
     Network m_net;
     Solution m_s;

@@ -72,25 +72,35 @@ constexpr std::array<CardFan, 4> cardFans{{{CardCooler::Single, 40, 3200, 40, "c
                                            {CardCooler::Blower, 52, 4500, 300, "common practice, no source"}}};
 [[nodiscard]] constexpr const CardFan& fanOf(CardCooler cooler) { return cardFans[static_cast<std::size_t>(cooler)]; }
 
-// ---- fans of supplies, by form: frame and thickness as the air sees them, level at 1 m at a third of the load and at
-// full ----
+// ---- fans of supplies, by form: frame, thickness and speed, level at 1 m at a third of the load and at full ----
 struct SupplyFan {
     std::string_view form;
-    double frameMm, thicknessMm, thirdDba, fullDba;
+    double frameMm, thicknessMm;
+    double rpm; ///< 0: that of its class
+    double thirdDba, fullDba;
     std::string_view source;
 };
-/// The last row stands for every other form. All forms move air as one of 92 x 15: engineering judgement.
-constexpr std::array<SupplyFan, 5> supplyFans{{{"flex", 92, 15, 32, 45, "engineering judgement: a fan of 40, loud"},
-                                               {"1u", 92, 15, 32, 45, "engineering judgement: a fan of 40, loud"},
-                                               {"tfx", 92, 15, 24, 38, "engineering judgement"},
-                                               {"atx", 92, 15, 16, 30, "engineering judgement"},
-                                               {"", 92, 15, 18, 34, "engineering judgement"}}};
+/// The last row stands for every other form.
+constexpr std::array<SupplyFan, 5> supplyFans{{{"flex", 40, 20, 9000, 32, 45, "engineering judgement: small and fast"},
+                                               {"1u", 40, 20, 9000, 32, 45, "engineering judgement: small and fast"},
+                                               {"tfx", 80, 15, 0, 24, 38, "engineering judgement"},
+                                               {"atx", 120, 25, 0, 16, 30, "engineering judgement"},
+                                               {"", 92, 15, 0, 18, 34, "engineering judgement"}}};
 [[nodiscard]] constexpr const SupplyFan& fanOfSupply(std::string_view form) {
     for (const SupplyFan& fan : supplyFans)
         if (fan.form == form)
             return fan;
     return supplyFans.back();
 }
+
+// ---- liquid loops ----
+constexpr Fact coldPlate{0.08, "K/W", "of a cold plate, or of a base with heat pipes", "engineering judgement"};
+constexpr Fact loopHeat{1600, "J/K", "heat that a loop holds", "engineering judgement"};
+constexpr Fact blockAlone{0.3, "W/K", "what a block without a radiator gives off", "engineering judgement"};
+constexpr Fact pumpWithAir{40, "dB", "louder, times the share of the liquid that is lost", "engineering judgement"};
+
+// ---- what stands before a fan ----
+constexpr Fact obstacleNoise{8, "dB", "louder with a plate right before the whole face", "engineering judgement"};
 
 // ---- leads whose sheet states no more than their length ----
 constexpr Fact roundLead{6, "mm", "diameter of a sleeved lead", "engineering judgement"};

@@ -274,6 +274,7 @@ struct CoolerSpec {
     bool pump = false;    ///< the pump sits on this block
     bool sealed = false;  ///< bought filled, as one loop with its radiator
     double pumpDba = 0;   ///< of the pump at 1 m; 0: not stated
+    double fill = 1.0;    ///< share of its liquid that is left
     friend bool operator==(const CoolerSpec&, const CoolerSpec&) = default;
 };
 
@@ -308,6 +309,7 @@ struct PowerSupplySpec {
     double twelvePinW = 0;   ///< what the sense wires of its 12-pin plug allow: 150, 300, 450 or 600; 0: not stated
     std::string cableFamily; ///< its modular leads; empty: leads are fixed
     double levelDba = 0;     ///< at 1 m at full load; 0: not stated, told from its form
+    double fanFrameMm = 0;   ///< 0: not stated, told from its form
     friend bool operator==(const PowerSupplySpec&, const PowerSupplySpec&) = default;
 };
 

@@ -27,20 +27,6 @@ double cardOf(const air::Prediction& a) { return a.part("card")->temperatureC; }
 class AirBuildsTest : public QObject {
     Q_OBJECT
 private slots:
-    /// What the model does not know yet is said, not passed over.
-    void liquidIsSaid() {
-        Project p = project();
-        for (Part& part : p.shelf)
-            if (part.id == "cooler-37")
-                std::get<CoolerSpec>(part.spec).type = CoolerType::Liquid;
-        const auto told = [](const Project& q) {
-            const auto notes = air::predict(built(q, "R1"), air::conditionsOf(q)).notes;
-            return std::any_of(notes.begin(), notes.end(),
-                               [](const Sentence& n) { return english(n).find("is liquid") != std::string::npos; });
-        };
-        QVERIFY(told(p));
-        QVERIFY(!told(project()));
-    }
     void convergesAndBalances() {
         const Project p = project();
         const Build b = built(p, "R1");

@@ -55,6 +55,8 @@ MD_FIELDS(CoolerSpec, "cooler", "What only a cooler has.") {
     a(flag("pump", "Pump on it"), v.pump, false);
     a(flag("sealed", "Bought filled", "As one loop with its radiator"), v.sealed, false);
     a(levelField("pump_dba", "Pump", "At 1 m; 0: 22 dB(A)"), v.pumpDba, 0.0);
+    a(number("fill", unit::share, 0.3, 1, "Filled", "Share of its liquid that the years have left; 1: full"), v.fill,
+      1.0);
 }
 MD_FIELDS(FanSpec, "fan", "What only a fan has; what is left out is taken from the class of its frame and thickness.") {
     a(stated("rpm", unit::rpm, 50, 30000, "Speed", "Rated, at 12 V"), v.rpm, 0.0);
@@ -89,6 +91,7 @@ MD_FIELDS(PowerSupplySpec, "supply", "What only a supply has.") {
       v.twelvePinW, 0.0);
     a(text("cable_family", "Family of modular leads", "Left out: leads are fixed"), v.cableFamily, std::string{});
     a(levelField("level_dba", "Level", "At 1 m at full load; 0: told from its form"), v.levelDba, 0.0);
+    a(stated("fan_frame_mm", unit::mm, 20, 200, "Fan frame", "0: told from its form"), v.fanFrameMm, 0.0);
 }
 MD_FIELDS(RadiatorSpec, "radiator", "What only a radiator has.") {
     a(number("frame_mm", unit::mm, 20, 300, "Fan frame", "Of one fan place"), v.frameMm, 120.0);
