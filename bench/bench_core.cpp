@@ -33,6 +33,18 @@ void airSolve(benchmark::State& state) {
 }
 BENCHMARK(airSolve)->Unit(benchmark::kMicrosecond);
 
+/// The solve alone: flows, heat and control of a network that is there already. The promise: below 100 us.
+void airSolveAlone(benchmark::State& state) {
+    const auto build = resolve(demo(), "R10");
+    const auto compiled = air::compile(*build, air::conditionsOf(demo()));
+    air::Solution solution;
+    for ([[maybe_unused]] auto _ : state)
+        benchmark::DoNotOptimize(solution = air::solve(compiled.network));
+    state.counters["outer"] = solution.outerIterations;
+    state.counters["newton"] = solution.newtonSteps;
+}
+BENCHMARK(airSolveAlone)->Unit(benchmark::kMicrosecond);
+
 /// The promise: resolve, fit, air and noise of one revision below 2 ms.
 void fullLook(benchmark::State& state) {
     for (auto _ : state) {

@@ -9,8 +9,8 @@ double pressureAt(double altitudeM) { return 101325.0 * std::pow(1.0 - 0.0065 * 
 double density(double pressurePa, double temperatureC) { return pressurePa / (287.05 * (temperatureC + kelvin)); }
 
 double viscosity(double temperatureC) {
-    const double t = temperatureC + kelvin;
-    return 1.716e-5 * std::pow(t / 273.15, 1.5) * (273.15 + 110.4) / (t + 110.4);
+    const double t = temperatureC + kelvin, ratio = t / 273.15;
+    return 1.716e-5 * ratio * std::sqrt(ratio) * (273.15 + 110.4) / (t + 110.4);
 }
 
 double gridLoss(double e) {

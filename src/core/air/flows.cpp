@@ -6,8 +6,6 @@
 namespace core::air {
 namespace {
 
-using Matrix = Eigen::MatrixXd; // as many zones as a case has
-using Vector = Eigen::VectorXd;
 
 /// The branch law with its coefficients worked out for given temperatures and speeds.
 struct Law {
@@ -35,9 +33,10 @@ Law lawOf(const Branch& branch, const Solution& s, const std::vector<double>& rh
     return law;
 }
 
-} // namespace
-
-void solveFlows(const Network& net, Solution& s) {
+/// @p Most zones are kept without asking for memory in each step; Eigen::Dynamic: any number.
+template <int Most> void solveFlowsOf(const Network& net, Solution& s, double residualKgs) {
+    using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, Eigen::ColMajor, Most, Most>;
+    using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, Eigen::ColMajor, Most, 1>;
     const auto n = static_cast<Eigen::Index>(net.zones.size()) - 1;
     std::vector<double> rho(net.zones.size());
     for (std::size_t i = 0; i < rho.size(); ++i)
@@ -69,11 +68,12 @@ void solveFlows(const Network& net, Solution& s) {
     };
 
     Vector p(n), r(n), next(n), d(n);
+    Matrix h(n, n);
     for (Eigen::Index i = 0; i < n; ++i)
         p[i] = s.pressurePa[static_cast<std::size_t>(i) + 1];
     residual(p, r);
-    for (int step = 0; step < 60 && n > 0 && r.cwiseAbs().maxCoeff() > 1e-12; ++step) {
-        Matrix h = Matrix::Zero(n, n);
+    for (int step = 0; step < 60 && n > 0 && r.cwiseAbs().maxCoeff() > residualKgs; ++step) {
+        h.setZero();
         for (std::size_t b = 0; b < net.branches.size(); ++b) {
             const Branch& branch = net.branches[b];
             if (branch.from == branch.to)
@@ -87,11 +87,10 @@ void solveFlows(const Network& net, Solution& s) {
             if (branch.to)
                 h(j, j) += w;
             if (branch.from && branch.to) {
-                h(i, j) -= w;
-                h(j, i) -= w;
+                h(std::max(i, j), std::min(i, j)) -= w;
             }
         }
-        d = h.llt().solve(-r);
+        d = h.template selfadjointView<Eigen::Lower>().llt().solve(-r);
         const double start = std::abs(d.dot(r));
         ++s.newtonSteps;
         double t = 1.0;
@@ -110,6 +109,14 @@ void solveFlows(const Network& net, Solution& s) {
     s.massResidual = n > 0 ? r.cwiseAbs().maxCoeff() : 0.0;
     for (Eigen::Index i = 0; i < n; ++i)
         s.pressurePa[static_cast<std::size_t>(i) + 1] = p[i];
+}
+
+} // namespace
+
+void solveFlows(const Network& net, Solution& s, double residualKgs) {
+    constexpr int usual = 16;
+    net.zones.size() <= usual ? solveFlowsOf<usual>(net, s, residualKgs)
+                              : solveFlowsOf<Eigen::Dynamic>(net, s, residualKgs);
 }
 
 std::vector<double> airSpeeds(const Network& net, const Solution& s) {

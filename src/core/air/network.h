@@ -151,8 +151,9 @@ struct Solution {
 /// iterations were not enough. Method and limits: docs/model/air.md.
 [[nodiscard]] Solution solve(const Network& network);
 
-/// Flows alone, for given zone temperatures and fan speeds; starts from the pressures in @p solution.
-void solveFlows(const Network& network, Solution& solution);
+/// Flows alone, for given zone temperatures and fan speeds; starts from the pressures in @p solution and ends when no
+/// zone is off by more than @p residualKgs.
+void solveFlows(const Network& network, Solution& solution, double residualKgs = 1e-12);
 
 /// Air speed of a zone: half the flow through it over its smallest cross-section, m/s.
 [[nodiscard]] std::vector<double> airSpeeds(const Network& network, const Solution& solution);

@@ -25,6 +25,38 @@ struct Relaxed {
     }
 };
 
+/// Where a falling function crosses zero between @p low and @p high, to 1e-6; an end where it does not cross. Regula
+/// falsi that halves the weight of an end which stays (the Illinois rule), from a guess.
+template <typename F> double crossing(F&& f, double low, double high, double guess) {
+    double atLow = f(low), atHigh = f(high);
+    if (atLow <= 0)
+        return low;
+    if (atHigh >= 0)
+        return high;
+    double x = std::clamp(guess, low, high);
+    int side = 0;
+    for (int step = 0; step < 60; ++step) {
+        const double y = f(x);
+        if (std::abs(y) < 1e-6)
+            return x;
+        if (y > 0) {
+            low = x;
+            atLow = y;
+            atHigh *= side == 1 ? 0.5 : 1;
+            side = 1;
+        } else {
+            high = x;
+            atHigh = y;
+            atLow *= side == -1 ? 0.5 : 1;
+            side = -1;
+        }
+        if (high - low < 1e-6)
+            break;
+        x = low + (high - low) * atLow / (atLow - atHigh);
+    }
+    return 0.5 * (low + high);
+}
+
 class SteadySolver {
 public:
     explicit SteadySolver(const Network& net) : m_net(net) { start(); }
@@ -32,9 +64,11 @@ public:
     Solution run() {
         constexpr int limit = 400;
         bool settled = false;
+        double error = 1e9;
         for (m_s.outerIterations = 1; m_s.outerIterations <= limit; ++m_s.outerIterations) {
-            solveFlows(m_net, m_s);
-            double error = stepZones();
+            // While temperatures still move, flows that are right to a millionth are as good as exact ones.
+            solveFlows(m_net, m_s, error < 0.01 ? 1e-12 : 1e-8);
+            error = stepZones();
             error = std::max(error, stepParts());
             error = std::max(error, stepOwnFans());
             error = std::max(error, stepOtherFans(settled));
@@ -223,12 +257,9 @@ double SteadySolver::stepOwnFans() {
                 (part.powerW + forced * state.inletC + part.naturalWk * m_s.temperatureC[part.home]) / total;
             return std::min(sink + part.powerW * part.dieResistance, part.limitC);
         };
-        double low = fan.minShare, high = 1.0;
-        for (int halving = 0; halving < 24; ++halving) {
-            const double middle = 0.5 * (low + high);
-            (duty(f, dieAt(middle)) > middle ? low : high) = middle;
-        }
-        error = std::max(error, 10.0 * m_speed[f].towards(0.5 * (low + high)));
+        const double wanted =
+            crossing([&](double speed) { return duty(f, dieAt(speed)) - speed; }, fan.minShare, 1.0, m_speed[f].value);
+        error = std::max(error, 10.0 * m_speed[f].towards(wanted));
         m_s.speed[f] = m_speed[f].value;
     }
     return error;
