@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 
 #include "core/base/text.h"
+#include "core/explain/working.h"
 
 namespace cli {
 namespace {
@@ -14,6 +15,18 @@ store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reade
     using store::Json;
     Json openings = Json::array(), fans = Json::array(), chambers = Json::array(), parts = Json::array(),
          sources = Json::array();
+    const auto causes = [&](const core::air::PartResult& p) {
+        Json all = Json::array();
+        for (const core::explain::DoubtShare& d : core::explain::doubtOf(e.air, p))
+            all.push_back({{"what", reader.text(d.label)}, {"share", d.share}});
+        return all;
+    };
+    const auto weak = [&](const core::air::PartResult& p) {
+        Json all = Json::array();
+        for (const core::Sentence& why : p.weak)
+            all.push_back(reader.text(why));
+        return all;
+    };
     for (const auto& o : e.air.openings)
         openings.push_back(
             {{"id", o.id}, {"flow_m3h", o.flowM3h}, {"in_m3h", o.inM3h}, {"out_m3h", o.outM3h}, {"air_c", o.airC}});
@@ -32,7 +45,11 @@ store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reade
                          {"name", p.name},
                          {"temperature_c", p.temperatureC},
                          {"band_k", p.bandK},
+                         {"band_from", causes(p)},
+                         {"uncertain", weak(p)},
                          {"power_w", p.powerW},
+                         {"power_band_w", p.bandW},
+                         {"clock_band_mhz", p.bandMhz},
                          {"limit_c", p.limitC > 0 ? Json(p.limitC) : Json()},
                          {"clock_mhz", p.clockMhz > 0 ? Json(p.clockMhz) : Json()},
                          {"inlet_c", p.inletC},
@@ -73,6 +90,9 @@ void sayAir(const core::stages::Evaluation& e, const core::Reader& reader) {
     for (const auto& p : e.air.parts)
         say("  %-28s %9s ±%s, %7s%s\n", p.name, shown(celsius(p.temperatureC)), shown(kelvin(p.bandK, 0).bare()),
             shown(watts(p.powerW, 1)), p.throttled ? ", held at its limit" : "");
+    for (const auto& p : e.air.parts)
+        for (const core::Sentence& why : p.weak)
+            sayTo(reader, core::say("  uncertain: {}: {}", p.name, why));
     for (const auto& c : e.air.chambers)
         say("  air in %-21s %9s, %8s\n", c.id, shown(celsius(c.airC)),
             shown(usual(core::Quantity::Pressure, c.pressurePa).signedFigure()));

@@ -294,9 +294,8 @@ public:
     }
     std::string finish() {
         return m_out + "<p class=sub>" +
-               words(say("Predictions: absolute temperatures to about ±{}, changes to ±{}, noise to ±{}. Mains work to "
+               words(say("Predictions: each temperature with the band that holds 19 of 20, noise to ±{}. Mains work to "
                          "local code, by a qualified person.",
-                         figure::kelvin(6, 0), figure::kelvin(facts::differenceBand.value, 0),
                          say("{} dB", figure::number(5)))) +
                "</p></body></html>\n";
     }

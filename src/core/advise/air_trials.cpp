@@ -10,7 +10,7 @@ std::vector<AirTrial> airTrials(const Project& project, const stages::Evaluation
         if (stop && stop())
             return;
         if (const auto build = resolveWith(project, now.build.revision, {change}))
-            trials.push_back({change, std::move(text), air::predict(*build, now.air.conditions).parts});
+            trials.push_back({change, std::move(text), air::predictWithBands(*build, now.air.conditions)});
     };
     for (const Opening& o : now.build.openings)
         if (o.screen != Screen::None)

@@ -7,8 +7,8 @@ namespace core::advise {
 /// One change tried on the model for the sake of temperatures.
 struct AirTrial {
     Change change;
-    Sentence text;                      ///< e.g. "Fan 92, top turned round"
-    std::vector<air::PartResult> parts; ///< under the conditions of the evaluation
+    Sentence text;       ///< e.g. "Fan 92, top turned round"
+    air::Prediction air; ///< under the conditions of the evaluation, with bands
 };
 
 /// Each dust screen off, each fan turned round and at full speed, one at a time. @p stop: true ends it early.

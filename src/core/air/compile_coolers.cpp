@@ -71,6 +71,7 @@ void Compiler::addCooler(const Placed& p) {
     const double finDepth = tower ? 0.045 : std::max(0.008, height - spec.fanThicknessMm * mm - 0.008);
     const double finVolume = face * finDepth;
     CooledPart part = processorDie(*cpu, m_conditions);
+    part.sink = p.part->id;
     part.home = zoneOf(p);
     part.gRefWk = 36000 * finVolume;
     part.qRefM3s = 1.5 * face;
@@ -133,6 +134,7 @@ void Compiler::addCard(const Placed& p) {
     const double edgeArea = blower ? 2e-4 : 2 * p.part->size[0].value.metres() * edgeSlotMm * mm;
     const std::size_t finZone = addZone("fins " + p.mount, edgeArea);
     CooledPart part = cardDie(p, m_conditions, !isIdle(p.mount));
+    part.sink = p.part->id;
     part.home = zoneOf(p);
     part.gRefWk = -c * std::log(1 - rated / (c * riseSink));
     part.qRefM3s = qRef;

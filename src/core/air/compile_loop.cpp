@@ -145,6 +145,8 @@ void Compiler::addLoop() {
         return;
     CooledPart& first = m_net.parts[*owner];
     first.streams = loop.streams;
+    for (const RadiatorRooms& r : m_radiators)
+        first.sink += r.placed->part->id + " ";
     for (CooledPart::Stream& stream : first.streams)
         stream.gRefWk *= fill;
     first.extraW = loop.extraW;

@@ -17,6 +17,7 @@ void Compiler::addSupply(const Placed& p) {
     const GapPart* gap = gapOf(p);
     CooledPart part{.id = p.mount,
                     .name = p.name,
+                    .sink = p.part->id,
                     .home = zoneOf(p),
                     .powerW = 10,
                     .dieResistance = 0,

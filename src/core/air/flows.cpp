@@ -6,7 +6,6 @@
 namespace core::air {
 namespace {
 
-
 /// The branch law with its coefficients worked out for given temperatures and speeds.
 struct Law {
     double linear, square, drive;

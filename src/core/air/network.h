@@ -61,6 +61,7 @@ struct FanDrive {
 struct CooledPart {
     std::string id;
     std::string name;
+    std::string sink;       ///< what takes its heat: a part on the shelf
     std::size_t branch = 0; ///< the cooler branch
     std::size_t home = 0;   ///< zone around it
     double powerW = 0;
@@ -150,6 +151,9 @@ struct Solution {
 /// Steady state of flows, temperatures, powers and fan speeds. Never throws; converged is false when 400 outer
 /// iterations were not enough. Method and limits: docs/model/air.md.
 [[nodiscard]] Solution solve(const Network& network);
+/// The same, from the solution of a network that differs in figures alone: a few iterations less. A fan that runs there
+/// stays on.
+[[nodiscard]] Solution solveFrom(const Network& network, const Solution& near);
 
 /// Flows alone, for given zone temperatures and fan speeds; starts from the pressures in @p solution and ends when no
 /// zone is off by more than @p residualKgs.

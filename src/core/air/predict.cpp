@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/predict.h"
 
+#include "core/air/bands.h"
 #include "core/air/thermal.h"
 
 namespace core::air {
@@ -100,6 +101,14 @@ Prediction predict(const Build& build, const Conditions& conditions) {
     return summarise(build, conditions, compiled, solve(compiled.network));
 }
 
+Prediction predictWithBands(const Build& build, const Conditions& conditions) {
+    const Compiled compiled = compile(build, conditions);
+    const Solution solution = solve(compiled.network);
+    Prediction prediction = summarise(build, conditions, compiled, solution);
+    addBands(build, compiled, solution, prediction);
+    return prediction;
+}
+
 Prediction summarise(const Build& build, const Conditions& conditions, const Compiled& compiled, const Solution& s) {
     Prediction result{.converged = s.converged, .conditions = conditions, .notes = compiled.notes};
     const Network& net = compiled.network;
@@ -127,13 +136,13 @@ Prediction summarise(const Build& build, const Conditions& conditions, const Com
         const PartState& state = s.parts[i];
         result.parts.push_back({part.id, part.name, build.at(part.id)->part->kind, state.temperatureC, state.powerW,
                                 part.limitC < 1e8 ? part.limitC : 0, state.clockMhz, state.inletC, state.sinkC,
-                                state.throttled, 6.0});
+                                state.throttled});
     }
     for (std::size_t i = 0; i < net.passive.size(); ++i) {
         const PassivePart& part = net.passive[i];
         const Placed* p = build.at(part.id);
         result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], s.passiveW[i],
-                                part.limitC, 0, s.temperatureC[part.zone], s.passiveC[i], false, 8.0});
+                                part.limitC, 0, s.temperatureC[part.zone], s.passiveC[i], false});
     }
     result.balance = balanceOf(compiled, s);
     result.totalPowerW = supplyLoadW(net, s);

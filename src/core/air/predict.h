@@ -67,6 +67,13 @@ struct Jet {
 };
 [[nodiscard]] Jet jetOnWall(double lengthMm, double slotMm, double wayMm);
 
+/// What an input that is not known exactly (core/air/bands.h) does to each part: by one standard deviation, in the
+/// order of Prediction::parts.
+struct Influence {
+    std::string id;
+    Sentence what;
+    std::vector<double> kelvin, watts, megahertz;
+};
 struct OpeningFlow {
     std::string id;
     std::string name;
@@ -104,7 +111,9 @@ struct PartResult {
     double inletC = 0;
     double sinkC = 0;
     bool throttled = false;
-    double bandK = facts::absoluteBand.value; ///< absolute uncertainty of the prediction
+    double bandK = 0;              ///< half width that holds 19 of 20; 0: none was worked out (trials)
+    double bandW = 0, bandMhz = 0; ///< of its power and clock; of a part below its limit its power has none
+    Sentences weak;                ///< why the band is wider than its inputs make it: the method is uncertain there
 };
 struct Balance {
     double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0;
@@ -122,10 +131,13 @@ struct Prediction {
     Balance balance;
     double totalPowerW = 0;
     Sentences notes;
+    std::vector<Influence> influences; ///< what the bands come from, by input; empty: none were worked out
 
     [[nodiscard]] const PartResult* part(std::string_view mount) const;
 };
 [[nodiscard]] Prediction predict(const Build& build, const Conditions& conditions);
+/// With the band of every part: some 50 more solves, a few milliseconds.
+[[nodiscard]] Prediction predictWithBands(const Build& build, const Conditions& conditions);
 [[nodiscard]] Prediction summarise(const Build& build, const Conditions& conditions, const Compiled& compiled,
                                    const Solution& solution);
 

@@ -60,11 +60,15 @@ template <typename F> double crossing(F&& f, double low, double high, double gue
 class SteadySolver {
 public:
     explicit SteadySolver(const Network& net) : m_net(net) { start(); }
+    SteadySolver(const Network& net, const Solution& near) : m_net(net) {
+        start();
+        startFrom(near);
+    }
 
     Solution run() {
         constexpr int limit = 400;
-        bool settled = false;
-        double error = 1e9;
+        bool settled = m_warm;
+        double error = m_warm ? 1.0 : 1e9;
         for (m_s.outerIterations = 1; m_s.outerIterations <= limit; ++m_s.outerIterations) {
             // While temperatures still move, flows that are right to a millionth are as good as exact ones.
             solveFlows(m_net, m_s, error < 0.01 ? 1e-12 : 1e-8);
@@ -85,6 +89,7 @@ public:
 
 private:
     void start();
+    void startFrom(const Solution& near);
     double stepZones();
     double stepParts();
     double stepOwnFans();
@@ -102,6 +107,7 @@ private:
     Solution m_s;
     std::vector<Relaxed> m_zone, m_part, m_speed, m_power;
     std::vector<bool> m_throttled, m_running;
+    bool m_warm = false;
     std::vector<double> m_regulatorsW;
 };
 
@@ -133,6 +139,29 @@ void SteadySolver::start() {
         m_running.push_back(!waits);
         m_s.speed.push_back(share);
     }
+}
+
+void SteadySolver::startFrom(const Solution& near) {
+    m_warm = true;
+    m_s.pressurePa = near.pressurePa;
+    m_s.temperatureC = near.temperatureC;
+    m_s.temperatureC[0] = m_net.roomC;
+    for (std::size_t k = 1; k < m_zone.size(); ++k)
+        m_zone[k].value = near.temperatureC[k];
+    for (std::size_t i = 0; i < m_part.size(); ++i) {
+        m_s.parts[i] = near.parts[i];
+        m_part[i].value = near.parts[i].temperatureC;
+        m_power[i].value = near.parts[i].powerW;
+        m_throttled[i] = near.parts[i].throttled;
+    }
+    for (std::size_t f = 0; f < m_speed.size(); ++f) {
+        const FanDrive& fan = m_net.fans[f];
+        if (fan.heldShare >= 0 || fan.source == ControlSource::Fixed)
+            continue;
+        m_speed[f].value = m_s.speed[f] = near.speed[f];
+        m_running[f] = near.speed[f] > 0 || !(fan.startC.has_value() || fan.source == ControlSource::Supply);
+    }
+    m_regulatorsW = near.passiveW;
 }
 
 /// A sink hands out what its dies put in; a throttled die is held at its limit, and puts in what the sink takes from a
@@ -329,5 +358,6 @@ void SteadySolver::finish() {
 } // namespace
 
 Solution solve(const Network& network) { return SteadySolver(network).run(); }
+Solution solveFrom(const Network& network, const Solution& near) { return SteadySolver(network, near).run(); }
 
 } // namespace core::air

@@ -66,6 +66,8 @@ struct Working {
 [[nodiscard]] Working ofPart(const stages::Evaluation& e, std::string_view mount,
                              const verdict::Deciding* limit = nullptr,
                              const std::vector<advise::AirTrial>& trials = {});
+/// What the band of a predicted temperature comes from, largest first: shares of the sum of squares, four and the rest.
+[[nodiscard]] std::vector<DoubtShare> doubtOf(const air::Prediction& air, const air::PartResult& part);
 [[nodiscard]] Working ofNoise(const stages::Evaluation& e);
 [[nodiscard]] Working ofPower(const stages::Evaluation& e);
 [[nodiscard]] Working ofVolume(const stages::Evaluation& e);

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/air/bands.h"
 #include "core/explain/working.h"
 #include "core/fit/room.h"
 
@@ -9,12 +10,13 @@ namespace core::explain {
 namespace {
 
 /// What changes that were tried on the model do to a part; the largest four.
-std::vector<Effect> effectsOn(const air::PartResult& now, const std::vector<advise::AirTrial>& trials, double limit) {
+std::vector<Effect> effectsOn(const air::Prediction& air, const air::PartResult& now,
+                              const std::vector<advise::AirTrial>& trials, double limit) {
     std::vector<Effect> out;
     for (const advise::AirTrial& trial : trials) {
-        const auto then = std::find_if(trial.parts.begin(), trial.parts.end(),
-                                       [&](const air::PartResult& p) { return p.id == now.id; });
-        if (then == trial.parts.end())
+        const air::PartResult* then = trial.air.part(now.id);
+        const auto difference = air::differenceOf(air, trial.air, now.id);
+        if (!then || !difference)
             continue;
         Effect effect{trial.text,
                       Quantity::TemperatureDifference,
@@ -27,9 +29,10 @@ std::vector<Effect> effectsOn(const air::PartResult& now, const std::vector<advi
             effect.after = Mark::Crossed;
             effect.instead =
                 say("reaches {}, slows down", figure::usual(Quantity::Temperature, then->temperatureC).bare());
-        } else if (std::abs(effect.change) < facts::noticeable.value) {
-            effect.instead =
-                say("within ±{}", figure::usual(Quantity::TemperatureDifference, facts::differenceBand.value));
+        } else if (std::abs(effect.change) < difference->bandK) {
+            effect.instead = say("{} ±{}, uncertain",
+                                 figure::usual(Quantity::TemperatureDifference, effect.change).signedFigure().bare(),
+                                 figure::usual(Quantity::TemperatureDifference, difference->bandK));
         }
         out.push_back(std::move(effect));
     }
@@ -63,6 +66,31 @@ Working ofColdPart(const stages::Evaluation& e, std::string_view mount) {
 }
 } // namespace
 
+std::vector<DoubtShare> doubtOf(const air::Prediction& air, const air::PartResult& part) {
+    const auto row = static_cast<std::size_t>(&part - air.parts.data());
+    std::vector<DoubtShare> all;
+    double sum = 0;
+    for (const air::Influence& i : air.influences) {
+        all.push_back({i.what, i.kelvin[row] * i.kelvin[row]});
+        sum += all.back().share;
+    }
+    std::stable_sort(all.begin(), all.end(),
+                     [](const DoubtShare& a, const DoubtShare& b) { return a.share > b.share; });
+    constexpr std::size_t most = 4;
+    if (sum <= 0)
+        return {};
+    double rest = 0;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        all[i].share /= sum;
+        rest += i >= most ? all[i].share : 0;
+    }
+    if (all.size() > most) {
+        all.resize(most);
+        all.push_back({say("all else"), rest});
+    }
+    return all;
+}
+
 Working ofPart(const stages::Evaluation& e, std::string_view mount, const verdict::Deciding* limit,
                const std::vector<advise::AirTrial>& trials) {
     const air::PartResult* part = e.air.part(mount);
@@ -89,30 +117,28 @@ Working ofPart(const stages::Evaluation& e, std::string_view mount, const verdic
     const double room = e.air.conditions.roomC;
     w.rows.push_back({"", say("Room"), Quantity::Temperature, room, 0, Stamp::Setting});
     w.rows.push_back({"+", say("Air that reaches it, over the room"), Quantity::TemperatureDifference,
-                      part->inletC - room, facts::inletDoubt.value * (part->inletC - room), Stamp::Computed});
+                      part->inletC - room, 0, Stamp::Computed});
     if (part->sinkC != part->temperatureC) {
-        const double sink = part->sinkC - part->inletC, die = part->temperatureC - part->sinkC;
-        w.rows.push_back({"+", say("Sink over that air"), Quantity::TemperatureDifference, sink,
-                          facts::sinkDoubt.value * sink, Stamp::Computed});
+        w.rows.push_back({"+", say("Sink over that air"), Quantity::TemperatureDifference, part->sinkC - part->inletC,
+                          0, Stamp::Computed});
         w.rows.push_back({"+", say("Die over sink, {}", figure::usual(Quantity::Power, part->powerW)),
-                          Quantity::TemperatureDifference, die, facts::dieDoubt.value * die, Stamp::Assumed});
-        const auto squareOf = [&](std::size_t back) { return std::pow(w.rows[w.rows.size() - back].band, 2); };
-        const double a = squareOf(3), b = squareOf(2), c = squareOf(1), sum = a + b + c;
-        if (sum > 0)
-            w.doubt = {{say("cooler, its fins and flow"), b / sum},
-                       {say("die to sink"), c / sum},
-                       {say("air that reaches it"), a / sum}};
+                          Quantity::TemperatureDifference, part->temperatureC - part->sinkC, 0, Stamp::Assumed});
     } else {
         w.rows.push_back({"+", say("Part over that air"), Quantity::TemperatureDifference,
                           part->temperatureC - part->inletC, 0, Stamp::Computed});
     }
-    std::stable_sort(w.doubt.begin(), w.doubt.end(), [](const auto& a, const auto& b) { return a.share > b.share; });
-    w.changes = effectsOn(*part, trials, judged.mark != Mark::None ? judged.limit : 0);
+    w.doubt = doubtOf(e.air, *part);
+    for (const Sentence& why : part->weak)
+        w.sentence += say(" Uncertain: {}.", why);
+    if (part->throttled)
+        w.sentence += say(" Its power is good to ±{}.", figure::usual(Quantity::Power, part->bandW));
+    w.changes = effectsOn(e.air, *part, trials, judged.mark != Mark::None ? judged.limit : 0);
     w.usedBy = {say("target of this part"), say("noise, through its fan curve")};
-    w.method = say("Steady solve of flows, zone temperatures, powers and fan speeds. Absolute values to ±{}, changes "
-                   "between revisions to ±{}.",
-                   figure::usual(Quantity::TemperatureDifference, part->bandK),
-                   figure::usual(Quantity::TemperatureDifference, 3));
+    w.method =
+        say("Steady solve of flows, zone temperatures, powers and fan speeds. Its band holds 19 of 20: every input "
+            "moved by its own doubt and solved anew, {} of them; where the method itself is weak it is wider. In "
+            "the difference of two revisions what both rest on cancels.",
+            static_cast<int>(e.air.influences.size()));
     return w;
 }
 

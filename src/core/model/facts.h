@@ -16,12 +16,7 @@ constexpr Fact differenceBand{3, "K", "half width of a predicted difference of t
 constexpr Fact noticeable{1.5, "K", "a smaller predicted difference is not told",
                           "half of its band: engineering judgement"};
 
-constexpr Fact absoluteBand{6, "K", "half width of a predicted temperature", differenceBand.source};
 constexpr Fact flowBand{0.25, "", "of a predicted flow, as a share of it", "engineering judgement"};
-/// Of the three rises that a part's temperature is the sum of: what each may be wrong by, as a share of it.
-constexpr Fact inletDoubt{0.3, "", "of the rise of the air that reaches it over the room", "engineering judgement"};
-constexpr Fact sinkDoubt{0.2, "", "of the rise of the sink over that air", "engineering judgement"};
-constexpr Fact dieDoubt{0.25, "", "of the rise of the die over the sink", "engineering judgement"};
 
 // ---- how the clock that is held falls: power to 1 / exponent, and a share for each kelvin ----
 struct ClockLaw {

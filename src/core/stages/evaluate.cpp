@@ -141,7 +141,7 @@ private:
         if (m_airKept)
             m_e.air = before()->evaluation.air;
         else if (starts(Stage::Air))
-            m_e.air = air::predict(m_e.build, conditions);
+            m_e.air = air::predictWithBands(m_e.build, conditions);
     }
     void noise() {
         const double distanceM = m_project.brief.listenerM;

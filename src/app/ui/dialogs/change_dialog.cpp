@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/change_dialog.h"
 
+#include "core/air/bands.h"
 #include "core/verdict/compare.h"
 
 #include <QScrollArea>
@@ -220,11 +221,13 @@ QStringList ChangeDialog::differences(const Document::Result& look) const {
         if (const auto* before = now->air.part(part.id);
             before && (part.kind == PartKind::Processor || part.kind == PartKind::Card)) {
             const double d = part.temperatureC - before->temperatureC;
+            const auto difference = core::air::differenceOf(now->air, then->air, part.id);
+            const double band = difference ? difference->bandK : part.bandK;
             lines << tr("%1 %2 %3%4")
                          .arg(qs(part.name), v.signedNumber(Quantity::TemperatureDifference, d),
                               v.unit(Quantity::TemperatureDifference),
-                              (std::abs(d) < core::facts::noticeable.value ? tr(", within ±%1") : tr(" ±%1"))
-                                  .arg(v.text(Quantity::TemperatureDifference, core::facts::differenceBand.value)));
+                              (std::abs(d) < band ? tr(" ±%1, uncertain") : tr(" ±%1"))
+                                  .arg(v.text(Quantity::TemperatureDifference, band)));
         }
     lines << tr("noise %1 dB ±2").arg(digits(then->noise.totalDba - now->noise.totalDba, 1, true));
     const auto marks = core::verdict::markChanges(*look.project, *now, *then);
