@@ -33,6 +33,13 @@ void airSolve(benchmark::State& state) {
 }
 BENCHMARK(airSolve)->Unit(benchmark::kMicrosecond);
 
+void airBands(benchmark::State& state) {
+    const auto build = resolve(demo(), "R10");
+    for ([[maybe_unused]] auto _ : state)
+        benchmark::DoNotOptimize(air::predictWithBands(*build, air::conditionsOf(demo())));
+}
+BENCHMARK(airBands)->Unit(benchmark::kMicrosecond);
+
 /// The solve alone: flows, heat and control of a network that is there already. The promise: below 100 us.
 void airSolveAlone(benchmark::State& state) {
     const auto build = resolve(demo(), "R10");

@@ -1,5 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "cli/commands.h"
+#include "cli/air_more.h"
 
 #include "core/base/text.h"
 #include "core/explain/working.h"
@@ -115,13 +115,36 @@ int air(const Options& options) {
         findingsJson(e.findings, reader, [](const auto& f) { return f.station == core::rules::Station::Air; });
     const bool blocked =
         std::any_of(findings.begin(), findings.end(), [](const auto& f) { return f["severity"] == "blocker"; });
+    std::optional<store::Json> explored;
+    if (options.explore) {
+        auto found = exploreJson(*looked, options, reader);
+        if (!found)
+            return badInput(found.error());
+        explored = std::move(*found);
+    }
     if (options.json) {
         store::Json json = airJson(e, reader);
         json["findings"] = findings;
+        if (options.network)
+            json["network"] = networkJson(*looked);
+        if (options.transientMinutes > 0)
+            json["transient"] = transientJson(*looked, options.transientMinutes);
+        if (options.schools)
+            json["schools"] = schoolsJson(*looked, reader);
+        if (explored)
+            json["explore"] = *explored;
         print(json);
         return blocked ? ExitNotMet : ExitFine;
     }
     sayAir(e, reader);
+    if (options.network)
+        print(networkJson(*looked));
+    if (options.transientMinutes > 0)
+        print(transientJson(*looked, options.transientMinutes));
+    if (options.schools)
+        saySchools(*looked, reader);
+    if (explored)
+        sayExplored(*explored);
     sayFindings(findings);
     return blocked ? ExitNotMet : ExitFine;
 }

@@ -41,8 +41,16 @@ int run(int argc, char** argv) {
     };
     withUnits(withRevision(withProject(add("fit", "gaps with their chains, answers, compatibility, power", cli::fit))))
         ->add_option("--load", o.load, "load of the project");
-    withUnits(withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air))))
-        ->add_option("--load", o.load, "load of the project");
+    auto* air =
+        withUnits(withRevision(withProject(add("air", "flows, temperatures, clocks and noise, predicted", cli::air))));
+    air->add_option("--load", o.load, "load of the project");
+    air->add_flag("--network", o.network, "with zones and branches, as solved");
+    air->add_option("--transient", o.transientMinutes, "with the warm-up from idle, so many minutes")
+        ->check(CLI::Range(0.1, 600.0));
+    air->add_flag("--schools", o.schools, "with the questions on which builders disagree, worked out for this build");
+    air->add_flag("--explore", o.explore, "with the quietest and coolest ways of what is left open");
+    air->add_option("--seed", o.seed, "of --explore")->check(CLI::NonNegativeNumber);
+    air->add_option("--most", o.most, "so many ways are looked at by --explore")->check(CLI::Range(1L, 1000000L));
     withUnits(withRevision(withProject(add("bench", "settled values of logged runs", cli::bench))))
         ->add_option("--run", o.run, "one run");
     withUnits(withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict))));

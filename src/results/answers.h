@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/advise/air_trials.h"
+#include "core/advise/explore.h"
+#include "core/advise/schools.h"
 #include "core/advise/search.h"
 #include "core/advise/what_to_change.h"
 #include "core/fit/insertion.h"
@@ -13,6 +15,8 @@ using Rooms = std::vector<core::fit::Room>;
 using Measures = std::vector<core::fit::MeasureNext>;
 using Ways = std::vector<core::fit::Insertion>;
 using Trials = std::vector<core::advise::AirTrial>;
+using Schools = std::vector<core::advise::School>;
+using Explored = core::advise::Explored;
 using Found = core::advise::SearchResult;
 /// What could be changed about a gap.
 struct Mends {

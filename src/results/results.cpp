@@ -283,6 +283,19 @@ Answer<Trials> Results::trials(const std::string& revision) {
     });
 }
 
+Answer<Schools> Results::schools(const std::string& revision) {
+    return about<Schools>(Stage::Schools, revision, {}, [](const auto& project, const auto& e, const Watch& stop) {
+        return core::advise::schools(project, e, stop);
+    });
+}
+
+Answer<Explored> Results::explored(const std::string& revision) {
+    return about<Explored>(Stage::Explore, revision, {}, [](const auto& project, const auto& e, const Watch& watch) {
+        auto found = core::advise::explore(project, e, {}, [&](double share) { return watch.at(share); });
+        return found ? std::move(*found) : Explored{};
+    });
+}
+
 Answer<Ways> Results::ways(const std::string& revision) {
     return about<Ways>(Stage::Ways, revision, {}, [](const auto&, const auto& e, const Watch& stop) {
         return core::fit::insertions(e.build, core::make::orderOf(e.make), stop);

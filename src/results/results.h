@@ -54,6 +54,9 @@ public:
     [[nodiscard]] Answer<Measures> measures(const std::string& revision);
     [[nodiscard]] Answer<Ways> ways(const std::string& revision);
     [[nodiscard]] Answer<Trials> trials(const std::string& revision);
+    [[nodiscard]] Answer<Schools> schools(const std::string& revision);
+    /// Seconds, with progress.
+    [[nodiscard]] Answer<Explored> explored(const std::string& revision);
     /// One at a time: the gap that is asked about last is the one that is wanted.
     [[nodiscard]] Answer<Mends> mends(const std::string& revision, const core::GapRef& gap);
     [[nodiscard]] Answer<Found> search(const std::string& revision, const core::advise::SearchRequest& request);

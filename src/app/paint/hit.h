@@ -30,6 +30,8 @@ enum class Act {
     StateCorners,
     // of Air, Brief and the revisions
     TurnFan,
+    ChooseWay,
+    OpenWay,
     SetSpeed,
     AddPart,
     EditBox,

@@ -86,6 +86,18 @@ double lossOf(const Build& build, const Placed& p, const air::FanResult& fan) {
 
 } // namespace
 
+std::vector<Beat> beatsOf(const std::vector<NoiseSource>& fans) {
+    constexpr double near = 0.05; // slower than this the ear hears one tone that swells: common practice, no source
+    std::vector<Beat> beats;
+    for (std::size_t i = 0; i < fans.size(); ++i)
+        for (std::size_t k = i + 1; k < fans.size(); ++k) {
+            const double a = fans[i].bladeHz, b = fans[k].bladeHz, apart = std::abs(a - b);
+            if (a > 0 && b > 0 && apart > 1e-3 && apart <= near * std::max(a, b))
+                beats.push_back({fans[i].name, fans[k].name, apart});
+        }
+    return beats;
+}
+
 double fanLevel(double ratedDba, double speedShare, double distanceM, double lossDb) {
     if (speedShare <= 0)
         return -std::numeric_limits<double>::infinity();
@@ -121,9 +133,11 @@ Noise noiseOf(const Build& build, const air::Prediction& prediction, double dist
             source.levelDba =
                 fanLevel(source.ratedDba, source.speedShare, distanceM, source.lossDb) + source.obstacleDb;
         }
+        source.bladeHz = fan.rpm / 60 * facts::fanBlades.value;
         levels.push_back(source.levelDba);
         noise.sources.push_back(source);
     }
+    noise.beats = beatsOf(noise.sources);
     for (const Placed& p : build.placed) {
         const double level = levelWithoutFan(p);
         if (level <= 0)

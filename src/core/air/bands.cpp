@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/bands.h"
 
-#include "core/air/compile_geometry.h"
+#include "core/air/compiler.h"
 
 namespace core::air {
 namespace {
@@ -9,7 +9,7 @@ namespace {
 // Standard deviations, as a share: engineering judgement, all of them (core/model/facts.h names what they are of).
 constexpr double dieOfProcessor = 0.20, dieOfCard = 0.15, finsOfProcessor = 0.25, finsOfCard = 0.20, finsOfOther = 0.25,
                  panelArea = 0.15, edgeArea = 0.20, fanFlow = 0.10, coolerLoss = 0.25, surface = 0.20, walls = 0.25,
-                 outlets = 0.30, roomK = 1.0;
+                 outlets = 0.30, mesh = 0.25, roomK = 1.0;
 
 double factor(double sigma, double sigmas) { return std::exp(sigma * sigmas); }
 
@@ -96,10 +96,28 @@ private:
         if (opening.branches.empty())
             return;
         const Opening* o = m_build.opening(opening.opening);
+        if (o && o->screen != Screen::None)
+            ofScreen(*o, opening.branches);
         add("opening " + opening.opening, say("{}, how open it is", o ? o->name : opening.opening), panelArea,
             [branches = opening.branches](Network& net, double z) {
                 for (const std::size_t b : branches)
                     widen(net.branches[b], factor(panelArea, z));
+            });
+    }
+    /// The law of a dust screen: of what covers the opening the share that is the screen's.
+    void ofScreen(const Opening& o, const std::vector<std::size_t>& branches) {
+        Opening bare = o;
+        bare.screen = Screen::None;
+        const Resistance all = coverOf(o, 1).resistance, panel = coverOf(bare, 1).resistance;
+        const double a = 1 - panel.a / all.a, b = 1 - panel.b / all.b;
+        add("screen " + o.id + (o.screen == Screen::Fine ? " fine" : " coarse"), say("{}, its dust screen", o.name),
+            mesh, [branches, a, b](Network& net, double z) {
+                for (const std::size_t at : branches) {
+                    Resistance& r = net.branches[at].resistance;
+                    // There and back again is the same: each way by the share at hand.
+                    r.a *= z > 0 ? 1 + a * (factor(mesh, z) - 1) : 1 / (1 + a * (factor(mesh, -z) - 1));
+                    r.b *= z > 0 ? 1 + b * (factor(mesh, z) - 1) : 1 / (1 + b * (factor(mesh, -z) - 1));
+                }
             });
     }
     /// What is free before an intake: cross-section and width of the gap.

@@ -180,6 +180,7 @@ void Compiler::addCaseFan(const Placed& p) {
             resistance = resistance + coverOf(o, std::max(1e-6, std::min(blades, open))).resistance + deskSlot(o, open);
             height = vertical(face.side, face.rect).second;
             m_fanPatches.push_back({o.id, face.rect});
+            entry.opening = o.id;
             continue;
         }
         if (face.kind == Before::Kind::Fins)

@@ -54,9 +54,27 @@ FanResult fanResult(const Build& build, const Compiled& compiled, const Solution
     return r;
 }
 
-Balance balanceOf(const Compiled& compiled, const Solution& s) {
+/// By branch, whether what comes in there passes a dust screen.
+std::vector<bool> screenedBranches(const Build& build, const Compiled& compiled) {
+    std::vector<bool> screened(compiled.network.branches.size(), false);
+    const auto mark = [&](const std::string& opening, const std::vector<std::size_t>& branches) {
+        const Opening* o = build.opening(opening);
+        for (const std::size_t b : branches)
+            screened[b] = o && o->screen != Screen::None;
+    };
+    for (const auto& o : compiled.openings)
+        mark(o.opening, o.branches);
+    for (const auto& fan : compiled.fans)
+        if (!fan.opening.empty())
+            mark(fan.opening, fan.branches);
+    return screened;
+}
+
+Balance balanceOf(const Build& build, const Compiled& compiled, const Solution& s) {
     Balance balance;
     const Network& net = compiled.network;
+    const std::vector<bool> screened = screenedBranches(build, compiled);
+    double unfiltered = 0;
     double weight = 0, sum = 0;
     for (const Compiled::FanBranch& fan : compiled.fans) {
         if (net.fans[fan.fan].ownFan || fan.direction == FanDirection::Inside)
@@ -73,7 +91,9 @@ Balance balanceOf(const Compiled& compiled, const Solution& s) {
             continue;
         const double inward = (branch.from == 0 ? s.flowM3s[b] : -s.flowM3s[b]) * perHour;
         (inward >= 0 ? balance.inM3h : balance.outM3h) += std::abs(inward);
+        unfiltered += inward > 0 && !screened[b] ? inward : 0;
     }
+    balance.unfilteredShare = balance.inM3h > 0 ? unfiltered / balance.inM3h : 0;
     if (weight > 0)
         balance.pressurePa = sum / weight;
     else if (!compiled.chamberZones.empty())
@@ -144,7 +164,7 @@ Prediction summarise(const Build& build, const Conditions& conditions, const Com
         result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], s.passiveW[i],
                                 part.limitC, 0, s.temperatureC[part.zone], s.passiveC[i], false});
     }
-    result.balance = balanceOf(compiled, s);
+    result.balance = balanceOf(build, compiled, s);
     result.totalPowerW = supplyLoadW(net, s);
     return result;
 }

@@ -42,6 +42,7 @@ struct Compiled {
         FanFlow flow = FanFlow::In;
         FanDirection direction = FanDirection::Inside;
         Obstacle obstacle;
+        std::string opening = {}; ///< that it blows through; empty: none
     };
     std::vector<FanBranch> fans;           ///< case fans and the fans of coolers, cards and supplies
     std::vector<std::size_t> chamberZones; ///< by chamber
@@ -117,7 +118,8 @@ struct PartResult {
 };
 struct Balance {
     double ratedInM3h = 0, ratedOutM3h = 0, inM3h = 0, outM3h = 0;
-    double pressurePa = 0; ///< over the room, where the case fans blow in or draw: their mean by rated flow
+    double pressurePa = 0;      ///< over the room, where the case fans blow in or draw: their mean by rated flow
+    double unfilteredShare = 0; ///< of the air that comes in, past no dust screen: leaks count
 };
 
 /// Prediction of a build at a room temperature and load.

@@ -16,6 +16,7 @@ constexpr Fact differenceBand{3, "K", "half width of a predicted difference of t
 constexpr Fact noticeable{1.5, "K", "a smaller predicted difference is not told",
                           "half of its band: engineering judgement"};
 
+constexpr Fact toldApart{0.5, "K", "no two runs tell less apart", "engineering judgement"};
 constexpr Fact flowBand{0.25, "", "of a predicted flow, as a share of it", "engineering judgement"};
 
 // ---- how the clock that is held falls: power to 1 / exponent, and a share for each kelvin ----
@@ -104,6 +105,8 @@ constexpr Fact riserWidth{60, "mm", "of the ribbons of a riser side by side", "e
 constexpr Fact riserBend{10, "mm", "least bend radius of a riser", "common practice, no source"};
 constexpr Fact roundBend{3, "", "least bend radius of a round lead, in diameters", "engineering judgement"};
 constexpr Fact bundleFill{0.7, "", "of the round of a bundle is leads", "engineering judgement"};
+
+constexpr Fact fanBlades{7, "", "blades of a fan, for its tone", "common practice, no source: 7 or 9"};
 
 // ---- what makes noise without a fan, at 1 m ----
 constexpr Fact driveLevel{29, "dB(A)", "a 3.5 in drive while it seeks", "engineering judgement"};

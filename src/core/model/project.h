@@ -40,6 +40,7 @@ struct Load {
 struct Brief {
     std::string purpose;
     double roomC = 23.0;    ///< reference room temperature
+    double hottestC = 0;    ///< of the room, at which it must still hold; 0: not stated
     double listenerM = 1.0; ///< distance at which noise is judged
     double altitudeM = 0.0;
     std::string load; ///< id of the load that the targets are judged at

@@ -69,7 +69,7 @@ void addMakeFindings(const Project& project, Evaluation& e) {
 } // namespace
 
 std::string_view stageWord(Stage stage) {
-    constexpr std::array<std::string_view, 19> words{"geometry",
+    constexpr std::array<std::string_view, 21> words{"geometry",
                                                      "gaps",
                                                      "wiring",
                                                      "air",
@@ -87,7 +87,9 @@ std::string_view stageWord(Stage stage) {
                                                      "ways in",
                                                      "trials",
                                                      "search",
-                                                     "preview"};
+                                                     "preview",
+                                                     "schools",
+                                                     "explore"};
     return words[static_cast<std::size_t>(stage)];
 }
 

@@ -30,7 +30,9 @@ enum class Stage {
     Ways,
     Trials,
     Search,
-    Preview
+    Preview,
+    Schools,
+    Explore
 };
 [[nodiscard]] std::string_view stageWord(Stage stage);
 /// Asked before a stage starts; false: its result is not wanted any more.

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/air/air_explore.h"
 #include "app/stations/air/air_section.h"
 #include "core/verdict/marks.h"
 
@@ -298,7 +299,7 @@ void paintAir(Canvas& c, const QRectF& r, const View& v) {
                 : qs(v.result().problem));
     }
     const core::Load* load = v.project().load(v.project().brief.load);
-    stageHead(c, r, question::air,
+    stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
               QObject::tr("%1, %2, room %3")
                   .arg(load ? qs(load->name) : QObject::tr("full load"), v.text(Quantity::Power, e->air.totalPowerW),
                        v.text(Quantity::Temperature, e->air.conditions.roomC)));

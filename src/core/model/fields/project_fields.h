@@ -25,6 +25,8 @@ MD_FIELDS(Load, "load", "How hard the machine works: shares of the rated power o
 MD_FIELDS(Brief, "brief", "What must hold.") {
     a(text("purpose", "Purpose"), v.purpose, std::string{});
     a(number("room_c", unit::celsius, -20, 60, "Room temperature", "All is judged at it"), v.roomC, 23.0);
+    a(number("hottest_room_c", unit::celsius, 0, 60, "Hottest room", "At which it must still hold; 0: not stated"),
+      v.hottestC, 0.0);
     a(number("listener_m", unit::m, 0.1, 10, "Listener at", "Distance at which noise is judged"), v.listenerM, 1.0);
     a(number("altitude_m", unit::m, -400, 6000, "Altitude"), v.altitudeM, 0.0);
     a(text("load", "Load judged at", "The targets are judged at it").naming(Names::Load), v.load, std::string{});

@@ -1,0 +1,320 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/air/air_explore.h"
+
+#include "core/base/text.h"
+
+#include <cmath>
+
+namespace app {
+using core::Mark;
+using core::Quantity;
+using core::advise::Against;
+using core::advise::Explored;
+using core::advise::ExplorePoint;
+using core::advise::School;
+
+namespace {
+
+constexpr double rowHeight = 22;
+
+QString letterOf(std::size_t i) { return i < 26 ? QString(QChar(u'A' + char16_t(i))) : QString::number(i + 1); }
+
+Mark markOfPoint(const ExplorePoint& p) { return p.holdsHot() ? Mark::Holds : p.holds() ? Mark::Open : Mark::Crossed; }
+
+QString wordsOf(const View& v, const std::vector<core::Change>& changes) {
+    if (changes.empty())
+        return QObject::tr("as it is");
+    QStringList all;
+    for (const core::Sentence& s :
+         core::describe({.id = "trial", .parent = v.document.revision(), .changes = changes}, v.project()))
+        all << v.words(s);
+    return all.join(QStringLiteral(", "));
+}
+
+/// Where noise and headroom lie on the sheet.
+struct Scatter {
+    QRectF paper;
+    double lowDb = 30, highDb = 45, lowK = -10, highK = 10;
+    [[nodiscard]] QPointF at(double db, double k) const {
+        return {paper.left() + (db - lowDb) / (highDb - lowDb) * paper.width(),
+                paper.bottom() - (k - lowK) / (highK - lowK) * paper.height()};
+    }
+    [[nodiscard]] bool holds(const QPointF& p) const { return paper.adjusted(-1, -1, 1, 1).contains(p); }
+};
+
+Scatter scatterOf(const QRectF& paper, const Explored& found) {
+    Scatter s{.paper = paper};
+    double lowDb = found.now.noiseDba, highDb = lowDb, lowK = std::min(0.0, found.now.headroomK),
+           highK = std::max(0.0, found.now.headroomK);
+    for (const ExplorePoint& p : found.front) {
+        lowDb = std::min(lowDb, p.noiseDba);
+        highDb = std::max(highDb, p.noiseDba);
+        lowK = std::min(lowK, p.headroomK);
+        highK = std::max(highK, p.headroomK);
+    }
+    if (found.noiseCap > 0)
+        highDb = std::max(highDb, found.noiseCap);
+    const double padDb = std::max(1.0, 0.12 * (highDb - lowDb)), padK = std::max(1.0, 0.15 * (highK - lowK));
+    s.lowDb = lowDb - padDb;
+    s.highDb = highDb + 2 * padDb;
+    s.lowK = lowK - padK;
+    s.highK = highK + padK;
+    return s;
+}
+
+void paintAxes(Canvas& c, const Scatter& s, const View& v, const Explored& found) {
+    c.box(s.paper, c.t.paper, c.t.line, 1);
+    const auto step = [](double span) { return span > 20 ? 5.0 : span > 8 ? 2.0 : 1.0; };
+    for (double db = std::ceil(s.lowDb); db < s.highDb; db += 1)
+        if (std::fmod(db, step(s.highDb - s.lowDb)) == 0) {
+            const double x = s.at(db, 0).x();
+            c.vline(x, s.paper.top(), s.paper.bottom(), c.t.hair);
+            c.text({x - 25, s.paper.bottom() + 2, 50, 14}, v.number(Quantity::Level, db), 11, Weight::Regular, c.t.ink2,
+                   Qt::AlignCenter);
+        }
+    for (double k = std::ceil(s.lowK); k < s.highK; k += 1)
+        if (std::fmod(k, step(s.highK - s.lowK)) == 0) {
+            const double y = s.at(0, k).y();
+            c.hline(s.paper.left(), s.paper.right(), y, k == 0 ? c.t.ink : c.t.hair, k == 0 ? 1.4 : 1);
+            c.text({s.paper.left() - 40, y - 8, 36, 16}, v.signedNumber(Quantity::TemperatureDifference, k), 11,
+                   Weight::Regular, c.t.ink2, Qt::AlignRight | Qt::AlignVCenter);
+        }
+    if (found.noiseCap > 0) {
+        const double x = s.at(found.noiseCap, 0).x();
+        c.vline(x, s.paper.top(), s.paper.bottom(), c.t.ink, 1.6, Qt::DashLine);
+        c.second({x + 4, s.paper.bottom() - 18, 80, 16},
+                 QObject::tr("cap %1").arg(v.number(Quantity::Level, found.noiseCap)), Qt::AlignLeft | Qt::AlignVCenter,
+                 11);
+    }
+    c.second({s.paper.left(), s.paper.bottom() + 16, s.paper.width(), 16},
+             QObject::tr("noise at %1 m, dB(A)").arg(digits(v.project().brief.listenerM, 1)), Qt::AlignCenter, 11.5);
+    c.second({s.paper.left() - 44, s.paper.top() - 20, s.paper.width(), 16},
+             QObject::tr("part nearest to its cap, %1 under it").arg(v.unit(Quantity::TemperatureDifference)),
+             Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+}
+
+void paintScatter(Canvas& c, const QRectF& r, const View& v, const Explored& found, int chosen) {
+    const Scatter s = scatterOf(r.adjusted(44, 26, -4, -36), found);
+    paintAxes(c, s, v, found);
+    c.p.save();
+    c.p.setClipRect(s.paper);
+    const std::size_t stride = std::max<std::size_t>(1, found.cloud.size() / 3000); // more dots are no more to be told
+    c.p.setPen(Qt::NoPen);
+    c.p.setBrush(c.t.line);
+    for (std::size_t i = 0; i < found.cloud.size(); i += stride)
+        c.p.drawRect(QRectF(s.at(found.cloud[i][0], found.cloud[i][1]) - QPointF(0.7, 0.7), QSizeF(1.4, 1.4)));
+    // The front as a stair: what is not quieter than this is at most so cool.
+    QPolygonF stair;
+    for (const ExplorePoint& p : found.front) {
+        const QPointF at = s.at(p.noiseDba, p.headroomK);
+        if (!stair.isEmpty())
+            stair << QPointF(at.x(), stair.last().y());
+        stair << at;
+    }
+    c.p.setPen(QPen(c.t.ink, 1.6));
+    c.p.setBrush(Qt::NoBrush);
+    c.p.drawPolyline(stair);
+    c.p.restore();
+    for (std::size_t i = 0; i < found.front.size(); ++i) {
+        const ExplorePoint& p = found.front[i];
+        const QPointF at = s.at(p.noiseDba, p.headroomK);
+        const bool is = static_cast<int>(i) == chosen;
+        const double size = is ? 7 : 4.5;
+        if (is) {
+            c.p.setPen(QPen(c.t.medge, 1.4));
+            const double up = s.at(0, p.headroomK + p.bandK).y(), down = s.at(0, p.headroomK - p.bandK).y();
+            c.p.drawLine(QPointF(at.x(), std::max(up, s.paper.top())),
+                         QPointF(at.x(), std::min(down, s.paper.bottom())));
+        }
+        c.p.setPen(QPen(is ? c.t.medge : c.t.ink, 1.4));
+        c.p.setBrush(is ? c.t.marker : c.t.sheet);
+        c.p.drawPolygon(
+            QPolygonF{at + QPointF(0, -size), at + QPointF(size, 0), at + QPointF(0, size), at + QPointF(-size, 0)});
+        if (found.front.size() <= 14 || is)
+            c.text({at.x() - 22, at.y() - 19, 18, 14}, letterOf(i), 11.5, Weight::SemiBold, c.t.ink,
+                   Qt::AlignRight | Qt::AlignVCenter);
+        c.hit({at.x() - 8, at.y() - 8, 16, 16}, Handle{.act = Act::ChooseWay, .row = static_cast<int>(i)},
+              QObject::tr("Way %1, %2, %3 under its cap")
+                  .arg(letterOf(i), v.text(Quantity::Level, p.noiseDba),
+                       v.text(Quantity::TemperatureDifference, p.headroomK)));
+    }
+    const QPointF now = s.at(found.now.noiseDba, found.now.headroomK);
+    if (s.holds(now)) {
+        c.p.setPen(QPen(c.t.ink, 1.4));
+        c.p.setBrush(c.t.mdot);
+        c.p.drawEllipse(now, 5, 5);
+        c.plate(now + QPointF(24, 11), qs(v.document.revision()), 11.5, Weight::SemiBold);
+    }
+}
+
+void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found, int chosen) {
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Best of them"),
+              QObject::tr("against %1").arg(qs(v.document.revision())));
+    double y = r.top() + 28;
+    for (const auto& [x, word] :
+         {std::pair{r.left() + 70, QObject::tr("dB(A)")},
+          std::pair{r.left() + 122, QObject::tr("%1 under").arg(v.unit(Quantity::TemperatureDifference))}})
+        c.second({x - 60, y, 60, 16}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    y += 18;
+    const auto figures = [&](const ExplorePoint& p, double top) {
+        c.text({r.left() + 24, top, 46, rowHeight}, v.number(Quantity::Level, p.noiseDba), 12.5, Weight::SemiBold,
+               c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.left() + 76, top, 46, rowHeight}, v.signedNumber(Quantity::TemperatureDifference, p.headroomK), 12.5,
+               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.mark({r.left() + 132, top + rowHeight / 2 - 6}, markOfPoint(p));
+    };
+    const double textLeft = r.left() + 156, textWidth = r.right() - textLeft;
+    const auto least = static_cast<std::size_t>(std::max(1.0, (r.bottom() - y - 88) / rowHeight));
+    // The chosen one is always among those that have room.
+    const std::size_t first =
+        chosen >= static_cast<int>(least) ? static_cast<std::size_t>(chosen) - least + 1 : std::size_t{0};
+    for (std::size_t i = first; i < std::min(found.front.size(), first + least); ++i) {
+        const ExplorePoint& p = found.front[i];
+        const bool is = static_cast<int>(i) == chosen;
+        const QRectF row(r.left(), y, r.width(), rowHeight);
+        if (is)
+            c.box(row, c.t.marker, c.t.medge, 1.6);
+        c.text({r.left() + 4, y, 18, rowHeight}, letterOf(i), 12.5, Weight::SemiBold);
+        figures(p, y);
+        c.text({textLeft, y, textWidth, rowHeight}, c.elided(wordsOf(v, p.changes), textWidth, 12), 12,
+               Weight::Regular);
+        c.hline(r.left(), r.right(), y + rowHeight, c.t.hair);
+        c.hit(row, Handle{.act = Act::ChooseWay, .row = static_cast<int>(i)},
+              QObject::tr("Way %1: %2").arg(letterOf(i), wordsOf(v, p.changes)));
+        y += rowHeight;
+    }
+    if (found.front.size() > least)
+        c.second({r.left(), y, r.width(), 16},
+                 QObject::tr("%1 of %2 shown; arrows go on").arg(least).arg(found.front.size()),
+                 Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    y += 18;
+    if (chosen < 0 || chosen >= static_cast<int>(found.front.size()))
+        return c.second({r.left(), y, r.width(), 18}, QObject::tr("Choose one to see what it changes."));
+    const ExplorePoint& p = found.front[static_cast<std::size_t>(chosen)];
+    const double used = c.paragraph({r.left(), y, r.width(), r.bottom() - y - 26}, wordsOf(v, p.changes), 12,
+                                    Weight::Medium, c.t.ink, 3);
+    const core::Placed* part = v.evaluation()->build.at(p.part);
+    QString nearest = QObject::tr("Nearest to its cap: %1, ±%2.")
+                          .arg(part ? qs(part->name) : qs(p.part), v.text(Quantity::TemperatureDifference, p.bandK));
+    if (found.hottestC > found.roomC)
+        nearest += QObject::tr(" In the hottest room, %1: %2 %3.")
+                       .arg(v.text(Quantity::Temperature, found.hottestC),
+                            v.signedNumber(Quantity::TemperatureDifference, p.hotHeadroomK),
+                            v.unit(Quantity::TemperatureDifference));
+    c.second({r.left(), y + used + 2, r.width(), 16}, nearest, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    const QRectF button(r.right() - 150, r.bottom() - 24, 150, 24);
+    c.box(button, c.t.ink, c.t.ink, 1);
+    c.text(button, QObject::tr("Open as a revision"), 12.5, Weight::SemiBold, c.t.paper, Qt::AlignCenter);
+    c.hit(button, Handle{.act = Act::OpenWay, .row = chosen},
+          QObject::tr("Make a new revision of way %1 (Enter)").arg(letterOf(static_cast<std::size_t>(chosen))));
+}
+
+QString differenceWords(const View& v, const std::optional<core::air::Difference>& d) {
+    return d ? v.signedNumber(Quantity::TemperatureDifference, d->kelvin) + QStringLiteral(" ±") +
+                   v.number(Quantity::TemperatureDifference, d->bandK)
+             : QString();
+}
+
+void paintSchool(Canvas& c, const QRectF& row, const View& v, const School& s, const std::array<double, 7>& x) {
+    const auto right = [&](double at, const QString& words, Weight weight = Weight::Regular) {
+        c.text({at - 110, row.top(), 110, row.height()}, words, 12, weight, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    };
+    c.text({x[0], row.top(), x[1] - x[0] - 90, row.height()}, c.elided(v.words(s.name), x[1] - x[0] - 90, 12.5), 12.5,
+           Weight::Regular);
+    if (s.against == Against::DoesNotGoIn) {
+        c.mark({row.right() - 14, row.center().y() - 6}, Mark::Crossed);
+        return c.second({x[1] - 84, row.top(), row.right() - x[1] + 60, row.height()},
+                        c.elided(QObject::tr("does not go in: %1").arg(v.words(s.why)), row.right() - x[1] + 60, 12));
+    }
+    right(x[1], v.number(Quantity::Flow, s.inM3h) + QStringLiteral(", ") + v.number(Quantity::Flow, s.outM3h));
+    const bool now = s.against == Against::Now;
+    const auto bold = [](const std::optional<core::air::Difference>& d) {
+        return d && std::abs(d->kelvin) > d->bandK ? Weight::SemiBold : Weight::Regular;
+    };
+    right(x[2],
+          now ? (s.processorC ? v.text(Quantity::Temperature, *s.processorC) : QString())
+              : differenceWords(v, s.processor),
+          bold(s.processor));
+    right(x[3], now ? (s.cardC ? v.text(Quantity::Temperature, *s.cardC) : QString()) : differenceWords(v, s.card),
+          bold(s.card));
+    right(x[4], now ? QString() : digits(s.noiseDb, 1, true));
+    right(x[5], v.number(Quantity::Share, s.unfilteredShare) + QStringLiteral(" %"));
+    right(x[6], now || std::abs(s.price) < 0.005 ? QString() : digits(s.price, 0, true));
+    right(row.right(), v.words(core::term(core::advise::againstWord(s.against))),
+          s.against == Against::Better || s.against == Against::Worse ? Weight::SemiBold : Weight::Regular);
+    c.hit(row, Handle{},
+          QObject::tr("%1: %2, %3")
+              .arg(v.words(s.question), v.words(s.name), v.words(core::term(core::advise::againstWord(s.against)))));
+}
+
+void paintSchools(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look) {
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Where builders disagree, side by side"),
+              QObject::tr("differences to %1, with their bands").arg(qs(v.document.revision())));
+    const auto& all = answered(look.schools);
+    if (all.empty())
+        return c.second({r.left(), r.top() + 28, r.width(), 20},
+                        look.schools.standing == Standing::Pending
+                            ? QObject::tr("being worked out ...")
+                            : QObject::tr("No fan in a panel and no open vent: nothing to compare."));
+    const double w = r.width();
+    const std::array<double, 7> x{r.left() + 74,        r.left() + w * 0.42, r.left() + w * 0.55, r.left() + w * 0.68,
+                                  r.left() + w * 0.755, r.left() + w * 0.84, r.left() + w * 0.90};
+    const std::array<QString, 6> heads{QObject::tr("in, out %1").arg(v.unit(Quantity::Flow)),
+                                       QObject::tr("CPU, %1").arg(v.unit(Quantity::TemperatureDifference)),
+                                       QObject::tr("card, %1").arg(v.unit(Quantity::TemperatureDifference)),
+                                       QObject::tr("dB(A)"),
+                                       QObject::tr("unfiltered"),
+                                       qs(v.project().currency)};
+    for (std::size_t i = 0; i < heads.size(); ++i)
+        c.second({x[i + 1] - 110, r.top() + 24, 110, 16}, heads[i], Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    double y = r.top() + 42;
+    const double height = std::clamp((r.bottom() - y - 18) / static_cast<double>(all.size()), 17.0, rowHeight);
+    QString last;
+    std::size_t shown = 0;
+    for (const School& s : all) {
+        if (y + height > r.bottom() - 14)
+            break;
+        const QString question = v.words(s.question);
+        c.hline(r.left(), r.right(), y, question != last ? c.t.line : c.t.hair);
+        if (question != last)
+            c.text({r.left(), y, 72, height}, question, 12.5, Weight::SemiBold);
+        last = question;
+        paintSchool(c, {r.left(), y, r.width(), height}, v, s, x);
+        y += height;
+        ++shown;
+    }
+    c.second({r.left(), y + 1, r.width(), 16},
+             shown < all.size()
+                 ? QObject::tr("%1 of %2 shown: make the window taller for the rest.").arg(shown).arg(all.size())
+                 : QObject::tr("Better or worse is said where a temperature differs by more than its band."),
+             Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+}
+
+} // namespace
+
+void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look) {
+    const Explored& found = answered(look.explored);
+    const bool pending = look.explored.standing == Standing::Pending;
+    stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
+              pending ? QObject::tr("counting, %1 %").arg(look.percent)
+                      : QObject::tr("%1 ways of %2 looked at, seed 7").arg(found.counted).arg(found.possible));
+    const double upper = std::clamp((r.height() - 40) * 0.52, 250.0, 420.0),
+                 leftW = std::clamp(r.width() * 0.42, 280.0, 420.0);
+    const QRectF left(r.left(), r.top() + 36, leftW, upper),
+        right(left.right() + 22, left.top(), r.right() - left.right() - 22, upper);
+    c.heading(left.left(), left.top(), left.width(), QObject::tr("Ways to build it"),
+              QObject::tr("open: fans, their speeds, screens, stand or lie"));
+    if (found.front.empty() && found.counted == 0) {
+        const QString words = pending ? QObject::tr("Every fan in, out, absent, slim or thick at five speeds, screens "
+                                                    "on and off, standing and lying: "
+                                                    "all of it is being solved. It takes some seconds.")
+                                      : QObject::tr("Nothing is left open: no fan place and no vent.");
+        c.paragraph(left.adjusted(0, 30, 0, 0), words, 12.5, Weight::Regular, c.t.ink2);
+    } else {
+        paintScatter(c, left.adjusted(0, 26, 0, 0), v, found, look.chosen);
+        paintWays(c, right, v, found, look.chosen);
+    }
+    paintSchools(c, {r.left(), left.bottom() + 14, r.width(), r.bottom() - left.bottom() - 14}, v, look);
+}
+
+} // namespace app

@@ -1,0 +1,23 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#pragma once
+#include "app/paint/stations.h"
+#include "results/answers.h"
+
+namespace app {
+
+/// At the right of the head, for the button that turns the station.
+constexpr double airHeadRoom = 100;
+
+/// What the exploring side of Air shows; answers of before, or none, while they are worked out.
+struct ExploreLook {
+    Answer<results::Explored> explored;
+    Answer<results::Schools> schools;
+    int percent = 0;
+    int chosen = -1; ///< of the front; -1: none
+};
+
+/// All that is left open as noise against headroom, the best of it in words, and the questions on which builders
+/// disagree, worked out for this build.
+void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look);
+
+} // namespace app

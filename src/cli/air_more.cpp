@@ -1,0 +1,184 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "cli/air_more.h"
+
+#include "core/advise/explore.h"
+#include "core/advise/schools.h"
+#include "core/air/transient.h"
+#include "core/base/text.h"
+
+namespace cli {
+namespace {
+
+using store::Json;
+
+Json optional(const std::optional<double>& value) { return value ? Json(*value) : Json(); }
+
+core::air::Compiled compiledOf(const core::stages::Evaluation& e) {
+    return core::air::compile(e.build, e.air.conditions);
+}
+
+std::string changeWords(const Asked& asked, const std::vector<core::Change>& changes, const core::Reader& reader) {
+    core::Revision r{.id = "trial", .parent = asked.revision, .changes = changes};
+    std::string words;
+    for (const core::Sentence& s : core::describe(r, asked.project()))
+        words += (words.empty() ? "" : ", ") + reader.text(s);
+    return words.empty() ? reader.text(core::say("as it is")) : words;
+}
+
+} // namespace
+
+Json networkJson(const Asked& asked) {
+    const auto& e = asked.evaluation();
+    const auto compiled = compiledOf(e);
+    const auto& net = compiled.network;
+    const auto s = core::air::solve(net);
+    Json zones = Json::array(), branches = Json::array();
+    for (std::size_t i = 0; i < net.zones.size(); ++i)
+        zones.push_back({{"id", net.zones[i].id},
+                         {"air_c", s.temperatureC[i]},
+                         {"pressure_pa", s.pressurePa[i]},
+                         {"wall_wk", net.zones[i].uaWk}});
+    for (std::size_t b = 0; b < net.branches.size(); ++b) {
+        const auto& branch = net.branches[b];
+        branches.push_back({{"id", branch.id},
+                            {"from", net.zones[branch.from].id},
+                            {"to", net.zones[branch.to].id},
+                            {"a_per_m3", branch.resistance.a},
+                            {"b_per_m4", branch.resistance.b},
+                            {"height_m", branch.heightM},
+                            {"fan", branch.fan ? Json(net.fans[*branch.fan].id) : Json()},
+                            {"free_flow_m3s", branch.fan ? Json(branch.curve.freeFlowM3s) : Json()},
+                            {"shutoff_pa", branch.fan ? Json(branch.curve.shutoffPa) : Json()},
+                            {"flow_m3h", s.flowM3s[b] * 3600}});
+    }
+    return {{"zones", zones},
+            {"branches", branches},
+            {"converged", s.converged},
+            {"outer_iterations", s.outerIterations},
+            {"mass_residual_kgs", s.massResidual}};
+}
+
+Json transientJson(const Asked& asked, double minutes) {
+    const auto& e = asked.evaluation();
+    const auto compiled = compiledOf(e);
+    const core::air::Drive drive{.roomC = e.air.conditions.roomC};
+    core::air::Transient play(compiled.network, drive);
+    Json names = Json::array(), rows = Json::array();
+    const auto row = [&] {
+        Json values = Json::array();
+        for (std::size_t i = 0; i < compiled.network.parts.size(); ++i)
+            values.push_back(play.state().parts[i].temperatureC);
+        for (std::size_t i = 0; i < compiled.network.passive.size(); ++i)
+            values.push_back(play.passiveReadingC(i));
+        rows.push_back({{"s", play.seconds()}, {"c", values}});
+    };
+    for (const auto& part : compiled.network.parts)
+        names.push_back(part.id);
+    for (const auto& part : compiled.network.passive)
+        names.push_back(part.id);
+    row();
+    constexpr int everyS = 10;
+    for (int second = 1; second <= static_cast<int>(minutes * 60); ++second) {
+        play.step(drive);
+        if (second % everyS == 0)
+            row();
+    }
+    return {{"from", "settled at idle, 12 W in each cooled part"}, {"parts", names}, {"rows", rows}};
+}
+
+Json schoolsJson(const Asked& asked, const core::Reader& reader) {
+    Json rows = Json::array();
+    for (const auto& s : core::advise::schools(asked.project(), asked.evaluation())) {
+        const auto difference = [](const std::optional<core::air::Difference>& d) {
+            return d ? Json{{"k", d->kelvin}, {"band_k", d->bandK}} : Json();
+        };
+        const bool fits = s.against != core::advise::Against::DoesNotGoIn;
+        rows.push_back({{"question", reader.text(s.question)},
+                        {"name", reader.text(s.name)},
+                        {"against", core::advise::againstWord(s.against)},
+                        {"why", fits ? Json() : Json(reader.text(s.why))},
+                        {"in_m3h", fits ? Json(s.inM3h) : Json()},
+                        {"out_m3h", fits ? Json(s.outM3h) : Json()},
+                        {"processor_c", fits ? optional(s.processorC) : Json()},
+                        {"card_c", fits ? optional(s.cardC) : Json()},
+                        {"processor", difference(s.processor)},
+                        {"card", difference(s.card)},
+                        {"noise_db", s.noiseDb},
+                        {"unfiltered_share", s.unfilteredShare},
+                        {"price", s.price},
+                        {"changes", changeWords(asked, s.changes, reader)}});
+    }
+    return rows;
+}
+
+void saySchools(const Asked& asked, const core::Reader& reader) {
+    using namespace core::figure;
+    core::Sentence last;
+    for (const auto& s : core::advise::schools(asked.project(), asked.evaluation())) {
+        const std::string name = reader.text(s.question) + ": " + reader.text(s.name);
+        if (s.against == core::advise::Against::DoesNotGoIn) {
+            say("  %-44s %s: %s\n", name, reader.text(core::say("does not go in")), reader.text(s.why));
+            continue;
+        }
+        const auto difference = [&](const std::optional<core::air::Difference>& d) {
+            return d ? reader.text(usual(core::Quantity::TemperatureDifference, d->kelvin).signedFigure().bare()) +
+                           " ±" + reader.text(kelvin(d->bandK, 1))
+                     : std::string("-");
+        };
+        say("  %-44s in %8s, out %8s, CPU %s, card %s, %+.1f dB, %3.0f %% unfiltered: %s\n", name,
+            reader.text(flow(s.inM3h, 0)), reader.text(flow(s.outM3h, 0)), difference(s.processor), difference(s.card),
+            s.noiseDb, 100 * s.unfilteredShare, reader.text(core::term(core::advise::againstWord(s.against))));
+    }
+}
+
+core::Result<Json> exploreJson(const Asked& asked, const Options& options, const core::Reader& reader) {
+    core::advise::ExploreRequest request;
+    request.seed = static_cast<std::uint32_t>(options.seed);
+    if (options.most > 0)
+        request.most = static_cast<std::size_t>(options.most);
+    const auto found = core::advise::explore(asked.project(), asked.evaluation(), request);
+    if (!found)
+        return tl::make_unexpected(found.error());
+    const auto point = [&](const core::advise::ExplorePoint& p) {
+        return Json{{"noise_dba", p.noiseDba},
+                    {"headroom_k", p.headroomK},
+                    {"band_k", p.bandK},
+                    {"hot_headroom_k", p.hotHeadroomK},
+                    {"part", p.part},
+                    {"holds", p.holds()},
+                    {"holds_hot", p.holdsHot()},
+                    {"changes", changeWords(asked, p.changes, reader)}};
+    };
+    Json front = Json::array();
+    for (const auto& p : found->front)
+        front.push_back(point(p));
+    return Json{{"seed", request.seed},
+                {"possible", found->possible},
+                {"counted", found->counted},
+                {"solved", found->solved},
+                {"did_not_go_in", found->didNotGoIn},
+                {"noise_cap_dba", found->noiseCap > 0 ? Json(found->noiseCap) : Json()},
+                {"room_c", found->roomC},
+                {"hottest_room_c", found->hottestC},
+                {"now", point(found->now)},
+                {"front", front}};
+}
+
+void sayExplored(const Json& j) {
+    say("%d ways of %d looked at, seed %d\n", j["counted"].get<long>(), j["possible"].get<long>(),
+        j["seed"].get<long>());
+    const bool hotter = j["hottest_room_c"] > j["room_c"];
+    const auto line = [hotter](const char* mark, const Json& p) {
+        say("  %-5s %5.1f dB(A), %+5.1f K ±%.0f (%s), %s: %s\n", mark, p["noise_dba"].get<double>(),
+            p["headroom_k"].get<double>(), p["band_k"].get<double>(), p["part"].get<std::string>(),
+            hotter && p["holds_hot"].get<bool>() ? "holds in the hottest room too"
+            : p["holds"].get<bool>()             ? "holds"
+                                                 : "does not hold",
+            p["changes"].get<std::string>());
+    };
+    line("now", j["now"]);
+    for (const Json& p : j["front"])
+        line("", p);
+}
+
+} // namespace cli

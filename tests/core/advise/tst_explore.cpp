@@ -1,0 +1,150 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/advise/explore.h"
+#include "core/advise/schools.h"
+#include "support/builds.h"
+#include "support/registry.h"
+
+#include <QtTest>
+
+namespace tst_explore {
+
+using namespace support;
+using advise::Against;
+
+namespace {
+
+stages::Evaluation looked(const Project& p, const std::string& id) {
+    auto e = stages::evaluate(p, id);
+    if (!e)
+        qFatal("%s", e.error().text().c_str());
+    return std::move(*e);
+}
+/// Enough plugs for what is tried, and a brief to be kept.
+Project asked() {
+    Project p = project();
+    p.brief.roomC = 24;
+    p.brief.hottestC = 30;
+    p.brief.targets = {
+        {.id = "cpu", .name = "CPU", .kind = TargetKind::Temperature, .subject = "tray/cpu", .limit = 85},
+        {.id = "noise", .name = "Noise", .kind = TargetKind::Noise, .limit = 44}};
+    return p;
+}
+const advise::School* named(const std::vector<advise::School>& all, std::string_view question, std::string_view name) {
+    for (const auto& s : all)
+        if (english(s.question) == question && english(s.name).find(name) != std::string::npos)
+            return &s;
+    return nullptr;
+}
+
+} // namespace
+
+/// What is left open is searched, and the questions on which builders disagree are worked out.
+class ExploreTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// The same seed gives the same answer, whatever the number of threads.
+    void theSameForTheSameSeed() {
+        const Project p = asked();
+        const auto e = looked(p, "R1");
+        const auto one = advise::explore(p, e, {.most = 600, .threads = 1}),
+                   two = advise::explore(p, e, {.most = 600, .threads = 3});
+        QVERIFY(one && two);
+        QCOMPARE(one->front.size(), two->front.size());
+        for (std::size_t i = 0; i < one->front.size(); ++i) {
+            QCOMPARE(one->front[i].changes, two->front[i].changes);
+            QCOMPARE(one->front[i].noiseDba, two->front[i].noiseDba);
+        }
+        QVERIFY(one->counted <= 600 && one->possible > 600);
+        const auto other = advise::explore(p, e, {.seed = 8, .most = 600});
+        QVERIFY(other && other->cloud != one->cloud);
+    }
+    /// Nothing that was counted is quieter and cooler than a point of the front, but for steps nobody notices.
+    void theFrontIsOne() {
+        const Project p = asked();
+        const auto found = advise::explore(p, looked(p, "R1"), {.most = 800});
+        QVERIFY(found && found->front.size() >= 2);
+        for (std::size_t i = 1; i < found->front.size(); ++i) {
+            QVERIFY(found->front[i].noiseDba >= found->front[i - 1].noiseDba);
+            QVERIFY(found->front[i].headroomK > found->front[i - 1].headroomK);
+        }
+        QCOMPARE(found->didNotGoIn, std::size_t{0}); // else the cloud may hold what was dropped
+        for (const auto& dot : found->cloud)
+            for (const auto& point : found->front)
+                QVERIFY(dot[0] > point.noiseDba - 0.31 || dot[1] < point.headroomK + 0.31);
+        for (const auto& point : found->front)
+            QVERIFY(point.hotHeadroomK < point.headroomK + 1e-6 && point.bandK >= 0);
+    }
+    /// A point is what the same changes give when they are made.
+    void aPointIsWhatItsChangesGive() {
+        const Project p = asked();
+        const auto found = advise::explore(p, looked(p, "R1"), {.most = 300});
+        QVERIFY(found);
+        const auto& point = found->front.back();
+        const auto e = looked(with(p, point.changes), "R2");
+        QCOMPARE_LE(std::abs(e.noise.totalDba - point.noiseDba), 0.02);
+        double least = 1e9;
+        for (const auto& part : e.air.parts) {
+            const double cap = part.id == "tray/cpu" ? 85 : part.limitC;
+            if (cap > 0 && cap < 1e8)
+                least = std::min(least, cap - part.temperatureC);
+        }
+        QCOMPARE_LE(std::abs(least - point.headroomK), 0.05);
+    }
+    void canBeStopped() {
+        const Project p = asked();
+        int calls = 0;
+        const auto found =
+            advise::explore(p, looked(p, "R1"), {.most = 5000, .threads = 2}, [&](double) { return ++calls < 3; });
+        QVERIFY(found && found->cancelled && found->counted < 1000);
+    }
+    void nothingOpenSaysSo() {
+        const Project p = asked();
+        const auto found = advise::explore(p, looked(p, "R1"), {.fans = false, .screens = false, .lying = false});
+        QVERIFY(!found);
+    }
+
+    /// Each side of each question, with the changes that make it; the one that is there is marked.
+    void schoolsAreWhatTheyChange() {
+        Project p = asked();
+        const auto e = looked(p, "R1");
+        const auto all = advise::schools(p, e);
+        const auto* in = named(all, "pressure", "positive");
+        const auto* out = named(all, "pressure", "negative");
+        QVERIFY(in && out);
+        QCOMPARE(in->against, Against::Now);
+        QCOMPARE(out->changes, std::vector<Change>{FlipFan{"side"}});
+        const auto flipped = looked(with(p, {FlipFan{"side"}}), "R2");
+        QCOMPARE_LE(std::abs(*out->processorC - flipped.air.part("tray/cpu")->temperatureC), 1e-6);
+        QCOMPARE_LE(std::abs(out->processor->kelvin - flipped.air.part("tray/cpu")->temperatureC +
+                             e.air.part("tray/cpu")->temperatureC),
+                    1e-6);
+        const auto* neutral = named(all, "pressure", "neutral");
+        QVERIFY(neutral && neutral->against == Against::DoesNotGoIn); // there is one fan
+        const auto *none = named(all, "screens", "no"), *fine = named(all, "screens", "fine");
+        QCOMPARE(none->against, Against::Now);
+        QCOMPARE(none->unfilteredShare, 1.0);
+        QVERIFY(fine->unfilteredShare < 0.35); // leaks pass none
+        QVERIFY(fine->processor->kelvin > 0 && fine->card->kelvin > 0);
+        QCOMPARE(fine->against, Against::Worse);
+        QVERIFY(named(all, "fans", "slim")->against == Against::Now && named(all, "fans", "thick"));
+        QVERIFY(named(all, "cooler", "liquid")->against == Against::DoesNotGoIn);
+        QVERIFY(english(named(all, "cooler", "liquid")->why).find("no liquid block") != std::string::npos);
+    }
+    /// Better and worse are told only beyond the band, and never for what no two runs tell apart.
+    void neitherWithinTheBand() {
+        const Project p = asked();
+        for (const auto& s : advise::schools(p, looked(p, "R1"))) {
+            const auto beyond = [](const std::optional<air::Difference>& d) {
+                return d && std::abs(d->kelvin) > std::max(d->bandK, 0.5);
+            };
+            if (s.against == Against::Better || s.against == Against::Worse)
+                QVERIFY(beyond(s.processor) || beyond(s.card));
+            else if (s.against == Against::Neither)
+                QVERIFY(!beyond(s.processor) && !beyond(s.card));
+        }
+    }
+};
+
+} // namespace tst_explore
+MD_TEST(tst_explore, ExploreTest)
+#include "tst_explore.moc"
