@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/stations/air/air_page.h"
 #include "app/stations/bench/bench_page.h"
 #include "app/stations/brief/start_dialog.h"
 #include "app/stations/fit/box_editor.h"
@@ -68,6 +69,22 @@ bool shootLeads(app::MainWindow& window, app::FitPage& fit, app::Context& contex
     return shoot(details, folder, QStringLiteral("part"));
 }
 
+/// What is left open, once it is counted.
+bool shootExplore(app::MainWindow& window, app::Context& context, const QString& folder) {
+    auto* air = static_cast<app::AirPage*>(window.page(2));
+    if (!context.view().evaluation())
+        return true;
+    air->explore(true);
+    constexpr int mostMs = 120'000;
+    QElapsedTimer waited;
+    waited.start();
+    while (air->exploreLook().explored.standing == app::Standing::Pending && waited.elapsed() < mostMs)
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 50);
+    const bool shot = shoot(window, folder, QStringLiteral("air-explore"));
+    air->explore(false);
+    return shot;
+}
+
 /// One PNG of each station and of the answers of Fit, as the window shows them.
 /// The editor of the box, on its first vent; nothing without a project.
 bool shootBox(app::MainWindow& window, app::FitPage& fit, const QString& folder) {
@@ -97,6 +114,8 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
         else
             window.page(i)->stepSelection(1);
         if (!shoot(window, folder, QString::fromLatin1(app::stations()[static_cast<std::size_t>(i)].picture)))
+            return 2;
+        if (i == 2 && !shootExplore(window, context, folder))
             return 2;
         if (i != 1)
             continue;

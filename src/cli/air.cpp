@@ -55,8 +55,14 @@ store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reade
                          {"inlet_c", p.inletC},
                          {"throttled", p.throttled}});
     for (const auto& s : e.noise.sources)
-        sources.push_back({{"id", s.id}, {"level_dba", s.levelDba}, {"power_share", s.powerShare}});
-    Json notes = Json::array();
+        sources.push_back({{"id", s.id},
+                           {"level_dba", s.levelDba},
+                           {"power_share", s.powerShare},
+                           {"obstacle_db", s.obstacleDb},
+                           {"blade_hz", s.bladeHz > 0 ? Json(s.bladeHz) : Json()}});
+    Json notes = Json::array(), beats = Json::array();
+    for (const auto& beat : e.noise.beats)
+        beats.push_back({{"fans", {beat.one, beat.other}}, {"hz", beat.hz}});
     for (const core::Sentence& note : e.air.notes)
         notes.push_back(reader.text(note));
     const auto& b = e.air.balance;
@@ -69,6 +75,7 @@ store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reade
             {"parts", parts},
             {"noise_dba", e.noise.totalDba},
             {"noise_sources", sources},
+            {"beats", beats},
             {"notes", notes},
             {"distance_m", e.noise.distanceM},
             {"balance",
@@ -99,8 +106,9 @@ void sayAir(const core::stages::Evaluation& e, const core::Reader& reader) {
     for (const auto& f : e.air.fans)
         say("  %-28s %8s, %11s %s\n", f.name + " (" + f.id + ")", shown(usual(core::Quantity::Speed, f.rpm)),
             shown(flow(f.flowM3h, 1)), directionWord(f.direction));
-    for (const core::Sentence& note : e.air.notes)
-        sayTo(reader, core::say("  note: {}", note));
+    for (const auto& beat : e.noise.beats)
+        sayTo(reader, core::say("  {} and {} beat: their tones swell and fade {} times a second", beat.one, beat.other,
+                                core::figure::number(beat.hz, 1)));
 }
 
 } // namespace
@@ -131,6 +139,8 @@ int air(const Options& options) {
             json["transient"] = transientJson(*looked, options.transientMinutes);
         if (options.schools)
             json["schools"] = schoolsJson(*looked, reader);
+        if (options.calibrate)
+            json["calibration"] = calibrationJson(*looked, reader);
         if (explored)
             json["explore"] = *explored;
         print(json);
@@ -143,6 +153,8 @@ int air(const Options& options) {
         print(transientJson(*looked, options.transientMinutes));
     if (options.schools)
         saySchools(*looked, reader);
+    if (options.calibrate)
+        sayCalibration(calibrationJson(*looked, reader));
     if (explored)
         sayExplored(*explored);
     sayFindings(findings);

@@ -2,6 +2,7 @@
 #include "cli/air_more.h"
 
 #include "core/advise/explore.h"
+#include "core/advise/learn.h"
 #include "core/advise/schools.h"
 #include "core/air/transient.h"
 #include "core/base/text.h"
@@ -129,6 +130,67 @@ void saySchools(const Asked& asked, const core::Reader& reader) {
             reader.text(flow(s.inM3h, 0)), reader.text(flow(s.outM3h, 0)), difference(s.processor), difference(s.card),
             s.noiseDb, 100 * s.unfilteredShare, reader.text(core::term(core::advise::againstWord(s.against))));
     }
+}
+
+Json calibrationJson(const Asked& asked, const core::Reader& reader) {
+    const auto& e = asked.evaluation();
+    results::Results results(asked.look->project);
+    const auto runs = core::advise::observationsOf(asked.project(), results.analyses());
+    const auto c = core::air::calibrate(runs);
+    Json inputs = Json::array(), compared = Json::array(), parts = Json::array(), next = Json::array();
+    for (const auto& i : c.inputs)
+        inputs.push_back({{"id", i.id},
+                          {"what", reader.text(i.what)},
+                          {"factor", i.factor()},
+                          {"sigma_before", i.sigma},
+                          {"sigma_after", i.sigma * i.left}});
+    for (const auto& p : c.compared)
+        compared.push_back({{"run", p.run},
+                            {"revision", p.revision},
+                            {"part", p.mount},
+                            {"measured_c", p.measuredC},
+                            {"before_c", p.beforeC},
+                            {"after_c", p.afterC},
+                            {"band_before_k", p.bandBeforeK},
+                            {"band_after_k", p.bandAfterK}});
+    const auto compiled = compiledOf(e);
+    const auto solved = core::air::solve(core::air::learned(e.build, compiled, c));
+    const auto after = core::air::summarise(e.build, e.air.conditions, compiled, solved);
+    const auto bands = core::air::bandsAfter(e.air, c);
+    for (std::size_t i = 0; i < after.parts.size(); ++i)
+        parts.push_back({{"id", after.parts[i].id},
+                         {"before_c", e.air.parts[i].temperatureC},
+                         {"after_c", after.parts[i].temperatureC},
+                         {"band_before_k", e.air.parts[i].bandK},
+                         {"band_after_k", bands[i]}});
+    for (const auto& part : e.air.parts)
+        if (part.kind == core::PartKind::Processor || part.kind == core::PartKind::Card)
+            for (const auto& run : core::advise::nextRuns(asked.project(), e, runs, part.id))
+                next.push_back({{"part", part.id}, {"run", reader.text(run.what)}, {"band_k", run.bandK}});
+    return {{"runs", runs.size()},
+            {"simulated", asked.project().simulation},
+            {"contradicting", c.contradicting},
+            {"rms_before_k", c.rmsBeforeK},
+            {"rms_after_k", c.rmsAfterK},
+            {"inputs", inputs},
+            {"compared", compared},
+            {"parts", parts},
+            {"next_runs", next}};
+}
+
+void sayCalibration(const Json& j) {
+    if (j["runs"] == 0)
+        return say("no settled run: the bands are those of the sheets\n");
+    say("%d settled runs: off by %.1f K before, %.1f K after learning (root mean square)\n", j["runs"].get<long>(),
+        j["rms_before_k"].get<double>(), j["rms_after_k"].get<double>());
+    if (j["simulated"] == true)
+        say("  simulated: the runs say what their model was told, not what a machine does\n");
+    for (const Json& run : j["contradicting"])
+        say("  %s contradicts what is described, and is left out\n", run.get<std::string>());
+    for (const Json& p : j["parts"])
+        say("  %-28s %5.1f \u00b0C \u00b1%.0f, learned %5.1f \u00b0C \u00b1%.1f\n", p["id"].get<std::string>(),
+            p["before_c"].get<double>(), p["band_before_k"].get<double>(), p["after_c"].get<double>(),
+            p["band_after_k"].get<double>());
 }
 
 core::Result<Json> exploreJson(const Asked& asked, const Options& options, const core::Reader& reader) {

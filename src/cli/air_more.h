@@ -11,6 +11,9 @@ namespace cli {
 /// The questions on which builders disagree, for this build.
 [[nodiscard]] store::Json schoolsJson(const Asked& asked, const core::Reader& reader);
 void saySchools(const Asked& asked, const core::Reader& reader);
+/// What the logged runs say about the inputs of the model, and the parts of this revision with it.
+[[nodiscard]] store::Json calibrationJson(const Asked& asked, const core::Reader& reader);
+void sayCalibration(const store::Json& calibration);
 /// The quietest and coolest of what is left open.
 [[nodiscard]] core::Result<store::Json> exploreJson(const Asked& asked, const Options& options,
                                                     const core::Reader& reader);

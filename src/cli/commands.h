@@ -23,10 +23,10 @@ struct Options {
     bool fitPage = false;           ///< sections: fitted to the sheet instead of true size
     std::string sheet;              ///< sections: "own", "A4" or "A3"; empty: own, fitted A4
     double scale = 0;               ///< sections: 0 is true size, or what fits with @c fitPage
-    bool network = false, schools = false, explore = false; ///< air
-    double transientMinutes = 0;                            ///< air: played so long
-    long seed = 7, most = 0;                                ///< air --explore; 0: as usual
-    std::string what;                                       ///< schema: "project", "shelf" or "tables"
+    bool network = false, schools = false, explore = false, calibrate = false; ///< air
+    double transientMinutes = 0;                                               ///< air: played so long
+    long seed = 7, most = 0;                                                   ///< air --explore; 0: as usual
+    std::string what; ///< schema: "project", "shelf" or "tables"
     // start
     std::vector<std::string> sizes; ///< "KEY=MM"
     std::string way, parts;

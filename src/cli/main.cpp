@@ -48,6 +48,7 @@ int run(int argc, char** argv) {
     air->add_option("--transient", o.transientMinutes, "with the warm-up from idle, so many minutes")
         ->check(CLI::Range(0.1, 600.0));
     air->add_flag("--schools", o.schools, "with the questions on which builders disagree, worked out for this build");
+    air->add_flag("--calibrate", o.calibrate, "with what the logged runs say about the model");
     air->add_flag("--explore", o.explore, "with the quietest and coolest ways of what is left open");
     air->add_option("--seed", o.seed, "of --explore")->check(CLI::NonNegativeNumber);
     air->add_option("--most", o.most, "so many ways are looked at by --explore")->check(CLI::Range(1L, 1000000L));

@@ -113,6 +113,50 @@ private slots:
         QCOMPARE(cli({"sections", demo(), "-o", m_dir.filePath("none/s.dxf")}).code, 2);
         QCOMPARE(cli({"sections", demo()}).code, 2);
     }
+    /// All that the screen says of air: network, warm-up, where builders disagree, what is left open, what runs taught.
+    void airGivesAllOfIt() {
+        const auto j = json(cli({"air", demo(), "--revision", "R10", "--json", "--network", "--schools", "--calibrate",
+                                 "--transient", "5", "--explore", "--most", "400"}));
+        QVERIFY(j["network"]["branches"].size() > 10 && j["network"]["zones"].size() > 3);
+        QCOMPARE_LE(j["network"]["mass_residual_kgs"].get<double>(), 1e-9);
+        QCOMPARE(j["transient"]["rows"].size(), std::size_t{31});
+        QCOMPARE(j["transient"]["rows"].back()["c"].size(), j["transient"]["parts"].size());
+        QVERIFY(j["transient"]["rows"].back()["c"][0].get<double>() >
+                j["transient"]["rows"][0]["c"][0].get<double>() + 5);
+        QVERIFY(j["schools"].size() >= 8);
+        QCOMPARE(j["explore"]["seed"], 7);
+        QVERIFY(j["explore"]["counted"].get<int>() <= 400 && !j["explore"]["front"].empty());
+        QVERIFY(j["calibration"]["runs"].get<int>() > 5 && j["calibration"]["simulated"] == true);
+        QVERIFY(!j["calibration"]["next_runs"].empty());
+        for (const auto& p : j["parts"])
+            QVERIFY(p["band_k"].get<double>() > 0 && !p["band_from"].empty());
+    }
+    /// Why it answers 1 is in what it says.
+    void airSaysWhatIsMissing() {
+        // A removed cooler, and a part over its limit.
+        QTemporaryDir dir;
+        store::Json j = store::Json::parse(*store::readFile((demo() + "/project.json").toStdString()));
+        j["runs"] = store::Json::array();
+        j["revisions"].push_back(
+            {{"id", "bare"}, {"parent", "R10"}, {"changes", {{{"do", "remove"}, {"mount", "tray/cpu/lid"}}}}});
+        j["revisions"].push_back({{"id", "closed"},
+                                  {"parent", "R10"},
+                                  {"changes",
+                                   {{{"do", "remove"}, {"mount", "side-a"}},
+                                    {{"do", "set-opening"}, {"opening", "floor-vent"}, {"style", "closed"}}}}});
+        QVERIFY(QDir().mkpath(dir.filePath("p")));
+        QFile file(dir.filePath("p/project.json"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write(QByteArray::fromStdString(j.dump()));
+        file.close();
+        const auto bare = cli({"air", dir.filePath("p"), "--revision", "bare"});
+        QVERIFY2(bare.out.contains("has no cooler"), qPrintable(bare.out + bare.err));
+        const auto closed = cli({"air", dir.filePath("p"), "--revision", "closed"});
+        QVERIFY2(closed.code == 0 || closed.out.contains("blocker"), qPrintable(closed.out));
+        QVERIFY(closed.out.contains("uncertain") || closed.out.contains("limit"));
+        const auto said = cli({"air", demo(), "--revision", "R10", "--schools"});
+        QVERIFY(said.out.contains("unfiltered") && said.out.contains("pressure: negative"));
+    }
     void airJson() {
         const auto j = json(cli({"air", demo(), "--revision", "R10", "--json"}));
         QCOMPARE(missing(j, {"openings", "fans", "chambers", "parts", "noise_dba", "balance"}), QString());

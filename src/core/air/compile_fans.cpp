@@ -68,7 +68,11 @@ Before Compiler::before(const Placed& p, int sign) const {
     for (const RadiatorRooms& r : m_radiators)
         for (std::size_t end = 0; end < 2; ++end) // fans on its low side look up at it
             if ((end == 0) == (sign > 0) && std::find(r.fans[end].begin(), r.fans[end].end(), &p) != r.fans[end].end())
-                return {.kind = Before::Kind::Fins, .side = side, .rect = {}, .zone = r.room[end]};
+                return {.kind = Before::Kind::Fins,
+                        .side = side,
+                        .rect = {},
+                        .zone = r.room[end],
+                        .outside = before(*r.placed, sign).kind == Before::Kind::Open};
     const double off = distanceToSide(m_build, p, side);
     if (off >= touchesMm)
         return {.side = side, .rect = {}};
@@ -160,13 +164,14 @@ void Compiler::addCaseFan(const Placed& p) {
     // From its outer side to its inner one: a panel with a vent is outside, else its depth grows inwards.
     int inward = p.facing().sign;
     std::array<Before, 2> there{before(p, -inward), before(p, inward)};
-    if (there[1].kind == Before::Kind::Open && there[0].kind != Before::Kind::Open) {
+    const auto isOut = [](const Before& b) { return b.kind == Before::Kind::Open || b.outside; };
+    if (isOut(there[1]) && !isOut(there[0])) {
         std::swap(there[0], there[1]);
         inward = -inward;
     }
     const bool in = p.flow == FanFlow::In;
     Compiled::FanBranch entry{.mount = p.mount, .branches = {}, .fan = f, .flow = p.flow, .obstacle = {}};
-    if (there[0].kind == Before::Kind::Open)
+    if (isOut(there[0]))
         entry.direction = in ? FanDirection::In : FanDirection::Out;
     const double blades = 0.785 * frame * frame * mm2;
     Resistance resistance;

@@ -161,7 +161,7 @@ void Compiler::addLoop() {
         m_out.notes.push_back(say("All blocks and radiators are taken as one loop, as warm everywhere"));
     if (fill < 1)
         m_out.notes.push_back(
-            say("The loop is filled to {}: its radiators give off that much less", figure::percent(100 * fill, 0)));
+            say("The loop is filled to {}: its radiators give off that much less", figure::percent(fill)));
 }
 
 } // namespace core::air

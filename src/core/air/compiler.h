@@ -40,6 +40,7 @@ struct Before {
     Rect rect;                        ///< of the opening that the face covers
     double gapMm = 0;                 ///< to the closed panel
     std::size_t zone = 0;             ///< of Fins: the room between the fans and the fins
+    bool outside = false;             ///< of Fins: a vent lies behind them
 };
 
 /// From a build to its network, one room of rules a file: compile_gaps, compile_openings, compile_fans,

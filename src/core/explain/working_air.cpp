@@ -159,6 +159,9 @@ Working ofNoise(const stages::Evaluation& e) {
                           Stamp::Computed});
         w.doubt.push_back({named(s.name), s.powerShare});
     }
+    for (const acoustics::Beat& beat : e.noise.beats)
+        w.sentence += say(" {} and {} run so close together that their tones swell and fade {} times a second.",
+                          beat.one, beat.other, figure::number(beat.hz, 1));
     w.sum = say("Levels add as power, so no plain sum.");
     w.method =
         say("Rated level + 50 lg speed \u2212 20 lg distance + 1.5 desk \u2212 panel loss; total 10 lg of the sum "

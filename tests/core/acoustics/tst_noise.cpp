@@ -14,6 +14,23 @@ class NoiseTest : public QObject {
 private slots:
     void twoEqualSources() { QCOMPARE_LE(std::abs(acoustics::sumLevels({30, 30}) - 33.0103), 1e-4); }
     void threeLevels() { QCOMPARE_LE(std::abs(acoustics::sumLevels({30, 30, 35}) - 37.128414), 1e-6); }
+    /// Blades that pass at 200 and 206 Hz beat 6 times a second; at 200 and 215 they are two tones, at 200 and 200 one.
+    void beats() {
+        const auto at = [](double one, double other) {
+            return acoustics::beatsOf({{.name = "A", .bladeHz = one}, {.name = "B", .bladeHz = other}});
+        };
+        QCOMPARE(at(200, 206).size(), std::size_t{1});
+        QCOMPARE_LE(std::abs(at(200, 206)[0].hz - 6), 1e-9);
+        QVERIFY(at(200, 215).empty() && at(200, 200).empty() && at(200, 0).empty());
+        // 7 blades: common practice, no source.
+        const Project p = project();
+        const Build b = built(p, "R1");
+        const auto air = air::predict(b, {.roomC = 23});
+        for (const auto& source : acoustics::noiseOf(b, air, 1).sources)
+            for (const auto& fan : air.fans)
+                if (fan.id == source.id)
+                    QCOMPARE_LE(std::abs(source.bladeHz - fan.rpm / 60 * 7), 1e-9);
+    }
     void silence() { QVERIFY(std::isinf(acoustics::sumLevels({}))); }
 
     /// Fan sound law, 50 lg of speed; 20 lg of distance in the free field.

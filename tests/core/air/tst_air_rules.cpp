@@ -3,7 +3,9 @@
 #include "core/air/compile_geometry.h"
 #include "core/air/predict.h"
 #include "core/air/transient.h"
+#include "store/files.h"
 #include "support/builds.h"
+#include "support/demo.h"
 #include "support/registry.h"
 
 #include <QtTest>
@@ -510,6 +512,30 @@ private slots:
         QCOMPARE_LE(std::abs(a.part("card")->sinkC - a.part("tray/cpu")->sinkC), 0.01);
         QVERIFY(std::none_of(a.fans.begin(), a.fans.end(), [](const auto& f) { return f.id == "card"; }));
         QVERIFY(noted(a, "one loop"));
+    }
+
+    /// The examples written by hand: a loop whose radiator takes in cools better than one that blows out; the fan in
+    /// the wall between two chambers feeds the rear one.
+    void examples() {
+        const auto at = [](const char* example, const char* revision) {
+            static std::map<std::string, Project> kept;
+            const auto opened = store::openProject(support::sourcePath("examples") + "/" + example);
+            if (!opened)
+                qFatal("%s", opened.error().text().c_str());
+            const Project& p = kept.insert_or_assign(example, opened->project).first->second;
+            return air::predictWithBands(built(p, revision), air::conditionsOf(p));
+        };
+        const auto in = at("liquid-cooled", "R1"), out = at("liquid-cooled", "R2");
+        QVERIFY(in.converged && out.converged);
+        QVERIFY(of(in, "tray/cpu") < of(out, "tray/cpu") - 2 && of(in, "tray/cpu") > 35);
+        QCOMPARE(fanAt(in, "side-radiator/fan-1").direction, FanDirection::In);
+        QCOMPARE(fanAt(out, "side-radiator/fan-1").direction, FanDirection::Out);
+        QVERIFY(in.chambers[0].airC > out.chambers[0].airC); // its heat comes in
+        QVERIFY(noted(in, "filled to 95 %"));
+        const auto with = at("two-chambers", "R1"), without = at("two-chambers", "R2");
+        QVERIFY(with.chambers[0].pressurePa > with.chambers[1].pressurePa);
+        QVERIFY(with.chambers[1].airC < without.chambers[1].airC - 3); // the card's chamber is aired through the wall
+        QVERIFY(of(with, "card") < of(without, "card"));
     }
 
     // ---- what is told ----

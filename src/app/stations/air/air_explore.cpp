@@ -96,6 +96,16 @@ void paintAxes(Canvas& c, const Scatter& s, const View& v, const Explored& found
 void paintScatter(Canvas& c, const QRectF& r, const View& v, const Explored& found, int chosen) {
     const Scatter s = scatterOf(r.adjusted(44, 26, -4, -36), found);
     paintAxes(c, s, v, found);
+    // Where both caps are kept.
+    const QPointF corner = s.at(found.noiseCap > 0 ? found.noiseCap : s.highDb, 0);
+    const QRectF kept = QRectF(s.paper.topLeft(), corner).intersected(s.paper);
+    QColor wash = c.t.ok;
+    wash.setAlphaF(0.10F);
+    c.p.fillRect(kept, wash);
+    if (kept.width() > 60 && kept.height() > 24)
+        c.text({kept.left() + 6, kept.top() + 3, kept.width() - 8, 16},
+               QObject::tr("kept at %1").arg(v.text(Quantity::Temperature, found.roomC)), 11.5, Weight::SemiBold,
+               c.t.ok, Qt::AlignLeft | Qt::AlignVCenter);
     c.p.save();
     c.p.setClipRect(s.paper);
     const std::size_t stride = std::max<std::size_t>(1, found.cloud.size() / 3000); // more dots are no more to be told
@@ -229,7 +239,8 @@ void paintSchool(Canvas& c, const QRectF& row, const View& v, const School& s, c
     right(x[1], v.number(Quantity::Flow, s.inM3h) + QStringLiteral(", ") + v.number(Quantity::Flow, s.outM3h));
     const bool now = s.against == Against::Now;
     const auto bold = [](const std::optional<core::air::Difference>& d) {
-        return d && std::abs(d->kelvin) > d->bandK ? Weight::SemiBold : Weight::Regular;
+        return d && std::abs(d->kelvin) > std::max(d->bandK, core::facts::toldApart.value) ? Weight::SemiBold
+                                                                                           : Weight::Regular;
     };
     right(x[2],
           now ? (s.processorC ? v.text(Quantity::Temperature, *s.processorC) : QString())
