@@ -2,6 +2,7 @@
 #pragma once
 #include "core/advise/air_trials.h"
 #include "core/advise/explore.h"
+#include "core/advise/learn.h"
 #include "core/advise/schools.h"
 #include "core/advise/search.h"
 #include "core/advise/what_to_change.h"
@@ -16,6 +17,11 @@ using Measures = std::vector<core::fit::MeasureNext>;
 using Ways = std::vector<core::fit::Insertion>;
 using Trials = std::vector<core::advise::AirTrial>;
 using Schools = std::vector<core::advise::School>;
+/// What the runs that are analysed say about the model.
+struct Taught {
+    core::air::Calibration calibration;
+    std::size_t runs = 0;
+};
 using Explored = core::advise::Explored;
 using Found = core::advise::SearchResult;
 /// What could be changed about a gap.

@@ -66,6 +66,11 @@ struct AboutReads {
     core::Thing of; ///< the gap, where the answer is about one
     bool operator==(const AboutReads&) const = default;
 };
+struct TaughtReads {
+    std::shared_ptr<const core::Project> project;
+    core::verdict::RunAnalyses runs;
+    bool operator==(const TaughtReads&) const = default;
+};
 struct SearchReads {
     LookReads look;
     core::advise::SearchRequest request;
@@ -287,6 +292,16 @@ Answer<Schools> Results::schools(const std::string& revision) {
     return about<Schools>(Stage::Schools, revision, {}, [](const auto& project, const auto& e, const Watch& stop) {
         return core::advise::schools(project, e, stop);
     });
+}
+
+Answer<Taught> Results::taught(const std::string& revision) {
+    const core::verdict::RunAnalyses runs = knownAnalyses();
+    return m_store.ask<Taught>(
+        {Stage::Schools, revision + "\nruns"}, TaughtReads{m_project, runs},
+        [project = m_project, runs](const Watch&) -> core::Result<std::shared_ptr<const Taught>> {
+            const auto observed = core::advise::observationsOf(*project, runs);
+            return std::make_shared<Taught>(Taught{core::air::calibrate(observed), observed.size()});
+        });
 }
 
 Answer<Explored> Results::explored(const std::string& revision) {

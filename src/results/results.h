@@ -55,6 +55,8 @@ public:
     [[nodiscard]] Answer<Ways> ways(const std::string& revision);
     [[nodiscard]] Answer<Trials> trials(const std::string& revision);
     [[nodiscard]] Answer<Schools> schools(const std::string& revision);
+    /// Of the runs whose analysis is there; asked again when there are more.
+    [[nodiscard]] Answer<Taught> taught(const std::string& revision);
     /// Seconds, with progress.
     [[nodiscard]] Answer<Explored> explored(const std::string& revision);
     /// One at a time: the gap that is asked about last is the one that is wanted.

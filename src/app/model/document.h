@@ -94,6 +94,7 @@ public:
     [[nodiscard]] Answer<results::Measures> measures() const { return m_results.measures(m_revision); }
     [[nodiscard]] Answer<results::Ways> ways() const { return m_results.ways(m_revision); }
     [[nodiscard]] Answer<results::Schools> schools() const { return m_results.schools(m_revision); }    ///< for Air
+    [[nodiscard]] Answer<results::Taught> taught() const { return m_results.taught(m_revision); }       ///< for Air
     [[nodiscard]] Answer<results::Explored> explored() const { return m_results.explored(m_revision); } ///< for Air
     [[nodiscard]] Answer<results::Trials> trials() const { return m_results.trials(m_revision); }       ///< for Air
     [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const { return m_results.mends(m_revision, gap); }

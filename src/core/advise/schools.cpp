@@ -137,12 +137,12 @@ private:
                 balanced = flows;
             }
         }
-        add(question, say("negative, fans blow out"), turned(std::vector(m_fans.size(), FanFlow::Out)));
+        add(question, say("negative"), turned(std::vector(m_fans.size(), FanFlow::Out)));
         if (balanced.empty())
             cannot(question, say("neutral"), say("takes two fans in panels, there is one"));
         else
-            add(question, say("neutral, as much in as out"), turned(balanced));
-        add(question, say("positive, fans blow in"), turned(std::vector(m_fans.size(), FanFlow::In)));
+            add(question, say("neutral"), turned(balanced));
+        add(question, say("positive"), turned(std::vector(m_fans.size(), FanFlow::In)));
     }
     void sides() {
         std::vector<FanFlow> as;
@@ -150,7 +150,7 @@ private:
         for (const PanelFan& fan : m_fans)
             as.push_back(fan.placed->flow);
         for (const auto& [flow, name] :
-             {std::pair{FanFlow::In, say("side fans blow in")}, std::pair{FanFlow::Out, say("side fans blow out")}}) {
+             {std::pair{FanFlow::In, say("blow in")}, std::pair{FanFlow::Out, say("blow out")}}) {
             auto flows = as;
             for (std::size_t i = 0; i < m_fans.size(); ++i)
                 if (m_fans[i].placed->facing().axis == Axis::X) {
@@ -158,13 +158,13 @@ private:
                     any = true;
                 }
             if (any)
-                add(say("sides"), name, turned(flows));
+                add(say("side fans"), name, turned(flows));
         }
     }
     void screens() {
         for (const auto& [screen, name] :
-             {std::pair{Screen::None, say("no screens")}, std::pair{Screen::Coarse, say("coarse screens")},
-              std::pair{Screen::Fine, say("fine screens")}}) {
+             {std::pair{Screen::None, say("none")}, std::pair{Screen::Coarse, say("coarse")},
+              std::pair{Screen::Fine, say("fine")}}) {
             std::vector<Change> changes;
             bool any = false;
             for (const Opening& o : m_now.build.openings)
@@ -189,7 +189,7 @@ private:
     void thickness() {
         const Sentence question = say("fans");
         for (const bool slim : {true, false}) {
-            const Sentence name = slim ? say("slim fans") : say("thick fans");
+            const Sentence name = slim ? say("slim") : say("thick");
             std::vector<Change> changes;
             Sentence missing;
             for (const PanelFan& fan : m_fans) {

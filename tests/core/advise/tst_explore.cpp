@@ -120,7 +120,7 @@ private slots:
                     1e-6);
         const auto* neutral = named(all, "pressure", "neutral");
         QVERIFY(neutral && neutral->against == Against::DoesNotGoIn); // there is one fan
-        const auto *none = named(all, "screens", "no"), *fine = named(all, "screens", "fine");
+        const auto *none = named(all, "screens", "none"), *fine = named(all, "screens", "fine");
         QCOMPARE(none->against, Against::Now);
         QCOMPARE(none->unfilteredShare, 1.0);
         QVERIFY(fine->unfilteredShare < 0.35); // leaks pass none

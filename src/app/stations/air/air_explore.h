@@ -12,6 +12,7 @@ constexpr double airHeadRoom = 100;
 struct ExploreLook {
     Answer<results::Explored> explored;
     Answer<results::Schools> schools;
+    Answer<results::Taught> taught;
     int percent = 0;
     int chosen = -1; ///< of the front; -1: none
 };

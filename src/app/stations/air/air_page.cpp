@@ -26,15 +26,15 @@ AirPage::AirPage(Context& context, QWidget* parent)
     connect(&context.document, &Document::revisionSelected, this, news);
     const StageStore& stages = context.document.stages();
     const auto isOurs = [this](const StageStore::Key& key) {
-        return m_exploring && key.of == m_context.document.revision() &&
-               (key.stage == core::stages::Stage::Explore || key.stage == core::stages::Stage::Schools);
+        return m_exploring && (key.stage == core::stages::Stage::Explore || key.stage == core::stages::Stage::Schools ||
+                               key.stage == core::stages::Stage::Run);
     };
     connect(&stages, &StageStore::published, this, [this, isOurs](const StageStore::Key& key) {
         if (isOurs(key))
             ask();
     });
     connect(&stages, &StageStore::progressed, this, [this, isOurs](const StageStore::Key& key, int percent) {
-        if (isOurs(key) && key.stage == core::stages::Stage::Explore) {
+        if (isOurs(key) && key.stage == core::stages::Stage::Explore && key.of == m_context.document.revision()) {
             m_look.percent = percent;
             update();
         }
@@ -58,6 +58,7 @@ void AirPage::ask() {
         m_askedOf = d.revision();
     }
     m_look.schools = d.schools();
+    m_look.taught = d.taught();
     m_look.explored = d.explored();
     const int ways = static_cast<int>(answered(m_look.explored).front.size());
     if (m_look.chosen >= ways)
