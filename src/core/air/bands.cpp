@@ -231,22 +231,19 @@ std::vector<Influence> influencesOf(const Build& build, const Compiled& compiled
     for (const Input& input : inputsOf(build, compiled)) {
         Influence influence{input.id, input.what, std::vector<double>(count), std::vector<double>(count),
                             std::vector<double>(count)};
-        // Both ways: a fan that is regulated, or a limit, answers one of them more than the other.
-        for (const double z : {1.0, -1.0}) {
-            input.move(net, z);
-            const Solution moved = solveFrom(net, solution);
-            input.move(net, -z);
-            if (input.id == "room")
-                net.roomC = compiled.network.roomC;
-            for (std::size_t i = 0; i < count; ++i) {
-                const bool own = i < cooled;
-                const auto half = [&](double now, double then) { return 0.5 * z * (then - now); };
-                influence.kelvin[i] += own ? half(solution.parts[i].temperatureC, moved.parts[i].temperatureC)
-                                           : half(solution.passiveC[i - cooled], moved.passiveC[i - cooled]);
-                influence.watts[i] += own ? half(solution.parts[i].powerW, moved.parts[i].powerW)
-                                          : half(solution.passiveW[i - cooled], moved.passiveW[i - cooled]);
-                influence.megahertz[i] += own ? half(solution.parts[i].clockMhz, moved.parts[i].clockMhz) : 0;
-            }
+        // One way, to the larger factor: the other would cost as much again, and moves what is told by little.
+        input.move(net, 1);
+        const Solution moved = solveFrom(net, solution);
+        input.move(net, -1);
+        if (input.id == "room")
+            net.roomC = compiled.network.roomC;
+        for (std::size_t i = 0; i < count; ++i) {
+            const bool own = i < cooled;
+            influence.kelvin[i] = own ? moved.parts[i].temperatureC - solution.parts[i].temperatureC
+                                      : moved.passiveC[i - cooled] - solution.passiveC[i - cooled];
+            influence.watts[i] = own ? moved.parts[i].powerW - solution.parts[i].powerW
+                                     : moved.passiveW[i - cooled] - solution.passiveW[i - cooled];
+            influence.megahertz[i] = own ? moved.parts[i].clockMhz - solution.parts[i].clockMhz : 0;
         }
         all.push_back(std::move(influence));
     }

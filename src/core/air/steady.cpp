@@ -69,6 +69,7 @@ public:
         constexpr int limit = 400;
         bool settled = m_warm;
         double error = m_warm ? 1.0 : 1e9;
+        const double enough = m_warm ? 1e-2 : 1e-3; // what is solved from near is a difference of kelvins
         for (m_s.outerIterations = 1; m_s.outerIterations <= limit; ++m_s.outerIterations) {
             // While temperatures still move, flows that are right to a millionth are as good as exact ones.
             solveFlows(m_net, m_s, error < 0.01 ? 1e-12 : 1e-8);
@@ -77,7 +78,7 @@ public:
             error = std::max(error, stepOwnFans());
             error = std::max(error, stepOtherFans(settled));
             error = std::max(error, stepPowers());
-            if (error < 1e-3 && settled) {
+            if (error < enough && settled) {
                 m_s.converged = true;
                 break;
             }
