@@ -10,6 +10,7 @@
 
 #include <cmath>
 #include <cstdio>
+#include <random>
 
 using namespace core;
 using nlohmann::json;
@@ -70,6 +71,53 @@ json flowNetwork() {
         out["branches"].push_back(j);
     }
     return out;
+}
+
+/// A thousand networks of up to six zones with fans, buoyancy and any openings, at given temperatures.
+json randomNetworks() {
+    std::mt19937 random(1000);
+    const auto uniform = [&](double a, double b) {
+        return a + (b - a) * (static_cast<double>(random()) / 4294967296.0);
+    };
+    json all = json::array();
+    for (int round = 0; round < 1000; ++round) {
+        air::Network net;
+        const std::size_t zones = 1 + random() % 6;
+        net.zones.resize(zones + 1);
+        const auto add = [&](std::size_t from, std::size_t to, air::Resistance r) {
+            net.branches.push_back({.id = "b", .from = from, .to = to, .resistance = r, .heightM = uniform(0, 0.4)});
+            if (random() % 3 == 0) {
+                net.branches.back().fan = net.fans.size();
+                net.branches.back().curve = {uniform(0.004, 0.05), uniform(5, 60)};
+                net.fans.push_back({.id = "f"});
+            }
+        };
+        for (std::size_t z = 1; z <= zones; ++z)
+            add(z, 0, air::perforated(2e-4, 0.6, 0.003, 0.001));
+        for (std::size_t k = 0; k < zones + random() % 8; ++k) {
+            const std::size_t from = random() % (zones + 1), to = (from + 1 + random() % zones) % (zones + 1);
+            add(from, to,
+                random() % 4 == 0
+                    ? air::slot(uniform(5e-4, 8e-3), uniform(0.004, 0.03), 0.03)
+                    : air::perforated(uniform(5e-4, 2e-2), uniform(0.2, 0.9), uniform(0.002, 0.008), 0.001));
+        }
+        air::Solution s;
+        s.pressurePa.assign(zones + 1, 0);
+        s.temperatureC.assign(zones + 1, 23);
+        for (std::size_t z = 1; z <= zones; ++z)
+            s.temperatureC[z] = uniform(23, 65);
+        for (std::size_t f = 0; f < net.fans.size(); ++f)
+            s.speed.push_back(uniform(0, 1));
+        air::solveFlows(net, s);
+        json branches = json::array();
+        for (std::size_t i = 0; i < net.branches.size(); ++i) {
+            const auto& b = net.branches[i];
+            branches.push_back({b.from, b.to, b.resistance.a, b.resistance.b, b.heightM, s.flowM3s[i],
+                                b.fan ? s.speed[*b.fan] : -1.0, b.curve.freeFlowM3s, b.curve.shutoffPa});
+        }
+        all.push_back({{"absolute_pa", net.pressurePa}, {"temperature_c", s.temperatureC}, {"branches", branches}});
+    }
+    return all;
 }
 
 /// One cooled part in still air of a fixed temperature: die and sink as two heat nodes, no stream.
@@ -139,6 +187,7 @@ json quantiles() {
 int main() {
     std::printf("%s\n", json{{"atmosphere", atmosphere()},
                              {"flow", flowNetwork()},
+                             {"random", randomNetworks()},
                              {"warm_up", warmUp()},
                              {"settle", settleFit()},
                              {"quantiles", quantiles()}}
