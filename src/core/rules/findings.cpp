@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/rules/findings.h"
 
+#include "core/air/compile_geometry.h"
+
 #include "core/base/text.h"
 #include "core/base/words.h"
 #include "core/rules/checks.h"
@@ -169,6 +171,19 @@ std::vector<Finding> gapFindings(const fit::FitResult& fit) {
     return findings;
 }
 
+namespace {
+
+/// Whether a fan that turns stands in the same chamber.
+bool isFanned(const Build& build, const air::Prediction& prediction, const Placed& p) {
+    const std::size_t chamber = air::chamberAt(build.caseSpec(), air::centreOf(p));
+    return std::any_of(prediction.fans.begin(), prediction.fans.end(), [&](const air::FanResult& fan) {
+        const Placed* at = build.at(fan.id);
+        return at && fan.share > 0.01 && air::chamberAt(build.caseSpec(), air::centreOf(*at)) == chamber;
+    });
+}
+
+} // namespace
+
 std::vector<Finding> airFindings(const Build& build, const air::Prediction& prediction) {
     std::vector<Finding> findings;
     const auto add = [&](std::string rule, Severity severity, Thing about, Sentence text, Sentences remedies) {
@@ -193,6 +208,15 @@ std::vector<Finding> airFindings(const Build& build, const air::Prediction& pred
                     figure::celsius(part.limitC, 0)),
                 {say("a measured run narrows the band")});
     }
+    for (const air::PartResult& part : prediction.parts)
+        if (const Placed* p = build.at(part.id);
+            p && p->part->kind == PartKind::Drive && part.powerW > 0.5 && !isFanned(build, prediction, *p))
+            add("drive-still", Severity::Caution, PartRef{part.id},
+                part.limitC > 0 ? say("No fan moves the air around {}: it reaches {} of {}", part.name,
+                                      figure::celsius(part.temperatureC, 0).bare(), figure::celsius(part.limitC, 0))
+                                : say("No fan moves the air around {}: it reaches {}", part.name,
+                                      figure::celsius(part.temperatureC, 0)),
+                {say("a fan in its chamber"), say("another place"), say("a heatsink on it")});
     for (const air::FanResult& fan : prediction.fans)
         if (fan.share > 0.01 && fan.flowM3h < -0.5)
             add("fan-overblown", Severity::Caution, FanRef{fan.id},

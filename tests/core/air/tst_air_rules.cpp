@@ -3,6 +3,7 @@
 #include "core/air/compile_geometry.h"
 #include "core/air/predict.h"
 #include "core/air/transient.h"
+#include "core/rules/findings.h"
 #include "store/files.h"
 #include "support/builds.h"
 #include "support/demo.h"
@@ -545,6 +546,29 @@ private slots:
         const auto* regulators = a.part("tray/regulators");
         QVERIFY(regulators);
         QCOMPARE_LE(std::abs(regulators->powerW - 0.1 * a.part("tray/cpu")->powerW), 0.01);
+    }
+    /// A drive in a chamber where no fan turns is a caution with its temperature; one that is fanned is none.
+    void aDriveThatNothingCools() {
+        Project p = project();
+        caseOf(p).chambers = {{.id = "in", .name = "Rear", .lowMm = {0, 120, 0}, .highMm = {82, 300, 250}},
+                              {.id = "front", .name = "Front", .lowMm = {0, 0, 0}, .highMm = {82, 118, 250}}};
+        Part drive{
+            .id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(40), mm(22), mm(4)}, .powerW = 5};
+        drive.spec = DriveSpec{.form = DriveForm::Inch25};
+        p.shelf.push_back(drive);
+        p = with(p, {RemovePart{"bay"}, PlacePart{"drive", "shelf"}}); // the shelf is at the front
+        const auto cautions = [](const Project& q) {
+            const Build b = built(q, "R2");
+            std::string texts;
+            for (const auto& f : rules::airFindings(b, air::predictWithBands(b, {.roomC = 23})))
+                if (f.rule == "drive-still")
+                    texts += english(f.text);
+            return texts;
+        };
+        QVERIFY2(cautions(p).find("No fan moves the air around Drive: it reaches") != std::string::npos,
+                 cautions(p).c_str());
+        caseOf(p).chambers = {{.id = "in", .name = "Inside", .lowMm = {0, 0, 0}, .highMm = {82, 300, 250}}};
+        QVERIFY(cautions(p).empty());
     }
     void aProcessorWithoutACooler() {
         const auto a = predictOf(with(project(), {RemovePart{"tray/cpu/lid"}}));
