@@ -135,13 +135,19 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     const double half = r.width() / 2 - 14;
     c.hline(-half, half, 0, c.t.ink, 3);
     double left = -half + 4, right = half - 4;
+    const auto side = [&](core::air::FanDirection way) { // no block reaches over the pivot
+        const auto n =
+            std::count_if(e.air.fans.begin(), e.air.fans.end(), [&](const auto& fan) { return fan.direction == way; });
+        return (half - 8) / std::max<double>(1, static_cast<double>(n)) - 4;
+    };
+    const double mostIn = side(core::air::FanDirection::In), mostOut = side(core::air::FanDirection::Out);
     for (const auto& fan : e.air.fans) {
         if (fan.direction == core::air::FanDirection::Inside)
             continue;
         const bool isIn = fan.direction == core::air::FanDirection::In;
         const QString label = c.elided(qs(fan.name), 70, 11.5, Weight::Medium) + QLatin1Char(' ') +
                               v.number(Quantity::Flow, std::abs(fan.flowM3h));
-        const double w = std::clamp(c.width(label, 11.5, Weight::Medium) + 10, 40.0, half - 8),
+        const double w = std::min(std::max(c.width(label, 11.5, Weight::Medium) + 10, 40.0), isIn ? mostIn : mostOut),
                      h = std::clamp(std::abs(fan.flowM3h) * 1.1, 16.0, 48.0);
         const QRectF block(isIn ? left : right - w, -2 - h, w, h);
         c.box(block, c.t.sheet, isIn ? c.t.cool : c.t.warm, 1.6);
@@ -310,8 +316,10 @@ void paintAir(Canvas& c, const QRectF& r, const View& v) {
     const double fanRows = 30 + 26.0 * static_cast<double>(e->air.fans.size());
     const double drawHeight = left.height() - fanRows - 44 - 84;
     const double d = e->build.insideAt[1].mm(), h = e->build.insideAt[2].mm();
-    const double scale = std::min((left.width() - 130) / d, drawHeight / h);
-    const SideView s{{left.left() + (left.width() - d * scale) / 2, left.top() + 40, d * scale, h * scale}, scale};
+    const double scale = std::min((left.width() - 164) / d, drawHeight / h);
+    const SideView s{{left.left() + (left.width() - d * scale) / 2, left.top() + 40, d * scale, h * scale},
+                     scale,
+                     {left.left() - 10, left.top(), left.width() + 20, left.height()}};
     paintAirSection(c, s, v);
     const double below = s.paper.bottom() + 58;
     paintScale(c, {left.left(), below, left.width(), 28}, v);

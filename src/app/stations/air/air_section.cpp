@@ -409,7 +409,10 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
         const QSizeF size(c.width(p.text, px, p.strong ? Weight::SemiBold : Weight::Regular) + 12 + arrow,
                           p.strong ? 20 : 18);
         // Beside the case where a stream enters or leaves it, in the case where something is warm.
-        const QRectF room = p.outside ? s.paper.adjusted(-120, -44, 120, 44) : s.paper.adjusted(2, 2, -2, -2);
+        const QRectF around = s.paper.adjusted(-120, -44, 120, 44);
+        const QRectF room = !p.outside          ? s.paper.adjusted(2, 2, -2, -2)
+                            : s.stage.isEmpty() ? around
+                                                : around.intersected(s.stage);
         const auto at = (p.outside ? outside : inside).place(size, p.at, 220, room);
         if (!at)
             continue; // the tables name it

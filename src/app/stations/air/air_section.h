@@ -8,6 +8,7 @@ namespace app {
 struct SideView {
     QRectF paper;
     double scale = 1;
+    QRectF stage = {}; ///< words beside the case stay on it; empty: anywhere
     [[nodiscard]] QPointF at(double yMm, double zMm) const {
         return {paper.left() + yMm * scale, paper.bottom() - zMm * scale};
     }
