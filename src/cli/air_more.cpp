@@ -207,6 +207,7 @@ core::Result<Json> exploreJson(const Asked& asked, const Options& options, const
                     {"band_k", p.bandK},
                     {"hot_headroom_k", p.hotHeadroomK},
                     {"part", p.part},
+                    {"quiet_enough", p.quietEnough},
                     {"holds", p.holds()},
                     {"holds_hot", p.holdsHot()},
                     {"changes", changeWords(asked, p.changes, reader)}};
@@ -230,12 +231,18 @@ void sayExplored(const Json& j) {
     say("%d ways of %d looked at, seed %d\n", j["counted"].get<long>(), j["possible"].get<long>(),
         j["seed"].get<long>());
     const bool hotter = j["hottest_room_c"] > j["room_c"];
-    const auto line = [hotter](const char* mark, const Json& p) {
+    const auto standing = [hotter](const Json& p) {
+        const double least = std::min(p["headroom_k"].get<double>(), p["hot_headroom_k"].get<double>()),
+                     band = p["band_k"].get<double>();
+        return !p["quiet_enough"].get<bool>() ? "too loud"
+               : least < -band                ? "does not hold"
+               : least < band                 ? "uncertain: its band crosses the cap"
+               : hotter                       ? "holds in the hottest room too"
+                                              : "holds";
+    };
+    const auto line = [&standing](const char* mark, const Json& p) {
         say("  %-5s %5.1f dB(A), %+5.1f K ±%.0f (%s), %s: %s\n", mark, p["noise_dba"].get<double>(),
-            p["headroom_k"].get<double>(), p["band_k"].get<double>(), p["part"].get<std::string>(),
-            hotter && p["holds_hot"].get<bool>() ? "holds in the hottest room too"
-            : p["holds"].get<bool>()             ? "holds"
-                                                 : "does not hold",
+            p["headroom_k"].get<double>(), p["band_k"].get<double>(), p["part"].get<std::string>(), standing(p),
             p["changes"].get<std::string>());
     };
     line("now", j["now"]);

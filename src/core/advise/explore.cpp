@@ -59,8 +59,8 @@ private:
     void open() {
         m_out.possible = 1;
         if (m_request.fans) {
+            ownFans(); // first, as it is what ways differ in most: their words begin with it
             fans();
-            ownFans();
         }
         if (m_request.screens)
             screens();

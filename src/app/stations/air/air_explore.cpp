@@ -19,7 +19,11 @@ constexpr double rowHeight = 22;
 
 QString letterOf(std::size_t i) { return i < 26 ? QString(QChar(u'A' + char16_t(i))) : QString::number(i + 1); }
 
-Mark markOfPoint(const ExplorePoint& p) { return p.holdsHot() ? Mark::Holds : p.holds() ? Mark::Open : Mark::Crossed; }
+/// Kept with the whole band, broken with it, or open.
+Mark markOfPoint(const ExplorePoint& p) {
+    const double least = std::min(p.headroomK, p.hotHeadroomK);
+    return !p.quietEnough || least < -p.bandK ? Mark::Crossed : least >= p.bandK ? Mark::Holds : Mark::Open;
+}
 
 QString wordsOf(const View& v, const std::vector<core::Change>& changes) {
     if (changes.empty())

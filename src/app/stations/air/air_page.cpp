@@ -63,9 +63,12 @@ void AirPage::ask() {
     const int ways = static_cast<int>(answered(m_look.explored).front.size());
     if (m_look.chosen >= ways)
         m_look.chosen = -1;
-    if (m_look.chosen < 0 && ways > 0) { // the quietest that holds, else the coolest
-        const auto& front = answered(m_look.explored).front;
-        const auto holds = std::find_if(front.begin(), front.end(), [](const auto& p) { return p.holdsHot(); });
+    if (m_look.chosen < 0 && ways > 0) { // the quietest that holds and is no warmer than now, else the coolest
+        const auto& found = answered(m_look.explored);
+        const auto& front = found.front;
+        const auto holds = std::find_if(front.begin(), front.end(), [&](const auto& p) {
+            return p.holdsHot() && p.headroomK >= found.now.headroomK;
+        });
         m_look.chosen = holds == front.end() ? ways - 1 : static_cast<int>(holds - front.begin());
     }
     update();
