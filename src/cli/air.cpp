@@ -39,7 +39,7 @@ store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reade
                         {"against_pa", f.againstPa},
                         {"direction", directionWord(f.direction)}});
     for (const auto& c : e.air.chambers)
-        chambers.push_back({{"id", c.id}, {"air_c", c.airC}, {"pressure_pa", c.pressurePa}});
+        chambers.push_back({{"id", c.id}, {"air_c", c.airC}, {"band_k", c.bandK}, {"pressure_pa", c.pressurePa}});
     for (const auto& p : e.air.parts)
         parts.push_back({{"id", p.id},
                          {"name", p.name},
@@ -101,7 +101,7 @@ void sayAir(const core::stages::Evaluation& e, const core::Reader& reader) {
         for (const core::Sentence& why : p.weak)
             sayTo(reader, core::say("  uncertain: {}: {}", p.name, why));
     for (const auto& c : e.air.chambers)
-        say("  air in %-21s %9s, %8s\n", c.id, shown(celsius(c.airC)),
+        say("  air in %-21s %9s ±%s, %8s\n", c.id, shown(celsius(c.airC)), shown(kelvin(c.bandK, 0).bare()),
             shown(usual(core::Quantity::Pressure, c.pressurePa).signedFigure()));
     for (const auto& f : e.air.fans)
         say("  %-28s %8s, %11s %s\n", f.name + " (" + f.id + ")", shown(usual(core::Quantity::Speed, f.rpm)),

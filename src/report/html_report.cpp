@@ -294,8 +294,8 @@ public:
     }
     std::string finish() {
         return m_out + "<p class=sub>" +
-               words(say("Predictions: each temperature with the band that holds 19 of 20, noise to ±{}. Mains work to "
-                         "local code, by a qualified person.",
+               words(say("Predictions: each temperature with the band that holds 19 of 20, noise to ±{}. "
+                         "Mains work to local code, by a qualified person.",
                          say("{} dB", figure::number(5)))) +
                "</p></body></html>\n";
     }

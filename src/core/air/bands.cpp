@@ -6,18 +6,14 @@
 namespace core::air {
 namespace {
 
-// Standard deviations, as a share: engineering judgement, all of them (core/model/facts.h names what they are of).
+// Standard deviations, as a share: engineering judgement, all of them. What each is of is said where it is moved.
 constexpr double dieOfProcessor = 0.20, dieOfCard = 0.15, finsOfProcessor = 0.25, finsOfCard = 0.20, finsOfOther = 0.25,
                  panelArea = 0.15, edgeArea = 0.20, fanFlow = 0.10, coolerLoss = 0.25, surface = 0.20, walls = 0.25,
                  outlets = 0.30, mesh = 0.25, roomK = 1.0;
 
 double factor(double sigma, double sigmas) { return std::exp(sigma * sigmas); }
 
-/// An area that is larger by a factor: the viscous part falls with it, the other with its square.
-void widen(Branch& branch, double f) {
-    branch.resistance.a /= f;
-    branch.resistance.b /= f * f;
-}
+void widen(Branch& branch, double f) { branch.resistance = ofShare(branch.resistance, f); }
 
 bool begins(const std::string& id, std::string_view with) { return id.starts_with(with); }
 
@@ -172,8 +168,8 @@ public:
             weak(7, say("the box is as good as closed: what little passes decides"));
         if (m_build.down != Side::Bottom && part.isProcessor)
             weak(5, say("the case lies on its side: warm air layers, which is not modelled"));
-        if (part.isSupply || part.isProcessor || !part.streams.empty())
-            return wide;
+        if (part.isSupply || part.isProcessor || !part.streams.empty() || part.sinkOf)
+            return wide; // what follows is of a card that draws through a panel
         double inflow = 0, moved = std::abs(m_s.flowM3s[part.branch]);
         for (std::size_t b = 0; b < m_net.branches.size(); ++b)
             if (m_net.branches[b].id == "edge " + part.id)
@@ -229,8 +225,12 @@ std::vector<Influence> influencesOf(const Build& build, const Compiled& compiled
     const std::size_t cooled = compiled.network.parts.size(), count = cooled + compiled.network.passive.size();
     Network net = compiled.network;
     for (const Input& input : inputsOf(build, compiled)) {
-        Influence influence{input.id, input.what, std::vector<double>(count), std::vector<double>(count),
-                            std::vector<double>(count)};
+        Influence influence{.id = input.id,
+                            .what = input.what,
+                            .kelvin = std::vector<double>(count),
+                            .watts = std::vector<double>(count),
+                            .megahertz = std::vector<double>(count),
+                            .airK = {}};
         // One way, to the larger factor: the other would cost as much again, and moves what is told by little.
         input.move(net, 1);
         const Solution moved = solveFrom(net, solution);
@@ -245,6 +245,8 @@ std::vector<Influence> influencesOf(const Build& build, const Compiled& compiled
                                      : moved.passiveW[i - cooled] - solution.passiveW[i - cooled];
             influence.megahertz[i] = own ? moved.parts[i].clockMhz - solution.parts[i].clockMhz : 0;
         }
+        for (const std::size_t zone : compiled.chamberZones)
+            influence.airK.push_back(moved.temperatureC[zone] - solution.temperatureC[zone]);
         all.push_back(std::move(influence));
     }
     return all;
@@ -252,6 +254,8 @@ std::vector<Influence> influencesOf(const Build& build, const Compiled& compiled
 
 void addBands(const Build& build, const Compiled& compiled, const Solution& solution, Prediction& prediction) {
     prediction.influences = influencesOf(build, compiled, solution);
+    for (std::size_t i = 0; i < prediction.chambers.size(); ++i)
+        prediction.chambers[i].bandK = bandOf(rootOfSquares(prediction.influences, &Influence::airK, i));
     const Weakness weakness(build, compiled, solution);
     for (std::size_t i = 0; i < prediction.parts.size(); ++i) {
         PartResult& part = prediction.parts[i];

@@ -170,11 +170,7 @@ void Compiler::addCardOutlets(const Placed& p, std::size_t finZone, double edgeA
     const double middle = upOf(centreOf(p));
     const Resistance whole = slot(edgeArea, edgeSlotMm * mm, 20 * mm, 2.0);
     const auto outlet = [&](double share, std::size_t to, const std::string& id) {
-        addBranch({.id = id,
-                   .from = finZone,
-                   .to = to,
-                   .resistance = {whole.a / share, whole.b / (share * share)},
-                   .heightM = middle});
+        addBranch({.id = id, .from = finZone, .to = to, .resistance = ofShare(whole, share), .heightM = middle});
     };
     double rest = 1;
     const Chamber& chamber = m_spec.chambers[chamberAt(m_spec, centreOf(p))];

@@ -16,9 +16,69 @@ double distanceTo(const Placed& p, const Placed& other, std::size_t axis, int si
     return sign > 0 ? (other.lowAt[axis] - p.highAt[axis]).mm() : (p.lowAt[axis] - other.highAt[axis]).mm();
 }
 
+/// Of a body that is not turned, its shadow in the plane across an axis, in the case.
+Rect shadowOf(const Placed& p, const std::array<Measure, 3>& from, const std::array<Measure, 3>& to, Side side) {
+    const auto a = p.inCaseMm(from), b = p.inCaseMm(to);
+    const auto axes = planeAxes(side);
+    Rect r;
+    for (std::size_t i = 0; i < 2; ++i) {
+        r.low[i] = std::min(a[index(axes[i])], b[index(axes[i])]);
+        r.high[i] = std::max(a[index(axes[i])], b[index(axes[i])]);
+    }
+    return r;
+}
+
+std::array<Measure, 3> pointOf(const Body& body, double u, double v, double w) {
+    auto point = body.at;
+    const std::array<double, 3> share{u, v, w};
+    for (std::size_t k = 0; k < 3; ++k)
+        point[k].value = Length::fromMm(body.at[k].value.mm() + share[k]);
+    return point;
+}
+
+/// Where a hole through a plate lies on it, from its low to its high corner, along the plate's own axes.
+std::pair<std::array<Measure, 3>, std::array<Measure, 3>> cornersOf(const Body& body, const Cutout& hole) {
+    std::array<double, 3> low{}, high{};
+    std::size_t i = 0;
+    for (std::size_t k = 0; k < 3; ++k) {
+        if (k == index(body.along)) {
+            high[k] = body.size[k].value.mm();
+            continue;
+        }
+        low[k] = hole.atMm[i];
+        high[k] = hole.atMm[i] + hole.sizeMm[i];
+        ++i;
+    }
+    return {pointOf(body, low[0], low[1], low[2]), pointOf(body, high[0], high[1], high[2])};
+}
+
+/// Share of the face of a fan that another part stands before: its solid bodies, without the holes through them.
 double coveredShare(const Placed& p, const Placed& other, Side side) {
     const Rect face = footprint(p, side);
-    return intersection(face, footprint(other, side)).areaMm2() / std::max(1.0, face.areaMm2());
+    const double whole = std::max(1.0, face.areaMm2());
+    if (other.part->bodies.empty())
+        return intersection(face, footprint(other, side)).areaMm2() / whole;
+    double covered = 0;
+    for (const Body& body : other.part->bodies) {
+        if (body.role != BodyRole::Solid || body.shape == Shape::Tube || body.shape == Shape::Ribbon)
+            continue;
+        const auto& size = body.size;
+        const auto far = pointOf(body, size[0].value.mm(), size[1].value.mm(), size[2].value.mm());
+        double area = intersection(face, shadowOf(other, body.at, far, side)).areaMm2();
+        for (const Cutout& hole : body.cutouts) {
+            const auto [low, high] = cornersOf(body, hole);
+            if (other.frame.axis[index(body.along)].axis == outward(side).axis)
+                area -= intersection(face, shadowOf(other, low, high, side)).areaMm2() * (hole.round ? 0.785 : 1);
+        }
+        covered += std::max(0.0, area);
+    }
+    return std::min(1.0, covered / whole);
+}
+
+std::array<double, 3> aheadOf(const Placed& p, std::size_t axis, int sign, double byMm) {
+    std::array<double, 3> point = centreOf(p);
+    point[axis] = sign > 0 ? p.highAt[axis].mm() + byMm : p.lowAt[axis].mm() - byMm;
+    return point;
 }
 
 bool isPartOf(const Build& build, const Placed& p, const Placed& carrier) {
@@ -33,13 +93,8 @@ bool isPartOf(const Build& build, const Placed& p, const Placed& carrier) {
 FanClass fanOf(const Part& part) {
     const auto& spec = std::get<FanSpec>(part.spec);
     FanClass fan = fanClass(std::max(part.size[0].value.mm(), part.size[1].value.mm()), part.size[2].value.mm());
-    // What is not rated follows from the class at the speed that is: flow with it, pressure with its square.
-    if (spec.rpm > 0) {
-        const double ratio = spec.rpm / fan.rpm;
-        fan = {spec.rpm,
-               {fan.curve.freeFlowM3s * ratio, fan.curve.shutoffPa * ratio * ratio},
-               fan.levelDba + 50 * std::log10(ratio)};
-    }
+    if (spec.rpm > 0) // what is not rated follows from the class at the speed that is
+        fan = atRpm(fan, spec.rpm);
     if (spec.freeFlowM3s > 0)
         fan.curve.freeFlowM3s = spec.freeFlowM3s;
     if (spec.shutoffPa > 0)
@@ -87,6 +142,22 @@ Before Compiler::before(const Placed& p, int sign) const {
     return there;
 }
 
+/// The chamber that a face looks into: through the wall it may be mounted in, which is in none.
+std::size_t Compiler::chamberAhead(const Placed& p, std::size_t axis, int sign) const {
+    constexpr double wallMm = 24, stepMm = 2;
+    for (double look = stepMm; look <= wallMm; look += stepMm) {
+        const auto point = aheadOf(p, axis, sign, look);
+        for (std::size_t i = 0; i < m_spec.chambers.size(); ++i) {
+            bool inside = true;
+            for (std::size_t k = 0; k < 3; ++k)
+                inside = inside && point[k] > m_spec.chambers[i].lowMm[k] && point[k] < m_spec.chambers[i].highMm[k];
+            if (inside)
+                return i;
+        }
+    }
+    return chamberAt(m_spec, aheadOf(p, axis, sign, stepMm));
+}
+
 std::vector<Compiler::End> Compiler::endsAt(const Placed& p, int sign, const Before& there) const {
     if (there.kind == Before::Kind::Open)
         return {{0, 1}};
@@ -95,8 +166,7 @@ std::vector<Compiler::End> Compiler::endsAt(const Placed& p, int sign, const Bef
     const Axis axis = p.facing().axis;
     const std::size_t a = index(axis);
     constexpr double lookMm = 4;
-    std::array<double, 3> ahead = centreOf(p);
-    ahead[a] = sign > 0 ? p.highAt[a].mm() + lookMm : p.lowAt[a].mm() - lookMm;
+    const std::array<double, 3> ahead = aheadOf(p, a, sign, lookMm);
     std::vector<End> ends;
     double rest = 1;
     for (const GapPart& gap : m_gaps) {
@@ -114,7 +184,7 @@ std::vector<Compiler::End> Compiler::endsAt(const Placed& p, int sign, const Bef
         }
     }
     if (rest > 0.02 || ends.empty())
-        ends.push_back({m_out.chamberZones[chamberAt(m_spec, ahead)], rest});
+        ends.push_back({m_out.chamberZones[chamberAhead(p, a, sign)], rest});
     double sum = 0;
     for (const End& end : ends)
         sum += end.share;
@@ -206,7 +276,7 @@ void Compiler::addCaseFan(const Placed& p) {
             entry.branches.push_back(addBranch({.id = p.mount,
                                                 .from = in ? outer.zone : inner.zone,
                                                 .to = in ? inner.zone : outer.zone,
-                                                .resistance = {resistance.a / share, resistance.b / (share * share)},
+                                                .resistance = ofShare(resistance, share),
                                                 .heightM = height,
                                                 .fan = f,
                                                 .curve = {fan.curve.freeFlowM3s * share, fan.curve.shutoffPa}}));

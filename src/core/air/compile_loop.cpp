@@ -52,9 +52,9 @@ void Compiler::findRadiators() {
     }
 }
 
-/// Its fins as one branch from its low to its high side, and those before which no fan sits as another that cools
-/// nothing. Answers the branch of the first as a stream of the loop.
-std::optional<std::size_t> Compiler::addRadiator(const RadiatorRooms& r, CooledPart& loop) {
+/// Its fins as one branch from its low to its high side, which is a stream of the loop; those before which no fan sits
+/// are another, and cool nothing.
+void Compiler::addRadiator(const RadiatorRooms& r, CooledPart& loop) {
     const Placed& p = *r.placed;
     const auto& spec = std::get<RadiatorSpec>(p.part->spec);
     const double places = std::max(1, spec.fans), face = places * spec.frameMm * spec.frameMm * mm2;
@@ -89,11 +89,10 @@ std::optional<std::size_t> Compiler::addRadiator(const RadiatorRooms& r, CooledP
                                           .resistance = core + cover,
                                           .heightM = upOf(centreOf(p))});
     if (share < 1) {
-        const double rest = (1 - share) / share;
         addBranch({.id = "radiator " + p.mount + ", no fan",
                    .from = open[0],
                    .to = open[1],
-                   .resistance = {(core + cover).a / rest, (core + cover).b / (rest * rest)},
+                   .resistance = ofShare(core + cover, (1 - share) / share),
                    .heightM = upOf(centreOf(p))});
         m_out.notes.push_back(
             say("{} has a fan before {} of its {} places: the rest of its fins is taken to cool nothing", p.name,
@@ -101,7 +100,6 @@ std::optional<std::size_t> Compiler::addRadiator(const RadiatorRooms& r, CooledP
     }
     loop.naturalWk += 6 * 2 * face;
     loop.streams.push_back({branch, 85000 * face * share * depth, 1.5 * face * share, 0.6});
-    return branch;
 }
 
 /// Every block and every radiator of the build is in one loop, which is as warm everywhere.

@@ -126,11 +126,10 @@ void Compiler::addParts() {
 FanClass supplyFanClass(const PowerSupplySpec& spec) {
     const facts::SupplyFan& usual = facts::fanOfSupply(spec.form);
     const double frame = supplyFrameMm(spec);
-    FanClass fan = fanClass(frame, frame == usual.frameMm ? usual.thicknessMm : frame < 100 ? 15 : 25);
-    const double ratio = usual.rpm > 0 && frame == usual.frameMm ? usual.rpm / fan.rpm : 1;
-    return {fan.rpm * ratio,
-            {fan.curve.freeFlowM3s * ratio, fan.curve.shutoffPa * ratio * ratio},
-            fan.levelDba + 50 * std::log10(ratio)};
+    if (frame != usual.frameMm)
+        return fanClass(frame, frame < 100 ? 15 : 25);
+    const FanClass fan = fanClass(frame, usual.thicknessMm);
+    return usual.rpm > 0 ? atRpm(fan, usual.rpm) : fan;
 }
 
 double supplyFrameMm(const PowerSupplySpec& spec) {

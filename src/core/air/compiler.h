@@ -103,6 +103,7 @@ private:
     void addCaseFans();
     void addCaseFan(const Placed& p);
     [[nodiscard]] Before before(const Placed& p, int sign) const;
+    [[nodiscard]] std::size_t chamberAhead(const Placed& p, std::size_t axis, int sign) const;
     [[nodiscard]] std::vector<End> endsAt(const Placed& p, int sign, const Before& there) const;
     [[nodiscard]] Obstacle obstacleBefore(const Placed& p, int sign, double frameMm) const;
     void followParts();
@@ -119,7 +120,7 @@ private:
     // ---- liquid loops ----
     void findRadiators();
     void addLoop();
-    std::optional<std::size_t> addRadiator(const RadiatorRooms& radiator, CooledPart& loop);
+    void addRadiator(const RadiatorRooms& radiator, CooledPart& loop);
     [[nodiscard]] bool hasBlock(const Placed& card) const;
 
     // ---- the supply, and what the air of a chamber alone cools ----

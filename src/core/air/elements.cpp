@@ -73,6 +73,13 @@ FanClass fanClass(double frameMm, double thicknessMm) {
             25.0 + 70.0 * std::log10(frameMm / 120.0) + 50.0 * std::log10(rpm / 1500.0)};
 }
 
+FanClass atRpm(const FanClass& fan, double rpm) {
+    const double ratio = rpm / fan.rpm;
+    return {rpm,
+            {fan.curve.freeFlowM3s * ratio, fan.curve.shutoffPa * ratio * ratio},
+            fan.levelDba + 50 * std::log10(ratio)};
+}
+
 double interpolate(std::span<const std::pair<double, double>> points, double x) {
     if (x <= points.front().first)
         return points.front().second;

@@ -12,6 +12,9 @@ struct Resistance {
     friend Resistance operator+(Resistance x, Resistance y) { return {x.a + y.a, x.b + y.b}; }
 };
 
+/// Of a share of an area that has this resistance as a whole.
+[[nodiscard]] constexpr Resistance ofShare(Resistance r, double share) { return {r.a / share, r.b / (share * share)}; }
+
 constexpr double gravity = 9.80665; // m/s²
 constexpr double airHeat = 1006.0;  // J/(kg K)
 constexpr double fanDensity = 1.2;  // kg/m³ at which fans are rated
@@ -52,6 +55,8 @@ struct FanClass {
     double levelDba = 0;
 };
 [[nodiscard]] FanClass fanClass(double frameMm, double thicknessMm);
+/// The same at another rated speed, by the fan laws: flow with it, pressure with its square, level with 50 lg.
+[[nodiscard]] FanClass atRpm(const FanClass& fan, double rpm);
 
 /// Piecewise-linear through (x, y), flat outside.
 [[nodiscard]] double interpolate(std::span<const std::pair<double, double>> points, double x);

@@ -185,7 +185,8 @@ Working ofFan(const stages::Evaluation& e, std::string_view mount) {
                   {"×", say("Speed, share of rated"), Quantity::Share, fan.share, 0, Stamp::Computed},
                   {"", say("Speed"), Quantity::Speed, fan.rpm, 0, Stamp::Computed},
                   {"", say("Air it moves"), Quantity::Temperature, fan.airC, 0, Stamp::Computed}};
-        w.method = say("dp = dp0 (s² \u2212 0.6 s q \u2212 0.4 q|q|), solved with the whole network. Flows to ±25 %.");
+        w.method = say("dp = dp0 (s² \u2212 0.6 s q \u2212 0.4 q|q|), solved with the whole network. Flows to ±25 %, "
+                       "engineering judgement.");
         return w;
     }
     w.title = named(std::string(mount));
@@ -230,7 +231,7 @@ Working ofChamber(const stages::Evaluation& e, std::string_view id) {
         if (c.id == id) {
             w.title = say("{}, air", c.name);
             w.value = c.airC;
-            w.band = 4;
+            w.band = c.bandK;
             w.sentence = say("The mixed air of this chamber.");
             w.rows = {{"", say("Room"), Quantity::Temperature, e.air.conditions.roomC, 0, Stamp::Setting},
                       {"+", say("Warmed by the parts in it"), Quantity::TemperatureDifference,

@@ -82,6 +82,13 @@ private slots:
         const double share = 100.0 * inside / all;
         QVERIFY2(all > 400 && share >= 90 && share <= 97, qPrintable(QStringLiteral("%1 % of %2").arg(share).arg(all)));
     }
+    /// The air of a chamber has its own band too; with nothing heated it is that of the room.
+    void chambersHaveTheirs() {
+        const auto hot = banded(project(), "R1"),
+                   cold = banded(project(), "R1", {.roomC = 23, .processorShare = 0, .cardShare = 0});
+        QVERIFY(hot.chambers[0].bandK > cold.chambers[0].bandK + 0.5);
+        QVERIFY(cold.chambers[0].bandK > 1.9 && cold.chambers[0].bandK < 2.6);
+    }
     void sharesAddUpToTheBand() {
         const auto a = banded(project(), "R1");
         for (std::size_t i = 0; i < a.parts.size(); ++i) {

@@ -343,6 +343,44 @@ private slots:
         QVERIFY(near.second - away.second < 8.01);
     }
 
+    /// A fan in a hole of an inner wall is not choked by that wall: it looks through, and into the chambers behind it.
+    void aFanInAHoleOfAWall() {
+        const auto moved = [](double holeMm) {
+            Project p = project();
+            caseOf(p).chambers = {{.id = "in", .name = "Rear", .lowMm = {0, 118, 0}, .highMm = {82, 300, 250}},
+                                  {.id = "front", .name = "Front", .lowMm = {0, 0, 0}, .highMm = {82, 108, 250}}};
+            caseOf(p).openings.push_back({.id = "front-mesh",
+                                          .name = "Front mesh",
+                                          .side = Side::Front,
+                                          .chamber = "front",
+                                          .centreMm = {41, 125},
+                                          .sizeMm = {70, 200}});
+            Part wall{.id = "wall", .kind = PartKind::Made, .name = "Wall", .size = {mm(82), mm(10), mm(250)}};
+            wall.bodies = {{.name = "plate", .along = Axis::Y, .size = {mm(82), mm(10), mm(250)}}};
+            if (holeMm > 0)
+                wall.bodies[0].cutouts = {
+                    {.round = true, .atMm = {41 - holeMm / 2, 190 - holeMm / 2}, .sizeMm = {holeMm, holeMm}}};
+            wall.spec = MadeSpec{};
+            p.shelf.push_back(wall);
+            p.shelf.push_back(fan("fan-80", 80, 15));
+            p.shelf[0].mounts.push_back(
+                {.id = "plate", .name = "Wall place", .accepts = {PartKind::Made}, .at = {low(0), low(108), low(0)}});
+            p.shelf[0].mounts.push_back({.id = "fan",
+                                         .name = "On the wall",
+                                         .accepts = {PartKind::Fan},
+                                         .at = {centre(41), low(118), centre(190)},
+                                         .facing = {Axis::Y, 1},
+                                         .up = {Axis::Z, 1}});
+            p = with(p, {PlacePart{"wall", "plate"}, PlacePart{"fan-80", "fan"}, SetFan{"fan", FanMode::Fixed, 1.0}});
+            const auto a = predictOf(p);
+            return std::pair{fanAt(a, "fan").flowM3h, a.chambers[0].pressurePa - a.chambers[1].pressurePa};
+        };
+        const auto open = moved(78), narrow = moved(40), shut = moved(0);
+        QVERIFY2(open.first > narrow.first + 2 && narrow.first > shut.first + 2,
+                 qPrintable(QStringLiteral("%1 %2 %3").arg(open.first).arg(narrow.first).arg(shut.first)));
+        QVERIFY(open.second > 0); // it blows into the rear one
+    }
+
     // ---- where the discharge of a card goes ----
 
     /// Half angles of 12 degrees and a core of six slots: worked by hand.
