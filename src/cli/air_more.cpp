@@ -215,7 +215,7 @@ core::Result<Json> exploreJson(const Asked& asked, const Options& options, const
     Json front = Json::array();
     for (const auto& p : found->front)
         front.push_back(point(p));
-    return Json{{"seed", request.seed},
+    return Json{{"seed", found->seed},
                 {"possible", found->possible},
                 {"counted", found->counted},
                 {"solved", found->solved},

@@ -27,6 +27,7 @@ public:
     Explorer(const Project& project, const stages::Evaluation& now, const ExploreRequest& request,
              const std::function<bool(double)>& progress)
         : m_project(project), m_now(now), m_request(request), m_progress(progress) {
+        m_out.seed = request.seed;
         m_out.roomC = now.air.conditions.roomC;
         m_out.hottestC = std::max(m_out.roomC, project.brief.hottestC);
         for (const Target& t : project.brief.targets)
@@ -81,42 +82,58 @@ private:
                                        [&](const auto& was) { return was.id == f.id && was.severity == f.severity; });
                });
     }
+    /// A place that takes a fan: of the case, or of a part that carries others, as a radiator does.
+    struct FanPlace {
+        std::string mount;
+        double frameMm = 0; ///< 0: any
+    };
+    std::vector<FanPlace> fanPlaces() const {
+        std::vector<FanPlace> all;
+        const auto collect = [&](const Part& carrier, const std::string& path) {
+            for (const Mount& mount : carrier.mounts)
+                if (std::find(mount.accepts.begin(), mount.accepts.end(), PartKind::Fan) != mount.accepts.end())
+                    all.push_back({path + mount.id, mount.frameMm});
+        };
+        collect(*m_now.build.casePart, {});
+        for (const Placed& p : m_now.build.placed)
+            collect(*p.part, p.mount + "/");
+        return all;
+    }
     void fans() {
-        for (const Mount& mount : m_now.build.casePart->mounts) {
-            if (std::find(mount.accepts.begin(), mount.accepts.end(), PartKind::Fan) == mount.accepts.end())
-                continue;
-            const Placed* there = m_now.build.at(mount.id);
+        for (const FanPlace& place : fanPlaces()) {
+            const Placed* there = m_now.build.at(place.mount);
             if (there && there->part->kind != PartKind::Fan)
                 continue;
-            const auto there_ = [&](const Part& fan) { return there && there->part->id == fan.id; };
             OpenQuestion choice{{{}}};
             if (there)
-                choice.answers.push_back({RemovePart{mount.id}});
-            for (const Part& fan : m_project.shelf) {
-                if (fan.kind != PartKind::Fan || (mount.frameMm > 0 && std::abs(fanFrame(fan) - mount.frameMm) > 1.5) ||
-                    (there && !there_(fan) && std::abs(fanFrame(fan) - fanFrame(*there->part)) > 1.5))
-                    continue;
-                std::vector<Change> put;
-                if (!there)
-                    put.emplace_back(PlacePart{fan.id, mount.id});
-                else if (!there_(fan))
-                    put.emplace_back(SwapPart{mount.id, fan.id});
-                if (!put.empty() && !goesIn(put))
-                    continue;
-                for (const bool turned : {false, true})
-                    for (const double speed : speeds) {
-                        std::vector<Change> answer = put;
-                        if (turned && !there)
-                            std::get<PlacePart>(answer.front()).flow = FanFlow::Out;
-                        else if (turned)
-                            answer.emplace_back(FlipFan{mount.id});
-                        answer.emplace_back(SetFan{mount.id, FanMode::Fixed, speed});
-                        choice.answers.push_back(std::move(answer));
-                    }
-            }
+                choice.answers.push_back({RemovePart{place.mount}});
+            const double frame = there ? fanFrame(*there->part) : place.frameMm;
+            for (const Part& fan : m_project.shelf)
+                if (fan.kind == PartKind::Fan && (frame <= 0 || std::abs(fanFrame(fan) - frame) < 1.5))
+                    addFan(choice, place.mount, there, fan);
             if (choice.answers.size() > 1)
                 m_choices.push_back(std::move(choice));
         }
+    }
+    /// That fan at a place, blowing either way at each speed.
+    void addFan(OpenQuestion& choice, const std::string& mount, const Placed* there, const Part& fan) const {
+        std::vector<Change> put;
+        if (!there)
+            put.emplace_back(PlacePart{fan.id, mount});
+        else if (there->part->id != fan.id)
+            put.emplace_back(SwapPart{mount, fan.id});
+        if (!put.empty() && !goesIn(put))
+            return;
+        for (const bool turned : {false, true})
+            for (const double speed : speeds) {
+                std::vector<Change> answer = put;
+                if (turned && !there)
+                    std::get<PlacePart>(answer.front()).flow = FanFlow::Out;
+                else if (turned)
+                    answer.emplace_back(FlipFan{mount});
+                answer.emplace_back(SetFan{mount, FanMode::Fixed, speed});
+                choice.answers.push_back(std::move(answer));
+            }
     }
     /// Fans of coolers and cards: as their curve has it, or held.
     void ownFans() {

@@ -38,6 +38,7 @@ struct Explored {
     std::size_t didNotGoIn = 0; ///< of the front, dropped because something would not go in
     double noiseCap = 0;        ///< 0: none is asked for
     double roomC = 0, hottestC = 0;
+    std::uint32_t seed = 0; ///< they were drawn with
     bool cancelled = false;
 };
 

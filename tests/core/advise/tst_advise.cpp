@@ -2,6 +2,7 @@
 #include "core/advise/search.h"
 #include "core/advise/what_to_change.h"
 #include "support/builds.h"
+#include "support/looked.h"
 #include "support/registry.h"
 
 #include <QtTest>
@@ -14,12 +15,6 @@ using namespace support;
 
 namespace {
 
-stages::Evaluation looked(const Project& p, const std::string& id) {
-    auto e = stages::evaluate(p, id);
-    if (!e)
-        qFatal("%s", e.error().text().c_str());
-    return std::move(*e);
-}
 const fit::Gap* shortGap(const stages::Evaluation& e) {
     for (const fit::Gap& gap : e.fit.gaps)
         if (gap.isWrong() || gap.rule == "intake-desk")

@@ -1,7 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/advise/explore.h"
 #include "core/advise/schools.h"
+#include "store/files.h"
 #include "support/builds.h"
+#include "support/demo.h"
+#include "support/looked.h"
 #include "support/registry.h"
 
 #include <QtTest>
@@ -13,12 +16,6 @@ using advise::Against;
 
 namespace {
 
-stages::Evaluation looked(const Project& p, const std::string& id) {
-    auto e = stages::evaluate(p, id);
-    if (!e)
-        qFatal("%s", e.error().text().c_str());
-    return std::move(*e);
-}
 /// Enough plugs for what is tried, and a brief to be kept.
 Project asked() {
     Project p = project();
@@ -89,6 +86,21 @@ private slots:
                 least = std::min(least, cap - part.temperatureC);
         }
         QCOMPARE_LE(std::abs(least - point.headroomK), 0.05);
+    }
+    /// Places of parts that carry fans are open as well, as on a radiator.
+    void fansOfARadiatorAreOpen() {
+        const auto opened = store::openProject(support::sourcePath("examples/liquid-cooled"));
+        QVERIFY(opened);
+        const Project& p = opened->project;
+        const auto found = advise::explore(p, looked(p, "R1"), {.most = 400});
+        QVERIFY(found);
+        const bool touched = std::any_of(found->front.begin(), found->front.end(), [](const auto& point) {
+            return std::any_of(point.changes.begin(), point.changes.end(), [](const Change& change) {
+                const auto* set = std::get_if<SetFan>(&change);
+                return set && set->mount == "side-radiator/fan-1";
+            });
+        });
+        QVERIFY(touched);
     }
     void canBeStopped() {
         const Project p = asked();

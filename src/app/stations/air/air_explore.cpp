@@ -387,9 +387,11 @@ void paintTaught(Canvas& c, const QRectF& r, const View& v, const ExploreLook& l
 void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look) {
     const Explored& found = answered(look.explored);
     const bool pending = look.explored.standing == Standing::Pending;
-    stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
-              pending ? QObject::tr("counting, %1 %").arg(look.percent)
-                      : QObject::tr("%1 ways of %2 looked at, seed 7").arg(found.counted).arg(found.possible));
+    stageHead(
+        c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
+        pending
+            ? QObject::tr("counting, %1 %").arg(look.percent)
+            : QObject::tr("%1 ways of %2 looked at, seed %3").arg(found.counted).arg(found.possible).arg(found.seed));
     const double upper = std::clamp((r.height() - 40) * 0.52, 250.0, 420.0),
                  leftW = std::clamp(r.width() * 0.42, 280.0, 420.0);
     const QRectF left(r.left(), r.top() + 36, leftW, upper),

@@ -75,6 +75,11 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
               {tr("+, -, 0"), tr("Larger, smaller, all of it")},
               {tr("Alt+arrows, Alt+Page up and down"),
                tr("Nudge the selected part, or corner of a lead, by 0.5 mm, with Shift by 5")}});
+    addGroup(tree, tr("Air"),
+             {{tr("R"), tr("Turn the selected fan round")},
+              {tr("Left, Right"), tr("Its speed; when exploring, the way before or after")},
+              {tr("E"), tr("Explore what is left open, and back")},
+              {tr("Enter, Esc"), tr("Of a way: open it as a revision; leave")}});
     addGroup(tree, tr("Revisions"), {{tr("Up, Down"), tr("The revision above or below")}});
     layout->addWidget(tree);
     auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);
