@@ -142,6 +142,14 @@ Working ofPart(const stages::Evaluation& e, std::string_view mount, const verdic
     return w;
 }
 
+namespace {
+/// A share of the flow, but never so little that it would read as exact: a small flow is the difference of larger ones.
+double flowBandOf(double flowM3h) {
+    constexpr double leastM3h = 1; // engineering judgement
+    return std::max(leastM3h, facts::flowBand.value * std::abs(flowM3h));
+}
+} // namespace
+
 Working ofNoise(const stages::Evaluation& e) {
     Working w{.thing = TotalRef{Total::Noise},
               .place = say("Air, noise"),
@@ -177,7 +185,7 @@ Working ofFan(const stages::Evaluation& e, std::string_view mount) {
             continue;
         w.title = say("{}, flow", fan.name);
         w.value = fan.flowM3h;
-        w.band = facts::flowBand.value * std::abs(fan.flowM3h);
+        w.band = flowBandOf(fan.flowM3h);
         w.sentence = say(
             "{} of what it would move freely at this speed; the rest is lost against grilles, screens and gaps.",
             figure::percent(fan.ratedFlowM3h > 0 ? fan.flowM3h / (fan.ratedFlowM3h * std::max(0.01, fan.share)) : 0));
@@ -205,7 +213,7 @@ Working ofOpening(const stages::Evaluation& e, std::string_view id) {
         if (flow.id == id && o) {
             w.title = named(o->name);
             w.value = flow.flowM3h;
-            w.band = facts::flowBand.value * std::abs(flow.flowM3h);
+            w.band = flowBandOf(flow.flowM3h);
             w.sentence = say("Through the part of the opening that no fan covers: {} in, {} out.",
                              figure::usual(Quantity::Flow, flow.inM3h), figure::usual(Quantity::Flow, flow.outM3h));
             const double area = o->sizeMm[0] * o->sizeMm[1] / 100;

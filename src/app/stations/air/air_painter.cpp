@@ -135,23 +135,36 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
     const double half = r.width() / 2 - 14;
     c.hline(-half, half, 0, c.t.ink, 3);
     double left = -half + 4, right = half - 4;
-    const auto side = [&](core::air::FanDirection way) { // no block reaches over the pivot
-        const auto n =
-            std::count_if(e.air.fans.begin(), e.air.fans.end(), [&](const auto& fan) { return fan.direction == way; });
-        return (half - 8) / std::max<double>(1, static_cast<double>(n)) - 4;
+    // As wide as their words while all have room; else each side keeps to its own half, and names are cut, never
+    // figures.
+    const auto figureOf = [&](const core::air::FanResult& fan) {
+        return QLatin1Char(' ') + v.number(Quantity::Flow, std::abs(fan.flowM3h));
     };
-    const double mostIn = side(core::air::FanDirection::In), mostOut = side(core::air::FanDirection::Out);
+    const auto wanted = [&](const core::air::FanResult& fan) {
+        const double words =
+            std::min(70.0, c.width(qs(fan.name), 11.5, Weight::Medium)) + c.width(figureOf(fan), 11.5, Weight::Medium);
+        return std::max(words + 12, 40.0);
+    };
+    double all = 0;
+    std::array<int, 2> count{};
+    for (const auto& fan : e.air.fans)
+        if (fan.direction != core::air::FanDirection::Inside) {
+            all += wanted(fan) + 4;
+            ++count[fan.direction == core::air::FanDirection::In ? 0 : 1];
+        }
     for (const auto& fan : e.air.fans) {
         if (fan.direction == core::air::FanDirection::Inside)
             continue;
         const bool isIn = fan.direction == core::air::FanDirection::In;
-        const QString label = c.elided(qs(fan.name), 70, 11.5, Weight::Medium) + QLatin1Char(' ') +
-                              v.number(Quantity::Flow, std::abs(fan.flowM3h));
-        const double w = std::min(std::max(c.width(label, 11.5, Weight::Medium) + 10, 40.0), isIn ? mostIn : mostOut),
-                     h = std::clamp(std::abs(fan.flowM3h) * 1.1, 16.0, 48.0);
+        const double room = all <= 2 * half - 8 ? 1e9 : (half - 8) / std::max(1, count[isIn ? 0 : 1]) - 4;
+        const double w = std::min(wanted(fan), room), h = std::clamp(std::abs(fan.flowM3h) * 1.1, 16.0, 48.0);
         const QRectF block(isIn ? left : right - w, -2 - h, w, h);
+        const QString figure = figureOf(fan);
+        const QString label = c.elided(qs(fan.name), std::min(70.0, w - 8 - c.width(figure, 11.5, Weight::Medium)),
+                                       11.5, Weight::Medium) +
+                              figure;
         c.box(block, c.t.sheet, isIn ? c.t.cool : c.t.warm, 1.6);
-        c.text(block, c.elided(label, w - 4, 11.5, Weight::Medium), 11.5, Weight::Medium, c.t.ink, Qt::AlignCenter);
+        c.text(block, label, 11.5, Weight::Medium, c.t.ink, Qt::AlignCenter);
         (isIn ? left : right) += isIn ? w + 4 : -(w + 4);
     }
     c.p.restore();
