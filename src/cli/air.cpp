@@ -138,7 +138,7 @@ int air(const Options& options) {
         if (options.transientMinutes > 0)
             json["transient"] = transientJson(*looked, options.transientMinutes);
         if (options.schools)
-            json["schools"] = schoolsJson(*looked, reader);
+            json["schools"] = schoolsJson(*looked, options.load, reader);
         if (options.calibrate)
             json["calibration"] = calibrationJson(*looked, reader);
         if (explored)
@@ -152,7 +152,7 @@ int air(const Options& options) {
     if (options.transientMinutes > 0)
         print(transientJson(*looked, options.transientMinutes));
     if (options.schools)
-        saySchools(*looked, reader);
+        saySchools(*looked, options.load, reader);
     if (options.calibrate)
         sayCalibration(calibrationJson(*looked, reader));
     if (explored)

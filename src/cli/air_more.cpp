@@ -87,9 +87,9 @@ Json transientJson(const Asked& asked, double minutes) {
     return {{"from", "settled at idle, 12 W in each cooled part"}, {"parts", names}, {"rows", rows}};
 }
 
-Json schoolsJson(const Asked& asked, const core::Reader& reader) {
+Json schoolsJson(const Asked& asked, const std::string& load, const core::Reader& reader) {
     Json rows = Json::array();
-    for (const auto& s : core::advise::schools(asked.project(), asked.evaluation())) {
+    for (const auto& s : core::advise::schools(asked.project(), asked.evaluation(), {}, load)) {
         const auto difference = [](const std::optional<core::air::Difference>& d) {
             return d ? Json{{"k", d->kelvin}, {"band_k", d->bandK}} : Json();
         };
@@ -112,10 +112,10 @@ Json schoolsJson(const Asked& asked, const core::Reader& reader) {
     return rows;
 }
 
-void saySchools(const Asked& asked, const core::Reader& reader) {
+void saySchools(const Asked& asked, const std::string& load, const core::Reader& reader) {
     using namespace core::figure;
     core::Sentence last;
-    for (const auto& s : core::advise::schools(asked.project(), asked.evaluation())) {
+    for (const auto& s : core::advise::schools(asked.project(), asked.evaluation(), {}, load)) {
         const std::string name = reader.text(s.question) + ": " + reader.text(s.name);
         if (s.against == core::advise::Against::DoesNotGoIn) {
             say("  %-44s %s: %s\n", name, reader.text(core::say("does not go in")), reader.text(s.why));

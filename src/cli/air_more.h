@@ -9,8 +9,8 @@ namespace cli {
 /// Warm-up from idle, every 10 s.
 [[nodiscard]] store::Json transientJson(const Asked& asked, double minutes);
 /// The questions on which builders disagree, for this build.
-[[nodiscard]] store::Json schoolsJson(const Asked& asked, const core::Reader& reader);
-void saySchools(const Asked& asked, const core::Reader& reader);
+[[nodiscard]] store::Json schoolsJson(const Asked& asked, const std::string& load, const core::Reader& reader);
+void saySchools(const Asked& asked, const std::string& load, const core::Reader& reader);
 /// What the logged runs say about the inputs of the model, and the parts of this revision with it.
 [[nodiscard]] store::Json calibrationJson(const Asked& asked, const core::Reader& reader);
 void sayCalibration(const store::Json& calibration);

@@ -13,8 +13,9 @@ double frameMm(const Part& fan) { return std::max(fan.size[0].value.mm(), fan.si
 
 class Schools {
 public:
-    Schools(const Project& project, const stages::Evaluation& now, const std::function<bool()>& stop)
-        : m_project(project), m_now(now), m_stop(stop) {
+    Schools(const Project& project, const stages::Evaluation& now, const std::function<bool()>& stop,
+            std::string_view load)
+        : m_project(project), m_now(now), m_stop(stop), m_load(load) {
         for (const air::FanResult& fan : now.air.fans)
             if (const Placed* p = now.build.at(fan.id);
                 p && p->part->kind == PartKind::Fan && fan.direction != air::FanDirection::Inside)
@@ -45,7 +46,7 @@ private:
             figures(s, m_now);
         } else if (auto build = resolveWith(m_project, m_now.build.revision, s.changes); !build) {
             refuse(s, say("{}", build.error().text()));
-        } else if (const auto then = stages::evaluateBuild(m_project, std::move(*build)); !then) {
+        } else if (const auto then = stages::evaluateBuild(m_project, std::move(*build), {.load = m_load}); !then) {
             refuse(s, say("{}", then.error().text()));
         } else {
             figures(s, *then);
@@ -288,6 +289,7 @@ private:
     const Project& m_project;
     const stages::Evaluation& m_now;
     const std::function<bool()>& m_stop;
+    std::string_view m_load;
     std::vector<PanelFan> m_fans;
     std::vector<School> m_all;
 };
@@ -300,8 +302,9 @@ std::string_view againstWord(Against against) {
     return words[static_cast<std::size_t>(against)];
 }
 
-std::vector<School> schools(const Project& project, const stages::Evaluation& now, const std::function<bool()>& stop) {
-    return Schools(project, now, stop).run();
+std::vector<School> schools(const Project& project, const stages::Evaluation& now, const std::function<bool()>& stop,
+                            std::string_view load) {
+    return Schools(project, now, stop, load).run();
 }
 
 } // namespace core::advise

@@ -24,8 +24,9 @@ struct School {
 };
 
 /// Pressure, screens, sides, thickness of fans, air and liquid: each side of each question that the build and the
-/// shelf can answer. Better or worse is told by the temperatures, where they differ by more than their band.
+/// shelf can answer. Better or worse is told by the temperatures, where they differ by more than their band. @p load:
+/// the one that @p now is of; empty: the load of the brief.
 [[nodiscard]] std::vector<School> schools(const Project& project, const stages::Evaluation& now,
-                                          const std::function<bool()>& stop = {});
+                                          const std::function<bool()>& stop = {}, std::string_view load = {});
 
 } // namespace core::advise

@@ -142,6 +142,18 @@ private slots:
         QVERIFY(named(all, "cooler", "liquid")->against == Against::DoesNotGoIn);
         QVERIFY(english(named(all, "cooler", "liquid")->why).find("no liquid block") != std::string::npos);
     }
+    /// Under another load than the brief's both sides are of that load.
+    void schoolsUnderAnotherLoad() {
+        const Project p = asked();
+        const auto idle = stages::evaluate(p, "R1", {.load = "idle"});
+        const Project turned = with(p, {FlipFan{"side"}});
+        const auto then = stages::evaluate(turned, "R2", {.load = "idle"});
+        QVERIFY(idle && then);
+        const auto all = advise::schools(p, *idle, {}, "idle");
+        const auto* out = named(all, "pressure", "negative");
+        QVERIFY(out);
+        QCOMPARE_LE(std::abs(*out->processorC - then->air.part("tray/cpu")->temperatureC), 1e-6);
+    }
     /// Better and worse are told only beyond the band, and never for what no two runs tell apart.
     void neitherWithinTheBand() {
         const Project p = asked();
