@@ -3,12 +3,44 @@
 
 #include "core/base/text.h"
 #include "core/explain/working.h"
+#include "core/stages/at_loads.h"
 
 namespace cli {
 namespace {
 
 const char* directionWord(core::air::FanDirection d) {
     return d == core::air::FanDirection::In ? "in" : d == core::air::FanDirection::Out ? "out" : "inside";
+}
+
+store::Json peaksJson(const core::stages::Evaluation& e) {
+    store::Json peaks = store::Json::array();
+    for (const core::air::Peak& p : e.air.peaks)
+        peaks.push_back({{"id", p.id},
+                         {"power_w", p.watts},
+                         {"lasts_s", p.seconds},
+                         {"held_s", p.heldS},
+                         {"hottest_c", p.hottestC},
+                         {"clock_mhz", p.clockMhz > 0 ? store::Json(p.clockMhz) : store::Json()}});
+    return peaks;
+}
+
+store::Json loadsJson(const Asked& asked, const core::Reader& reader) {
+    const auto optional = [](const std::optional<double>& v) { return v ? store::Json(*v) : store::Json(); };
+    store::Json loads = store::Json::array();
+    for (const auto& at : core::stages::atLoads(asked.project(), asked.evaluation())) {
+        store::Json fans = store::Json::object();
+        for (const auto& [mount, share] : at.fans)
+            fans[mount] = share;
+        loads.push_back({{"id", at.id},
+                         {"name", reader.text(at.name)},
+                         {"noise_dba", at.noiseDba},
+                         {"power_w", at.powerW},
+                         {"processor_c", optional(at.processorC)},
+                         {"card_c", optional(at.cardC)},
+                         {"throttled", at.throttled},
+                         {"fan_shares", fans}});
+    }
+    return loads;
 }
 
 store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reader) {
@@ -83,7 +115,9 @@ store::Json airJson(const core::stages::Evaluation& e, const core::Reader& reade
               {"rated_out_m3h", b.ratedOutM3h},
               {"in_m3h", b.inM3h},
               {"out_m3h", b.outM3h},
-              {"pressure_pa", b.pressurePa}}}};
+              {"pressure_pa", b.pressurePa},
+              {"unfiltered_share", b.unfilteredShare}}},
+            {"peaks", peaksJson(e)}};
 }
 
 void sayAir(const core::stages::Evaluation& e, const core::Reader& reader) {
@@ -106,9 +140,24 @@ void sayAir(const core::stages::Evaluation& e, const core::Reader& reader) {
     for (const auto& f : e.air.fans)
         say("  %-28s %8s, %11s %s\n", f.name + " (" + f.id + ")", shown(usual(core::Quantity::Speed, f.rpm)),
             shown(flow(f.flowM3h, 1)), directionWord(f.direction));
+    for (const core::air::Peak& p : e.air.peaks)
+        sayTo(reader, core::say("  peak of {}: {} for {} s of {} s, up to {}", p.id, watts(p.watts), number(p.heldS),
+                                number(p.seconds), celsius(p.hottestC)));
     for (const auto& beat : e.noise.beats)
         sayTo(reader, core::say("  {} and {} beat: their tones swell and fade {} times a second", beat.one, beat.other,
                                 core::figure::number(beat.hz, 1)));
+}
+
+void sayLoads(const Asked& asked, const core::Reader& reader) {
+    using namespace core::figure;
+    for (const auto& at : core::stages::atLoads(asked.project(), asked.evaluation())) {
+        const auto degrees = [&](const std::optional<double>& c) {
+            return c ? reader.text(celsius(*c)) : std::string("-");
+        };
+        say("  under %-22s %9s, CPU %s, card %s%s\n", reader.text(at.name),
+            reader.text(usual(core::Quantity::Level, at.noiseDba)), degrees(at.processorC), degrees(at.cardC),
+            at.throttled ? ", held at a limit" : "");
+    }
 }
 
 } // namespace
@@ -133,6 +182,7 @@ int air(const Options& options) {
     if (options.json) {
         store::Json json = airJson(e, reader);
         json["findings"] = findings;
+        json["loads"] = loadsJson(*looked, reader);
         if (options.network)
             json["network"] = networkJson(*looked);
         if (options.transientMinutes > 0)
@@ -147,6 +197,7 @@ int air(const Options& options) {
         return blocked ? ExitNotMet : ExitFine;
     }
     sayAir(e, reader);
+    sayLoads(*looked, reader);
     if (options.network)
         print(networkJson(*looked));
     if (options.transientMinutes > 0)

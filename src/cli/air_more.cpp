@@ -4,8 +4,10 @@
 #include "core/advise/explore.h"
 #include "core/advise/learn.h"
 #include "core/advise/schools.h"
+#include "core/air/own_values.h"
 #include "core/air/transient.h"
 #include "core/base/text.h"
+#include "core/model/fields/choices_of.h"
 
 namespace cli {
 namespace {
@@ -33,15 +35,25 @@ Json networkJson(const Asked& asked) {
     const auto compiled = compiledOf(e);
     const auto& net = compiled.network;
     const auto s = core::air::solve(net);
-    Json zones = Json::array(), branches = Json::array();
+    Json zones = Json::array(), branches = Json::array(), parts = Json::array();
+    const auto names = core::air::branchNames(net);
+    const auto own = [&](const std::string& element) { // its values that the user sets
+        Json all = Json::array();
+        for (const core::AirValue& value : e.air.conditions.own)
+            if (value.element == element)
+                all.push_back(core::choiceWord(value.quantity));
+        return all;
+    };
     for (std::size_t i = 0; i < net.zones.size(); ++i)
         zones.push_back({{"id", net.zones[i].id},
                          {"air_c", s.temperatureC[i]},
                          {"pressure_pa", s.pressurePa[i]},
-                         {"wall_wk", net.zones[i].uaWk}});
+                         {"wall_wk", net.zones[i].uaWk},
+                         {"heat_w", net.zones[i].heatW},
+                         {"own", own(net.zones[i].id)}});
     for (std::size_t b = 0; b < net.branches.size(); ++b) {
         const auto& branch = net.branches[b];
-        branches.push_back({{"id", branch.id},
+        branches.push_back({{"id", names[b]},
                             {"from", net.zones[branch.from].id},
                             {"to", net.zones[branch.to].id},
                             {"a_per_m3", branch.resistance.a},
@@ -50,10 +62,20 @@ Json networkJson(const Asked& asked) {
                             {"fan", branch.fan ? Json(net.fans[*branch.fan].id) : Json()},
                             {"free_flow_m3s", branch.fan ? Json(branch.curve.freeFlowM3s) : Json()},
                             {"shutoff_pa", branch.fan ? Json(branch.curve.shutoffPa) : Json()},
-                            {"flow_m3h", s.flowM3s[b] * 3600}});
+                            {"flow_m3h", s.flowM3s[b] * 3600},
+                            {"own", own(names[b])}});
     }
+    for (const auto& part : net.parts)
+        parts.push_back({{"id", part.id},
+                         {"home", net.zones[part.home].id},
+                         {"power_w", part.powerW},
+                         {"die_kw", part.dieResistance},
+                         {"sink_wk", part.gRefWk},
+                         {"natural_wk", part.naturalWk},
+                         {"own", own(part.id)}});
     return {{"zones", zones},
             {"branches", branches},
+            {"parts", parts},
             {"converged", s.converged},
             {"outer_iterations", s.outerIterations},
             {"mass_residual_kgs", s.massResidual}};

@@ -131,6 +131,21 @@ private:
             band->setValue(want["tol_mm"].get<double>());
         }
     }
+    /// A list whose rows are numbers and nothing else is typed as a table.
+    void table(const FieldOutline& f, QPlainTextEdit* rows, const Json& want) {
+        ++m_actions;
+        QStringList lines;
+        for (const Json& row : want.is_array() ? want : Json::array()) {
+            QStringList words;
+            for (const FieldOutline& column : app::StructForm::outlineOf(f.structName)->fields) {
+                const core::Unit& unit = column.about.unit;
+                const double stored = row[column.about.key].get<double>();
+                words << QString::number(m_show.value(unit.quantity, stored * unit.factor), 'g', 12);
+            }
+            lines << words.join(' ');
+        }
+        rows->setPlainText(lines.join('\n'));
+    }
     void one(const FieldOutline& f, const QString& key, const Json& want) {
         if (!want.is_object())
             return;
@@ -141,6 +156,8 @@ private:
         m_editor->go(here);
     }
     void all(const FieldOutline& f, const QString& key, const Json& want) {
+        if (auto* rows = m_editor->form()->findChild<QPlainTextEdit*>(key))
+            return table(f, rows, want);
         const auto here = m_editor->path();
         while (m_editor->form()->findChild<QListWidget*>(key)->count() > 0) { // what an arrangement left there
             m_editor->form()->findChild<QListWidget*>(key)->setCurrentRow(0);

@@ -44,7 +44,7 @@ void drive(QWidget* row, const core::FieldOutline& f) {
     } else if (auto* check = qobject_cast<QCheckBox*>(row))
         check->click();
     else if (auto* points = qobject_cast<QPlainTextEdit*>(row))
-        points->setPlainText("1 2 3\n4\t5,5\t6");
+        points->setPlainText(f.holds == core::Holds::Struct ? "1 2\n4\t1,5" : "1 2 3\n4\t5,5\t6");
     else
         static_cast<QPushButton*>(row)->click();
 }
@@ -97,9 +97,16 @@ private slots:
             auto* dialog = w.openDialog();
             QVERIFY(dialog);
             editor = dialog->findChild<app::StructEditor*>();
-            QVERIFY2(open(editor, way.path), way.structName.c_str());
             const core::StructOutline* outline = app::StructForm::outlineOf(way.structName);
             QVERIFY(outline);
+            const bool opened = open(editor, way.path);
+            if (!opened && editor->form()->findChild<QPlainTextEdit*>(QString::fromStdString(way.path.back()))) {
+                seen.insert(way.structName); // rows of a table, on the page above
+                dialog->reject();
+                QApplication::processEvents();
+                continue;
+            }
+            QVERIFY2(opened, way.structName.c_str());
             for (const core::FieldOutline& f : outline->fields) {
                 static const std::set<std::string> notForPeople{"run.id",   "run.source",   "run.simulated",
                                                                 "run.file", "run.original", "project.id"};

@@ -102,7 +102,7 @@ private slots:
         QTest::mouseClick(air, Qt::LeftButton, {},
                           QPointF(track->rect.right() - 2, track->rect.center().y()).toPoint());
         QVERIFY(w.cpu() < before);
-        const auto duty = [&] { return w.document().result().evaluation->build.at("side-a")->duty; };
+        const auto duty = [&] { return w.document().result().evaluation->build.at("side-a")->control.duty; };
         QVERIFY(duty() > 0.95);
         air->setFocus();
         QTest::keyClick(air, Qt::Key_Left);

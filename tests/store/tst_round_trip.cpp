@@ -61,6 +61,8 @@ void mend(Part& p) {
         for (Slide& s : m.slides)
             if (s.stepMm > 0 && (s.toMm - s.fromMm) / s.stepMm > 10000)
                 s.stepMm = 0;
+    if (auto* fan = std::get_if<FanSpec>(&p.spec); fan && !fan->curve.empty())
+        fan->curve = {{0, 1 + fan->curve.front().pressurePa / 2}, {0.02, fan->curve.front().pressurePa / 4}};
     if (auto* spec = std::get_if<CaseSpec>(&p.spec)) {
         for (Chamber& c : spec->chambers)
             for (std::size_t a = 0; a < 3; ++a)
@@ -169,7 +171,12 @@ Project anyProject() {
                                         MovePart{"m", Axis::Y, Length::fromUm(*rc::gen::inRange(-50000, 50000))},
                                         Orient{static_cast<Side>(*rc::gen::inRange(0, 6))},
                                         LimitPower{"m", *within(1, 500)},
-                                        SetFan{"m", static_cast<FanMode>(*rc::gen::inRange(0, 3)), *within(0, 1)}};
+                                        SetFan{"m",
+                                               {.mode = static_cast<FanMode>(*rc::gen::inRange(0, 4)),
+                                                .duty = *within(0, 1),
+                                                .follows = "m",
+                                                .curve = {{30, *within(0, 1)}, {70, *within(0, 1)}},
+                                                .hysteresisK = *within(0, 9)}}};
             changes.insert(changes.end(), {ChooseVariant{"m", *rc::gen::element<std::string>("turned", "biased", "")},
                                            SetPlug{"m", *word(), PlugStyle::Angled, {Axis::Y, -1}},
                                            SetFeet{*within(0, 40)}, Modify{"cut"}});

@@ -1,7 +1,15 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/compiler.h"
+#include "core/air/own_values.h"
 
 namespace core::air {
+
+double wattsOf(const Placed& part, const Conditions& conditions, double share) {
+    for (const LoadPower& power : conditions.powers)
+        if (power.mount == part.mount)
+            return part.powerLimitW ? std::min(*part.powerLimitW, power.watts) : power.watts;
+    return part.powerW() * share;
+}
 
 Compiled Compiler::run() {
     m_net.roomC = m_conditions.roomC;
@@ -16,6 +24,9 @@ Compiled Compiler::run() {
     addOpenings(); // what fans and radiators took of them is known by now
     followParts();
     stopIdleFans();
+    sayStrangers();
+    for (Sentence& own : applyOwn(m_net, m_conditions.own))
+        m_out.notes.push_back(std::move(own));
     return std::move(m_out);
 }
 
@@ -85,6 +96,18 @@ void Compiler::addChambers() {
                    .to = 0,
                    .resistance = perforated(2e-4, 0.6, 3 * mm, 1 * mm),
                    .heightM = upOf(middle)});
+    }
+}
+
+/// Watts for what is not in this build, or gives off no heat here, are in no figure.
+void Compiler::sayStrangers() {
+    for (const LoadPower& power : m_conditions.powers) {
+        const Placed* p = m_build.at(power.mount);
+        const bool heats = p && p->part->kind != PartKind::PowerSupply && p->part->kind != PartKind::Cooler &&
+                           p->part->kind != PartKind::Fan && p->part->kind != PartKind::Radiator;
+        if (!heats)
+            m_out.notes.push_back(say("The load has {} for \"{}\", which gives off no such heat here: left out",
+                                      figure::watts(power.watts), power.mount));
     }
 }
 

@@ -8,6 +8,14 @@ const std::vector<std::pair<double, double>> processorCurve{{30, .30}, {50, .40}
 const std::vector<std::pair<double, double>> cardCurve{{40, .30}, {50, .36}, {60, .48}, {70, .66}, {80, .86}, {87, 1}};
 const std::vector<std::pair<double, double>> blowerCurve{{40, .25}, {60, .35}, {75, .50}, {83, .60}, {88, .85}};
 
+/// At which its clock holds: what it would draw without a limit.
+double nominalOf(const Placed& p, const Conditions& conditions, double share) {
+    for (const LoadPower& power : conditions.powers)
+        if (power.mount == p.mount)
+            return power.watts;
+    return p.part->powerW * share;
+}
+
 constexpr double edgeSlotMm = 20; // common practice, no source: the open edge of a card's fins
 
 } // namespace
@@ -29,27 +37,32 @@ std::size_t Compiler::addOwnFan(const Placed& p, const FanClass& fan, std::size_
                                 std::vector<std::pair<double, double>> curve) {
     FanDrive drive{.id = p.mount,
                    .ratedRpm = fan.rpm,
-                   .source = p.mode == FanMode::Fixed ? ControlSource::Fixed : ControlSource::Part,
-                   .fixedDuty = p.duty,
                    .part = part,
+                   .passive = {},
                    .ownFan = true,
-                   .curve = std::move(curve)};
+                   .curve = std::move(curve),
+                   .startC = {}};
+    follow(drive, p);
     m_net.fans.push_back(std::move(drive));
     return m_net.fans.size() - 1;
 }
 
 CooledPart processorDie(const Placed& cpu, const Conditions& conditions) {
     const auto& die = std::get<ProcessorSpec>(cpu.part->spec);
+    const double share = conditions.processorShare;
+    const bool bursts = die.peakW > 0 && !cpu.powerLimitW; // a limit holds from the first second
     return {.id = cpu.mount,
             .name = cpu.name,
-            .powerW = cpu.powerW() * conditions.processorShare,
+            .powerW = wattsOf(cpu, conditions, share),
             .dieResistance = die.dieResistance + facts::coldPlate.value,
             .limitC = die.limitC,
             .dieJk = 8,
             .clockMhz = die.clockMhz,
-            .nominalW = cpu.part->powerW * conditions.processorShare,
+            .nominalW = nominalOf(cpu, conditions, share),
             .clockExponent = facts::processorClock.exponent,
             .clockPerK = facts::processorClock.perK,
+            .peakW = bursts ? die.peakW * share : 0,
+            .peakS = die.peakS > 0 ? die.peakS : facts::peakSeconds.value,
             .isProcessor = true};
 }
 
@@ -102,13 +115,13 @@ CooledPart cardDie(const Placed& p, const Conditions& conditions, bool runs) {
     const double rated = std::max(10.0, p.part->powerW);
     return {.id = p.mount,
             .name = p.name,
-            .powerW = runs ? p.powerW() * conditions.cardShare : 0,
+            .powerW = runs ? wattsOf(p, conditions, conditions.cardShare) : 0,
             .dieResistance = riseDie / rated,
             .limitC = facts::limitC(spec),
             .dieJk = 20,
             .sinkJk = 2 * rated,
             .clockMhz = spec.clockMhz,
-            .nominalW = runs ? p.part->powerW * conditions.cardShare : 0,
+            .nominalW = runs ? nominalOf(p, conditions, conditions.cardShare) : 0,
             .clockExponent = facts::cardClock.exponent,
             .clockPerK = facts::cardClock.perK};
 }
@@ -141,7 +154,7 @@ void Compiler::addCard(const Placed& p) {
     part.exponent = 0.65;
     part.naturalWk = 1.0;
     const std::size_t f = addOwnFan(p, fan, m_net.parts.size(), blower ? blowerCurve : cardCurve);
-    if (!blower && p.mode != FanMode::Fixed)
+    if (!blower && p.control.mode != FanMode::Fixed && p.control.curve.empty())
         m_net.fans[f].startC = 55;
     const GapPart* gap = gapOf(p);
     const double middle = upOf(centreOf(p));

@@ -90,6 +90,15 @@ bool isPartOf(const Build& build, const Placed& p, const Placed& carrier) {
 
 } // namespace
 
+std::optional<FittedFan> fittedFan(const FanSpec& spec) {
+    if (spec.curve.empty())
+        return std::nullopt;
+    std::vector<std::pair<double, double>> points;
+    for (const FanPoint& p : spec.curve)
+        points.emplace_back(p.flowM3s, p.pressurePa);
+    return fanThrough(points);
+}
+
 FanClass fanOf(const Part& part) {
     const auto& spec = std::get<FanSpec>(part.spec);
     FanClass fan = fanClass(std::max(part.size[0].value.mm(), part.size[1].value.mm()), part.size[2].value.mm());
@@ -99,6 +108,8 @@ FanClass fanOf(const Part& part) {
         fan.curve.freeFlowM3s = spec.freeFlowM3s;
     if (spec.shutoffPa > 0)
         fan.curve.shutoffPa = spec.shutoffPa;
+    if (const auto fitted = fittedFan(spec))
+        fan.curve = fitted->curve;
     if (spec.levelDba > 0)
         fan.levelDba = spec.levelDba;
     return fan;
@@ -225,11 +236,13 @@ void Compiler::addCaseFan(const Placed& p) {
     const auto& spec = std::get<FanSpec>(p.part->spec);
     const double frame = std::max(p.part->size[0].value.mm(), p.part->size[1].value.mm());
     const FanClass fan = fanOf(*p.part);
-    FanDrive drive{.id = p.mount, .ratedRpm = fan.rpm, .minShare = spec.minDuty, .fixedDuty = p.duty};
+    FanDrive drive{.id = p.mount, .ratedRpm = fan.rpm, .minShare = spec.minDuty};
     drive.curve = caseCurve;
-    if (p.mode != FanMode::Fixed)
-        drive.source = ControlSource::Part; // the part index is filled in once the parts are known
+    follow(drive, p); // the part index is filled in once the parts are known
     m_net.fans.push_back(drive);
+    if (const auto fitted = fittedFan(spec); fitted && fitted->offPa > 0.1 * fitted->curve.shutoffPa)
+        m_out.notes.push_back(say("The law of fans leaves the stated curve of {} by up to {}: a dip is not modelled",
+                                  p.name, figure::usual(Quantity::Pressure, fitted->offPa)));
     const std::size_t f = m_net.fans.size() - 1;
     // From its outer side to its inner one: a panel with a vent is outside, else its depth grows inwards.
     int inward = p.facing().sign;
@@ -273,13 +286,14 @@ void Compiler::addCaseFan(const Placed& p) {
     for (const End& outer : endsAt(p, -inward, there[0]))
         for (const End& inner : endsAt(p, inward, there[1])) {
             const double share = outer.share * inner.share;
-            entry.branches.push_back(addBranch({.id = p.mount,
-                                                .from = in ? outer.zone : inner.zone,
-                                                .to = in ? inner.zone : outer.zone,
-                                                .resistance = ofShare(resistance, share),
-                                                .heightM = height,
-                                                .fan = f,
-                                                .curve = {fan.curve.freeFlowM3s * share, fan.curve.shutoffPa}}));
+            entry.branches.push_back(
+                addBranch({.id = p.mount,
+                           .from = in ? outer.zone : inner.zone,
+                           .to = in ? inner.zone : outer.zone,
+                           .resistance = ofShare(resistance, share),
+                           .heightM = height,
+                           .fan = f,
+                           .curve = {fan.curve.freeFlowM3s * share, fan.curve.shutoffPa, fan.curve.linear}}));
         }
     const Branch& first = m_net.branches[entry.branches.front()];
     if (entry.direction == FanDirection::Inside && first.from == first.to && there[0].kind == Before::Kind::Air &&
@@ -288,19 +302,56 @@ void Compiler::addCaseFan(const Placed& p) {
     m_out.fans.push_back(std::move(entry));
 }
 
+/// What the control of a fan says of its drive, but for the part it follows.
+void Compiler::follow(FanDrive& drive, const Placed& p) const {
+    const FanControl& control = p.control;
+    drive.fixedDuty = control.duty;
+    drive.source = control.mode == FanMode::Fixed ? ControlSource::Fixed : ControlSource::Part;
+    if (drive.source == ControlSource::Fixed || control.curve.empty())
+        return;
+    drive.curve.clear();
+    for (const CurvePoint& point : control.curve)
+        drive.curve.emplace_back(point.temperatureC, point.duty);
+    drive.hysteresisK = control.hysteresisK;
+    if (control.hysteresisK > 0)
+        drive.stopK = control.hysteresisK;
+    if (drive.curve.front().second > 0)
+        return;
+    // A curve that begins at nought stands still until it asks for the least speed the fan can run at.
+    drive.startC = 1e9;
+    for (std::size_t i = 1; i < drive.curve.size() && *drive.startC > 1e8; ++i) {
+        const auto& [t0, d0] = drive.curve[i - 1];
+        const auto& [t1, d1] = drive.curve[i];
+        const double least = std::max(1e-3, drive.minShare);
+        if (d1 >= least)
+            drive.startC = t0 + (t1 - t0) * std::clamp((least - d0) / std::max(1e-9, d1 - d0), 0.0, 1.0);
+    }
+}
+
 void Compiler::followParts() {
     for (FanDrive& drive : m_net.fans) {
-        if (drive.source != ControlSource::Part || drive.ownFan)
+        if (drive.source != ControlSource::Part)
             continue;
         const Placed* p = m_build.at(drive.id);
+        const FanMode mode = p->control.mode;
+        if (drive.ownFan && mode != FanMode::Part && (mode == FanMode::Card) == (p->part->kind == PartKind::Card))
+            continue; // its own part, which it knows
+        const auto isMeant = [&](const auto& part) { return part.id == p->control.follows; };
         const auto part = std::find_if(m_net.parts.begin(), m_net.parts.end(), [&](const CooledPart& c) {
-            return p->mode == FanMode::Processor ? c.isProcessor : !c.isProcessor && !c.isSupply;
+            return mode == FanMode::Part        ? isMeant(c)
+                   : mode == FanMode::Processor ? c.isProcessor
+                                                : !c.isProcessor && !c.isSupply;
         });
-        if (part == m_net.parts.end()) {
-            drive.source = ControlSource::Fixed;
-            m_out.notes.push_back(say("{} should follow a part that is not there; it runs at a fixed speed", p->name));
-        } else {
+        const auto passive = mode == FanMode::Part ? std::find_if(m_net.passive.begin(), m_net.passive.end(), isMeant)
+                                                   : m_net.passive.end();
+        if (part != m_net.parts.end()) {
             drive.part = static_cast<std::size_t>(part - m_net.parts.begin());
+        } else if (passive != m_net.passive.end()) {
+            drive.passive = static_cast<std::size_t>(passive - m_net.passive.begin());
+        } else {
+            drive.source = ControlSource::Fixed;
+            drive.startC.reset();
+            m_out.notes.push_back(say("{} should follow a part that is not there; it runs at a fixed speed", p->name));
         }
     }
 }

@@ -32,7 +32,10 @@ void Compiler::addSupply(const Placed& p) {
                           .ratedRpm = fan.rpm,
                           .source = ControlSource::Supply,
                           .part = m_net.parts.size(),
-                          .ownFan = true});
+                          .passive = {},
+                          .ownFan = true,
+                          .curve = {},
+                          .startC = {}});
     const std::size_t f = m_net.fans.size() - 1;
     part.branch = addBranch({.id = "supply " + p.mount,
                              .from = gap ? gap->zone : part.home,
@@ -53,6 +56,7 @@ void Compiler::addSupply(const Placed& p) {
 
 void Compiler::addPassive(const Placed& p) {
     const std::size_t zone = zoneOf(p);
+    const double watts = wattsOf(p, m_conditions);
     const auto add = [&](std::string id, std::string name, double power, double s, double h0, double h1, double heat,
                          double r, double limit) {
         m_net.passive.push_back({.id = std::move(id),
@@ -70,26 +74,26 @@ void Compiler::addPassive(const Placed& p) {
         const auto& spec = std::get<DriveSpec>(p.part->spec);
         switch (spec.form) {
         case DriveForm::Inch35:
-            add(p.mount, p.name, p.powerW(), 0.030, 10, 10, 400, 0.3, spec.limitC);
+            add(p.mount, p.name, watts, 0.030, 10, 10, 400, 0.3, spec.limitC);
             break;
         case DriveForm::Inch25:
-            add(p.mount, p.name, p.powerW(), 0.016, 10, 12, 60, 0.5, spec.limitC);
+            add(p.mount, p.name, watts, 0.016, 10, 12, 60, 0.5, spec.limitC);
             break;
         case DriveForm::M2Bare:
-            add(p.mount, p.name, p.powerW(), 0.0035, 14, 25, 12, 1.0, spec.limitC);
+            add(p.mount, p.name, watts, 0.0035, 14, 25, 12, 1.0, spec.limitC);
             break;
         case DriveForm::M2Sink:
-            add(p.mount, p.name, p.powerW(), 0.012, 11, 18, 40, 1.0, spec.limitC);
+            add(p.mount, p.name, watts, 0.012, 11, 18, 40, 1.0, spec.limitC);
             break;
         }
     } else if (p.part->kind == PartKind::Board) {
-        add(p.mount, p.name, p.powerW(), 0.05, 10, 10, 300, 0.05, 0);
+        add(p.mount, p.name, watts, 0.05, 10, 10, 300, 0.05, 0);
         add(p.mount + "/regulators", "Regulators", 0, 0.012, 11, 18, 60, 0.5, 0);
         m_net.passive.back().isRegulators = true;
-    } else if (p.powerW() > 0) {
-        m_net.zones[zone].heatW += p.powerW();
+    } else if (watts > 0) {
+        m_net.zones[zone].heatW += watts;
     }
-    m_net.supply.otherW += p.powerW();
+    m_net.supply.otherW += watts;
 }
 
 void Compiler::addParts() {

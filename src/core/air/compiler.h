@@ -108,6 +108,8 @@ private:
     [[nodiscard]] Obstacle obstacleBefore(const Placed& p, int sign, double frameMm) const;
     void followParts();
     void stopIdleFans();
+    void sayStrangers();
+    void follow(FanDrive& drive, const Placed& p) const;
 
     // ---- coolers and cards ----
     void addCooler(const Placed& p);

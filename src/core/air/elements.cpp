@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/elements.h"
 
+#include <Eigen/Dense>
+
 #include <numbers>
 
 namespace core::air {
@@ -43,6 +45,47 @@ Resistance slot(double areaM2, double hM, double lengthM, double k) {
 Resistance fins(double faceM2, double depthM, double spacingM, double sigma, double k) {
     const double open = sigma * faceM2;
     return {12.0 * depthM / (spacingM * spacingM * open), k / (2.0 * open * open)};
+}
+
+FittedFan fanThrough(std::span<const std::pair<double, double>> points) {
+    // p = x0 - x1 Q - x2 Q², x1 and x2 not below nought: of the three ways to let terms out, the best that is allowed.
+    double largest = 0;
+    for (const auto& [q, p] : points)
+        largest = std::max(largest, q);
+    Eigen::Vector3d best = Eigen::Vector3d::Zero();
+    double least = 1e300;
+    for (const auto& [slope, bend] : {std::pair{true, true}, {true, false}, {false, true}}) {
+        if (slope && bend && points.size() < 3)
+            continue;
+        Eigen::MatrixXd a(static_cast<Eigen::Index>(points.size()), 1 + (slope ? 1 : 0) + (bend ? 1 : 0));
+        Eigen::VectorXd b(a.rows());
+        for (Eigen::Index i = 0; i < a.rows(); ++i) {
+            const auto& [q, p] = points[static_cast<std::size_t>(i)];
+            const double share = q / largest;
+            a(i, 0) = 1;
+            if (slope)
+                a(i, 1) = -share;
+            if (bend)
+                a(i, slope ? 2 : 1) = -share * share;
+            b[i] = p;
+        }
+        const Eigen::VectorXd x = a.colPivHouseholderQr().solve(b);
+        const Eigen::Vector3d all(x[0], slope ? x[1] : 0, bend ? x[slope ? 2 : 1] : 0);
+        const double off = (a * x - b).squaredNorm();
+        if (all[0] > 0 && all[1] >= 0 && all[2] >= 0 && all[1] + all[2] > 0 && off < least) {
+            least = off;
+            best = all;
+        }
+    }
+    if (least > 1e299) // it only bends the other way: a straight line from its highest to its last point
+        best = {points.front().second, points.front().second - points.back().second, 0};
+    const double root = 2 * best[0] / (best[1] + std::sqrt(best[1] * best[1] + 4 * best[2] * best[0]));
+    FittedFan fitted{{root * largest, best[0], std::min(1.0, best[1] * root / best[0])}, 0};
+    for (const auto& [q, p] : points) {
+        const double share = q / largest;
+        fitted.offPa = std::max(fitted.offPa, std::abs(best[0] - best[1] * share - best[2] * share * share - p));
+    }
+    return fitted;
 }
 
 FanClass fanClass(double frameMm, double thicknessMm) {

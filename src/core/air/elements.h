@@ -43,11 +43,21 @@ constexpr double kelvin = 273.15;
 /// Fin stack: face area m², depth and clear spacing in m, open share sigma.
 [[nodiscard]] Resistance fins(double faceM2, double depthM, double spacingM, double sigma, double k);
 
-/// Fan: free flow at rated speed (all units together), shutoff pressure.
+/// Fan: free flow at rated speed (all units together), shutoff pressure. With q the share of the free flow and s that
+/// of the rated speed, dp = shutoff (s² - linear s q - (1 - linear) q|q|): the fan laws hold exactly, and the curve
+/// never rises, so that every network has one solution. The dip of a stalled fan is not in it.
 struct FanCurve {
     double freeFlowM3s = 0;
     double shutoffPa = 0;
+    double linear = 0.6; ///< 0..1; of a fan whose curve is not stated: engineering judgement
 };
+/// The curve of that law nearest to points of flow m³/s and pressure Pa at rated speed, by least squares; @c offPa: how
+/// far the farthest point lies from it. At least two points, the last below the first.
+struct FittedFan {
+    FanCurve curve;
+    double offPa = 0;
+};
+[[nodiscard]] FittedFan fanThrough(std::span<const std::pair<double, double>> points);
 /// The class values of a frame and thickness in mm, or values scaled from the 120 x 25 class for other frames.
 struct FanClass {
     double rpm = 0;

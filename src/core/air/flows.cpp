@@ -24,8 +24,9 @@ Law lawOf(const Branch& branch, const Solution& s, const std::vector<double>& rh
     if (branch.fan) {
         const double speed = s.speed[*branch.fan];
         const double k = meanRho / fanDensity;
-        law.linear += 0.6 * k * branch.curve.shutoffPa * speed / branch.curve.freeFlowM3s;
-        law.square += 0.4 * k * branch.curve.shutoffPa / (branch.curve.freeFlowM3s * branch.curve.freeFlowM3s);
+        const FanCurve& curve = branch.curve;
+        law.linear += curve.linear * k * curve.shutoffPa * speed / curve.freeFlowM3s;
+        law.square += (1 - curve.linear) * k * curve.shutoffPa / (curve.freeFlowM3s * curve.freeFlowM3s);
         law.drive += k * branch.curve.shutoffPa * speed * speed;
     }
     law.linear = std::max(law.linear, 1e-9); // a purely quadratic branch has no slope at rest

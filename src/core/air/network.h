@@ -50,11 +50,17 @@ struct FanDrive {
     double minShare = 0.20;
     ControlSource source = ControlSource::Fixed;
     double fixedDuty = 0.6;
-    std::size_t part = 0; ///< index into parts, for Part and Supply
-    bool ownFan = false;  ///< blows through the cooler of that part
+    std::size_t part = 0;               ///< index into parts, for Part and Supply
+    std::optional<std::size_t> passive; ///< for Part: index into the passive parts, followed instead
+    bool ownFan = false;                ///< blows through the cooler of the part that carries it
     std::vector<std::pair<double, double>> curve;
     std::optional<double> startC; ///< zero-rpm fan: starts when the part passes this
+    double stopK = 8;             ///< it stops when the part is that much cooler than at its start
+    double hysteresisK = 0;       ///< it slows down only when the part is cooler by this much (transient)
     double heldShare = -1;        ///< >= 0: speed given from outside (logged)
+
+    /// Share of rated speed that its curve asks for at a temperature, once it runs.
+    [[nodiscard]] double dutyAt(double temperatureC) const;
 };
 
 /// A part with a cooler in an air stream.
@@ -77,6 +83,8 @@ struct CooledPart {
     double nominalW = 0;
     double clockExponent = facts::processorClock.exponent;
     double clockPerK = facts::processorClock.perK;
+    double peakW = 0; ///< for the first @c peakS of a load (transient); 0: none
+    double peakS = 0;
     bool isSupply = false;
     bool isProcessor = false;
     /// Another path of air that takes heat from the same sink: the radiators of a loop.

@@ -107,7 +107,9 @@ Conditions conditionsOf(const Project& project, std::string_view loadId) {
     if (const Load* load = project.load(loadId.empty() ? std::string_view(project.brief.load) : loadId)) {
         c.processorShare = load->processorShare;
         c.cardShare = load->cardShare;
+        c.powers = load->powers;
     }
+    c.own = project.airValues;
     return c;
 }
 
@@ -126,6 +128,7 @@ Prediction predictWithBands(const Build& build, const Conditions& conditions) {
     const Solution solution = solve(compiled.network);
     Prediction prediction = summarise(build, conditions, compiled, solution);
     addBands(build, compiled, solution, prediction);
+    prediction.peaks = peaksOf(compiled.network);
     return prediction;
 }
 

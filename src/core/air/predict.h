@@ -11,9 +11,14 @@ struct Conditions {
     double processorShare = 1;
     double cardShare = 1;
     std::vector<std::string> idle; ///< mounts of what finds no plug: its fan stands still; a card gives off no heat
+    std::vector<LoadPower> powers = {}; ///< what single parts draw, instead of the shares
+    std::vector<AirValue> own = {};     ///< values of the network that the user sets
     friend bool operator==(const Conditions&, const Conditions&) = default;
 };
 [[nodiscard]] Conditions conditionsOf(const Project& project, std::string_view loadId = {});
+
+/// What a part draws under these conditions; @p share: of its rated power, where they say no watts.
+[[nodiscard]] double wattsOf(const Placed& part, const Conditions& conditions, double share = 1);
 
 enum class FanDirection { In, Out, Inside };
 
@@ -52,6 +57,8 @@ struct Compiled {
 /// The air network of a build. No tuning per case; rules in docs/model/air.md.
 [[nodiscard]] Compiled compile(const Build& build, const Conditions& conditions);
 
+/// The points of a fan's curve as the law of the network has them; nothing where none are stated.
+[[nodiscard]] std::optional<FittedFan> fittedFan(const FanSpec& spec);
 /// Rated values of a fan; what its sheet does not state follows from its class at the speed it states.
 [[nodiscard]] FanClass fanOf(const Part& part);
 /// Of the fan in a supply, by its form.
@@ -124,6 +131,18 @@ struct Balance {
     double unfilteredShare = 0; ///< of the air that comes in, past no dust screen: leaks count
 };
 
+/// What a part does with more power than it can hold, for the first seconds of a load after idling.
+struct Peak {
+    std::string id;
+    double watts = 0;
+    double seconds = 0;  ///< it may last
+    double hottestC = 0; ///< in that time
+    double heldS = 0;    ///< until its limit held it back; as long as it may last: it was not
+    double clockMhz = 0; ///< before it fell back; 0: has none
+};
+/// Played from idle. Parts without a peak above their power are not in it.
+[[nodiscard]] std::vector<Peak> peaksOf(const Network& network);
+
 /// Prediction of a build at a room temperature and load.
 struct Prediction {
     bool converged = false;
@@ -134,6 +153,7 @@ struct Prediction {
     std::vector<PartResult> parts;
     Balance balance;
     double totalPowerW = 0;
+    std::vector<Peak> peaks; ///< with bands only
     Sentences notes;
     std::vector<Influence> influences; ///< what the bands come from, by input; empty: none were worked out
 

@@ -102,7 +102,10 @@ private:
     [[nodiscard]] double fullPower(std::size_t i) const {
         return m_net.parts[i].isSupply ? m_s.parts[i].powerW : m_net.parts[i].powerW;
     }
-    [[nodiscard]] double duty(std::size_t f, double temperatureC) const;
+    [[nodiscard]] bool isDirect(const FanDrive& fan) const;
+    [[nodiscard]] double followed(const FanDrive& fan, const std::vector<double>& speeds) const;
+    [[nodiscard]] double passivePower(std::size_t i) const;
+    [[nodiscard]] double passiveTemperature(std::size_t i, const std::vector<double>& speeds) const;
 
     const Network& m_net;
     Solution m_s;
@@ -263,17 +266,33 @@ double SteadySolver::stepParts() {
     return error;
 }
 
-double SteadySolver::duty(std::size_t f, double temperatureC) const {
-    const FanDrive& fan = m_net.fans[f];
-    const double d = interpolate(fan.curve, temperatureC);
-    return d <= 0 ? 0.0 : std::clamp(d, fan.minShare, 1.0);
+/// Blows through the cooler of the part it follows: its speed and that temperature are solved together.
+bool SteadySolver::isDirect(const FanDrive& fan) const {
+    const std::size_t f = static_cast<std::size_t>(&fan - m_net.fans.data());
+    return fan.ownFan && !fan.passive && m_net.branches[m_net.parts[fan.part].branch].fan == f;
+}
+
+double SteadySolver::followed(const FanDrive& fan, const std::vector<double>& speeds) const {
+    return fan.passive ? passiveTemperature(*fan.passive, speeds) : m_s.parts[fan.part].temperatureC;
+}
+
+double SteadySolver::passivePower(std::size_t i) const {
+    const PassivePart& part = m_net.passive[i];
+    return part.isRegulators && !m_regulatorsW.empty() ? m_regulatorsW[i] : part.powerW;
+}
+
+double SteadySolver::passiveTemperature(std::size_t i, const std::vector<double>& speeds) const {
+    const PassivePart& part = m_net.passive[i];
+    const double power = passivePower(i);
+    return m_s.temperatureC[part.zone] + power / passiveConductance(part, speeds[part.zone]) +
+           power * part.insideResistance;
 }
 
 double SteadySolver::stepOwnFans() {
     double error = 0;
     for (std::size_t f = 0; f < m_net.fans.size(); ++f) {
         const FanDrive& fan = m_net.fans[f];
-        if (!fan.ownFan || fan.source != ControlSource::Part || fan.heldShare >= 0 || !m_running[f])
+        if (fan.source != ControlSource::Part || fan.heldShare >= 0 || !m_running[f] || !isDirect(fan))
             continue;
         const CooledPart& part = m_net.parts[fan.part];
         const PartState& state = m_s.parts[fan.part];
@@ -287,8 +306,8 @@ double SteadySolver::stepOwnFans() {
                 (part.powerW + forced * state.inletC + part.naturalWk * m_s.temperatureC[part.home]) / total;
             return std::min(sink + part.powerW * part.dieResistance, part.limitC);
         };
-        const double wanted =
-            crossing([&](double speed) { return duty(f, dieAt(speed)) - speed; }, fan.minShare, 1.0, m_speed[f].value);
+        const double wanted = crossing([&](double speed) { return fan.dutyAt(dieAt(speed)) - speed; }, fan.minShare,
+                                       1.0, m_speed[f].value);
         error = std::max(error, 10.0 * m_speed[f].towards(wanted));
         m_s.speed[f] = m_speed[f].value;
     }
@@ -297,6 +316,9 @@ double SteadySolver::stepOwnFans() {
 
 double SteadySolver::stepOtherFans(bool settled) {
     double error = 0;
+    std::vector<double> speeds;
+    if (std::any_of(m_net.fans.begin(), m_net.fans.end(), [](const FanDrive& f) { return f.passive.has_value(); }))
+        speeds = airSpeeds(m_net, m_s);
     for (std::size_t f = 0; f < m_net.fans.size(); ++f) {
         const FanDrive& fan = m_net.fans[f];
         if (fan.heldShare >= 0 || fan.source == ControlSource::Fixed)
@@ -312,14 +334,14 @@ double SteadySolver::stepOtherFans(bool settled) {
             wanted = std::clamp(wanted, fan.minShare, 1.0);
         } else {
             if (!m_running[f]) {
-                if (!settled || m_s.parts[fan.part].temperatureC <= fan.startC.value_or(-1e9))
+                if (!settled || followed(fan, speeds) <= fan.startC.value_or(-1e9))
                     continue;
                 m_running[f] = true; // latched: a steady solve does not hunt at the switch point
                 error = std::max(error, 2.0);
             }
-            if (fan.ownFan)
+            if (isDirect(fan))
                 continue;
-            wanted = duty(f, m_s.parts[fan.part].temperatureC);
+            wanted = fan.dutyAt(followed(fan, speeds));
         }
         error = std::max(error, 10.0 * m_speed[f].towards(wanted));
         m_s.speed[f] = m_speed[f].value;
@@ -345,11 +367,8 @@ double SteadySolver::stepPowers() {
 void SteadySolver::finish() {
     const auto speeds = airSpeeds(m_net, m_s);
     for (std::size_t i = 0; i < m_net.passive.size(); ++i) {
-        const PassivePart& part = m_net.passive[i];
-        const double power = part.isRegulators && !m_regulatorsW.empty() ? m_regulatorsW[i] : part.powerW;
-        m_s.passiveW.push_back(power);
-        m_s.passiveC[i] = m_s.temperatureC[part.zone] + power / passiveConductance(part, speeds[part.zone]) +
-                          power * part.insideResistance;
+        m_s.passiveW.push_back(passivePower(i));
+        m_s.passiveC[i] = passiveTemperature(i, speeds);
     }
     for (std::size_t i = 0; i < m_net.parts.size(); ++i)
         m_s.parts[i].clockMhz = clockAt(m_net.parts[i], m_s.parts[i].powerW, m_s.parts[i].temperatureC);

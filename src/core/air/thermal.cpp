@@ -136,4 +136,9 @@ double supplyLossW(const Network& net, const Solution& s) {
     return supplyLoadW(net, s) * (1.0 / net.supply.efficiency - 1.0);
 }
 
+double FanDrive::dutyAt(double temperatureC) const {
+    const double duty = interpolate(curve, temperatureC);
+    return duty <= 0 && !startC ? 0.0 : std::clamp(duty, minShare, 1.0);
+}
+
 } // namespace core::air

@@ -16,7 +16,7 @@ Transient::Transient(const Network& network, const Drive& drive) : m_net(network
         if (!part.isSupply)
             part.powerW = std::min(idleW, part.powerW);
     m_s = solve(idle);
-    m_fanTarget = m_s.speed;
+    m_followedC.assign(m_net.fans.size(), m_net.roomC);
     m_limitShare.assign(m_net.parts.size(), 1.0);
     for (const double speed : m_s.speed)
         m_fanRunning.push_back(speed > 0);
@@ -38,7 +38,8 @@ double Transient::wantedPower(std::size_t i) const {
     const CooledPart& part = m_net.parts[i];
     if (part.isSupply)
         return supplyLossW(m_net, m_s);
-    return (m_idle ? std::min(idleW, part.powerW) : part.powerW) * m_limitShare[i];
+    const double load = m_loadS < part.peakS ? std::max(part.powerW, part.peakW) : part.powerW;
+    return (m_idle ? std::min(idleW, part.powerW) : load) * m_limitShare[i];
 }
 
 void Transient::step(const Drive& drive) {
@@ -51,6 +52,7 @@ void Transient::step(const Drive& drive) {
     stepParts();
     stepSlowNodes();
     m_seconds += dt;
+    m_loadS += m_idle ? 0 : dt;
 }
 
 double Transient::passiveReadingC(std::size_t i) const {
@@ -70,16 +72,17 @@ void Transient::stepFans() {
             if (wanted > 0)
                 wanted = std::max(wanted, fan.minShare);
         } else if (fan.source == ControlSource::Part) {
-            const double t = m_s.parts[fan.part].temperatureC;
+            const double t = fan.passive ? passiveReadingC(*fan.passive) : m_s.parts[fan.part].temperatureC;
             if (fan.startC) {
                 if (t > *fan.startC)
                     m_fanRunning[f] = true;
-                else if (t < *fan.startC - 8.0)
+                else if (t < *fan.startC - fan.stopK)
                     m_fanRunning[f] = false;
             } else {
                 m_fanRunning[f] = true;
             }
-            wanted = m_fanRunning[f] ? std::clamp(interpolate(fan.curve, t), fan.minShare, 1.0) : 0.0;
+            m_followedC[f] = std::clamp(m_followedC[f], t, t + fan.hysteresisK);
+            wanted = m_fanRunning[f] ? fan.dutyAt(m_followedC[f]) : 0.0;
         }
         m_s.speed[f] += (wanted - m_s.speed[f]) * -std::expm1(-dt / lagS);
     }

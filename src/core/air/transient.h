@@ -20,7 +20,10 @@ public:
     void step(const Drive& drive);
     /// Holds a fan at a share of its rated speed; negative hands it back to its controller.
     void holdFan(std::size_t fan, double share);
-    void setIdle(bool idle) { m_idle = idle; }
+    void setIdle(bool idle) {
+        m_idle = idle;
+        m_loadS = idle ? 0 : m_loadS;
+    }
 
     [[nodiscard]] const Solution& state() const { return m_s; }
     /// What the sensor inside passive part @p i reads, °C.
@@ -38,9 +41,10 @@ private:
 
     Network m_net;
     Solution m_s;
-    std::vector<double> m_structureC, m_fanTarget, m_limitShare;
+    std::vector<double> m_structureC, m_limitShare;
     std::vector<bool> m_fanRunning;
-    double m_seconds = 0;
+    std::vector<double> m_followedC; ///< that the speed of each fan answers to; it falls behind by its hysteresis
+    double m_seconds = 0, m_loadS = 0;
     bool m_idle = false;
 };
 

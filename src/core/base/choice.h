@@ -34,6 +34,13 @@ template <Chosen E> [[nodiscard]] constexpr std::optional<E> choiceFrom(std::str
             return choice.value;
     return std::nullopt;
 }
+/// What a value is called on a form.
+template <Chosen E> [[nodiscard]] constexpr const char* choiceText(const E& value) {
+    for (const auto& choice : ChoicesOf<E>::all)
+        if (choice.value == value)
+            return choice.text();
+    return "?";
+}
 /// "mesh, printed, plain, closed".
 template <Chosen E> [[nodiscard]] std::string choiceList() {
     std::string text;

@@ -49,9 +49,9 @@ template <> Resolver::Check Resolver::applyTo(const PlacePart& c, const std::str
     o.flow = c.flow;
     // Coolers and cards bring a fan that follows their own part; a case fan runs at a fixed speed until told otherwise.
     if (part->kind == PartKind::Cooler)
-        o.mode = FanMode::Processor;
+        o.control.mode = FanMode::Processor;
     else if (part->kind == PartKind::Card)
-        o.mode = FanMode::Card;
+        o.control.mode = FanMode::Card;
     m_orders.push_back(o);
     return std::nullopt;
 }
@@ -174,10 +174,17 @@ template <> Resolver::Check Resolver::applyTo(const SetFan& c, const std::string
     Order* o = order(c.mount);
     if (!o)
         return unknown(place, "a part at mount", c.mount);
-    if (!(c.duty >= 0 && c.duty <= 1))
-        return Problem{place, "fan duty " + shortest(c.duty), "a share from 0 to 1"};
-    o->mode = c.mode;
-    o->duty = c.duty;
+    const FanControl& control = c.control;
+    if (!(control.duty >= 0 && control.duty <= 1))
+        return Problem{place, "fan duty " + shortest(control.duty), "a share from 0 to 1"};
+    if (control.mode == FanMode::Part && control.follows.empty())
+        return Problem{place, "\"follows\" is empty", "the place of the part whose temperature it follows"};
+    for (std::size_t i = 1; i < control.curve.size(); ++i)
+        if (control.curve[i].temperatureC <= control.curve[i - 1].temperatureC)
+            return Problem{place + ".curve[" + std::to_string(i) + "]",
+                           "the temperature " + shortest(control.curve[i].temperatureC) + " °C does not rise",
+                           "points in the order of their temperatures, each once"};
+    o->control = control;
     return std::nullopt;
 }
 

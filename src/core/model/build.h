@@ -57,8 +57,7 @@ struct Placed {
     std::array<Length, 3> lowAt; ///< nominal values of the chains
     std::array<Length, 3> highAt;
     FanFlow flow = FanFlow::In;
-    FanMode mode = FanMode::Fixed;
-    double duty = 0.6;
+    FanControl control;
     std::optional<double> powerLimitW;
     std::string variant;     ///< of its mount; empty: the mount as it is
     std::vector<Port> ports; ///< of the part, with the plugs chosen

@@ -10,7 +10,23 @@ namespace core {
 struct Project;
 
 enum class FanFlow { In, Out };
-enum class FanMode { Fixed, Processor, Card }; ///< fixed duty, or following the temperature of a part
+enum class FanMode { Fixed, Processor, Card, Part }; ///< fixed duty, or following the temperature of a part
+
+/// A point of the curve by which a fan follows a temperature.
+struct CurvePoint {
+    double temperatureC = 0;
+    double duty = 0; ///< share of full speed, 0..1
+    friend bool operator==(const CurvePoint&, const CurvePoint&) = default;
+};
+/// How a fan is driven.
+struct FanControl {
+    FanMode mode = FanMode::Fixed;
+    double duty = 0.6;                  ///< share of full speed, 0..1; used when fixed
+    std::string follows = {};           ///< mount of the part, of FanMode::Part
+    std::vector<CurvePoint> curve = {}; ///< temperatures rising; empty: the usual one
+    double hysteresisK = 0;             ///< it slows down only when the part is cooler by this much
+    friend bool operator==(const FanControl&, const FanControl&) = default;
+};
 
 /// Where the outside "down" is: the side the case stands on.
 using Orientation = Side;
@@ -40,8 +56,7 @@ struct FlipFan {
 };
 struct SetFan {
     std::string mount;
-    FanMode mode = FanMode::Fixed;
-    double duty = 0.6; ///< share of full speed, 0..1; used when fixed
+    FanControl control;
     friend bool operator==(const SetFan&, const SetFan&) = default;
 };
 struct SetScreen {

@@ -80,9 +80,17 @@ struct Namer {
                                         : say("{} turned to blow in", at(c.mount));
     }
     Sentence operator()(const SetFan& c) const {
-        return c.mode == FanMode::Fixed       ? say("{} held at {}", at(c.mount), figure::percent(c.duty))
-               : c.mode == FanMode::Processor ? say("{} follows the processor", at(c.mount))
-                                              : say("{} follows the card", at(c.mount));
+        const FanControl& f = c.control;
+        if (f.mode == FanMode::Fixed)
+            return say("{} held at {}", at(c.mount), figure::percent(f.duty));
+        const Sentence what = f.mode == FanMode::Processor ? say("the processor")
+                              : f.mode == FanMode::Card    ? say("the card")
+                                                           : named(at(f.follows));
+        if (f.curve.empty())
+            return say("{} follows {}", at(c.mount), what);
+        return say("{} follows {}, {} at {} to {} at {}", at(c.mount), what, figure::percent(f.curve.front().duty),
+                   figure::celsius(f.curve.front().temperatureC, 0), figure::percent(f.curve.back().duty),
+                   figure::celsius(f.curve.back().temperatureC, 0));
     }
     Sentence operator()(const SetScreen& c) const {
         return c.screen == Screen::None ? say("Dust screen off {}", opening(c.opening))

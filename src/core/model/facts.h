@@ -89,6 +89,9 @@ constexpr std::array<SupplyFan, 5> supplyFans{{{"flex", 40, 20, 9000, 32, 45, "e
     return supplyFans.back();
 }
 
+// ---- peaks ----
+constexpr Fact peakSeconds{28, "s", "a processor holds its peak power", "common practice, no source"};
+
 // ---- liquid loops ----
 constexpr Fact coldPlate{0.08, "K/W", "of a cold plate, or of a base with heat pipes", "engineering judgement"};
 constexpr Fact loopHeat{1600, "J/K", "heat that a loop holds", "engineering judgement"};

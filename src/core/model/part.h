@@ -259,6 +259,7 @@ struct ProcessorSpec {
     double dieResistance = 0.30; ///< K/W, die to lid with paste
     int lanes = 0;               ///< for slots, 0: not stated
     double peakW = 0;            ///< for seconds, before it falls back to its sustained power; 0: not stated
+    double peakS = 0;            ///< how long it holds that; 0: not stated, facts::peakSeconds
     friend bool operator==(const ProcessorSpec&, const ProcessorSpec&) = default;
 };
 
@@ -278,6 +279,13 @@ struct CoolerSpec {
     friend bool operator==(const CoolerSpec&, const CoolerSpec&) = default;
 };
 
+/// A point of the curve of a fan at its rated speed.
+struct FanPoint {
+    double flowM3s = 0;
+    double pressurePa = 0;
+    friend bool operator==(const FanPoint&, const FanPoint&) = default;
+};
+
 /// Rated values of a fan; zero means "not stated, use the class of its frame and thickness".
 struct FanSpec {
     double rpm = 0;
@@ -285,7 +293,8 @@ struct FanSpec {
     double shutoffPa = 0;
     double levelDba = 0; ///< at 1 m
     double minDuty = 0.20;
-    double currentA = 0; ///< 0: not stated, power / 12 V
+    double currentA = 0;         ///< 0: not stated, power / 12 V
+    std::vector<FanPoint> curve; ///< goes before free flow and shutoff pressure; empty: not stated
     friend bool operator==(const FanSpec&, const FanSpec&) = default;
 };
 

@@ -173,8 +173,7 @@ Result<Resolver::Place> Resolver::placeOf(const Order& o, Placed& p) const {
 }
 
 Resolver::Check Resolver::placeOne(const Order& o) {
-    Placed p{
-        .mount = o.mount, .part = o.part, .flow = o.flow, .mode = o.mode, .duty = o.duty, .powerLimitW = o.powerLimitW};
+    Placed p{.mount = o.mount, .part = o.part, .flow = o.flow, .control = o.control, .powerLimitW = o.powerLimitW};
     const auto place = placeOf(o, p);
     if (!place)
         return place.error();

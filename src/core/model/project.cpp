@@ -61,4 +61,5 @@ const Run* Project::run(std::string_view wanted) const { return find(runs, wante
 template class std::vector<core::Target>;
 template class std::vector<core::Load>;
 template class std::vector<core::NeedOverride>;
+template class std::vector<core::AirValue>;
 template class std::vector<core::ObservedLink>;

@@ -28,12 +28,20 @@ struct Target {
 /// True when the target is a floor ("at least") and not a cap.
 [[nodiscard]] constexpr bool isFloor(TargetKind kind) { return kind == TargetKind::Clock || kind == TargetKind::Gap; }
 
+/// What a part draws under a load, instead of a share of its rated power.
+struct LoadPower {
+    std::string mount;
+    double watts = 0;
+    friend bool operator==(const LoadPower&, const LoadPower&) = default;
+};
+
 /// How hard the machine works: shares of the rated power of the parts.
 struct Load {
     std::string id;
     std::string name;
-    double processorShare = 1.0; ///< 0..2
-    double cardShare = 1.0;      ///< 0..2
+    double processorShare = 1.0;   ///< 0..2
+    double cardShare = 1.0;        ///< 0..2
+    std::vector<LoadPower> powers; ///< of single parts; they go before the shares
     friend bool operator==(const Load&, const Load&) = default;
 };
 
@@ -55,6 +63,18 @@ struct NeedOverride {
     double needMm = 0;
     std::string note; ///< why
     friend bool operator==(const NeedOverride&, const NeedOverride&) = default;
+};
+
+/// What a value of the air network is.
+enum class AirQuantity { Linear, Quadratic, Height, FreeFlow, Shutoff, Heat, Wall, Die, Sink, Natural };
+
+/// A value of the air network that the user sets instead of the one that follows from the description.
+struct AirValue {
+    std::string element; ///< of the network, as `air --network` names it
+    AirQuantity quantity = AirQuantity::Quadratic;
+    double value = 0;
+    std::string note; ///< why
+    friend bool operator==(const AirValue&, const AirValue&) = default;
 };
 
 /// The printer that made parts must fit.
@@ -93,6 +113,7 @@ struct Project {
     Printer printer;
     std::vector<Load> loads;
     std::vector<NeedOverride> needs;
+    std::vector<AirValue> airValues;
     SharedList<Part> shelf;
     SharedList<Revision> revisions;
     std::string baseline; ///< revision id or empty
@@ -114,4 +135,5 @@ struct Project {
 extern template class std::vector<core::Target>;
 extern template class std::vector<core::Load>;
 extern template class std::vector<core::NeedOverride>;
+extern template class std::vector<core::AirValue>;
 extern template class std::vector<core::ObservedLink>;

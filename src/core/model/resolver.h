@@ -23,8 +23,7 @@ private:
         std::string mount;
         std::string place; ///< of the change that put it there
         FanFlow flow = FanFlow::In;
-        FanMode mode = FanMode::Fixed;
-        double duty = 0.6;
+        FanControl control;
         std::optional<double> powerLimitW;
         std::array<Length, 3> shift{};
         std::string variant;

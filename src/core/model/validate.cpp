@@ -91,6 +91,8 @@ private:
             if (isRun(body) && body.routeMm.size() < 2)
                 add({place + " (" + part.id + ").bodies " + body.name + ".route_mm", "a run has fewer than two points",
                      "the points of its middle line"});
+        if (const auto* fan = std::get_if<FanSpec>(&part.spec))
+            checkFanCurve(place + " (" + part.id + ").fan.curve", fan->curve);
         checkPorts(place + " (" + part.id + ")", part);
         checkIds(place + ".mounts", part.mounts);
         for (std::size_t i = 0; i < part.mounts.size(); ++i)
@@ -102,6 +104,16 @@ private:
         }
         if (part.kind == PartKind::Case)
             checkCase(place + " (" + part.id + ")", std::get<CaseSpec>(part.spec));
+    }
+    void checkFanCurve(const std::string& place, const std::vector<FanPoint>& curve) {
+        for (std::size_t i = 1; i < curve.size(); ++i)
+            if (curve[i].flowM3s <= curve[i - 1].flowM3s)
+                return add({place + "[" + std::to_string(i) + "]",
+                            "the flow " + shortest(curve[i].flowM3s) + " m³/s does not rise",
+                            "points in the order of their flows, each once"});
+        if (curve.size() == 1 || (!curve.empty() && curve.back().pressurePa >= curve.front().pressurePa))
+            add({place, "the pressure does not fall from its first point to its last",
+                 "two points or more, from no flow to free flow"});
     }
     void checkPorts(const std::string& place, const Part& part) {
         std::set<std::string> seen;

@@ -250,7 +250,7 @@ std::vector<Named> nameable(const Project& project, const Build& build, const Po
 Change asItIs(const Build& build, Change change) {
     const Placed* at = build.at(changedMount(change));
     if (auto* fan = std::get_if<SetFan>(&change); fan && at)
-        fan->duty = at->duty;
+        fan->control = at->control;
     else if (auto* limit = std::get_if<LimitPower>(&change); limit && at)
         limit->watts = std::max(1.0, at->powerW() * 0.85);
     else if (auto* feet = std::get_if<SetFeet>(&change))

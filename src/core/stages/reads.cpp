@@ -32,8 +32,7 @@ bool samePlaced(const Placed& a, const Placed& b, Watts watts) {
                        a.outside == b.outside && a.ports == b.ports &&
                        std::equal(a.low.begin(), a.low.end(), b.low.begin(), sameChain) &&
                        std::equal(a.high.begin(), a.high.end(), b.high.begin(), sameChain);
-    const bool driven =
-        watts == Watts::LeftOut || (a.mode == b.mode && a.duty == b.duty && a.powerLimitW == b.powerLimitW);
+    const bool driven = watts == Watts::LeftOut || (a.control == b.control && a.powerLimitW == b.powerLimitW);
     return still && driven && samePart(a.part, b.part, watts);
 }
 

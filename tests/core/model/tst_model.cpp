@@ -74,7 +74,7 @@ private slots:
         addTo(changes, SetFan{"side", FanMode::Fixed, 0.5});
         addTo(changes, SetFan{"side", FanMode::Fixed, 0.6});
         QCOMPARE(changes.size(), std::size_t{1});
-        QCOMPARE(std::get<SetFan>(changes[0]).duty, 0.6);
+        QCOMPARE(std::get<SetFan>(changes[0]).control.duty, 0.6);
         addTo(changes, SetFan{"top", FanMode::Fixed, 0.6});
         QCOMPARE(changes.size(), std::size_t{2}); // another fan is another change
         addTo(changes, FlipFan{"side"});

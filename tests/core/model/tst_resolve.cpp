@@ -190,7 +190,7 @@ private slots:
         const Build b = built(p, "R3");
         QCOMPARE(b.at("tray/cpu/lid")->part->id, std::string("cooler-47"));
         QCOMPARE(b.at("side")->flow, FanFlow::Out);
-        QCOMPARE(b.at("side")->mode, FanMode::Processor);
+        QCOMPARE(b.at("side")->control.mode, FanMode::Processor);
         QCOMPARE(b.opening("floor-vent")->screen, Screen::Fine);
         QCOMPARE(b.opening("top-grille")->style, OpeningStyle::Closed);
         QCOMPARE(b.down, Side::Left);

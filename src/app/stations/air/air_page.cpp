@@ -148,8 +148,8 @@ const core::Placed* AirPage::fanSelected() const {
 
 void AirPage::changeSpeed(double by) {
     if (const core::Placed* p = fanSelected())
-        change(
-            core::SetFan{p->mount, core::FanMode::Fixed, std::clamp(std::round((p->duty + by) * 100) / 100, 0.0, 1.0)});
+        change(core::SetFan{p->mount, core::FanMode::Fixed,
+                            std::clamp(std::round((p->control.duty + by) * 100) / 100, 0.0, 1.0)});
 }
 
 void AirPage::keyPressEvent(QKeyEvent* event) {

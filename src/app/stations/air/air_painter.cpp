@@ -81,10 +81,11 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
             if (n.id == fan.id)
                 c.text({dbX - 50, y, 50, 26}, v.number(Quantity::Level, n.levelDba), 12.5, Weight::SemiBold, c.t.ink,
                        Qt::AlignRight | Qt::AlignVCenter);
-        const QString driven = p->part->kind == PartKind::PowerSupply ? QObject::tr("load")
-                               : p->mode == core::FanMode::Fixed      ? QObject::tr("fixed")
-                               : p->mode == core::FanMode::Processor  ? QObject::tr("CPU")
-                                                                      : QObject::tr("card");
+        const QString driven = p->part->kind == PartKind::PowerSupply        ? QObject::tr("load")
+                               : p->control.mode == core::FanMode::Fixed     ? QObject::tr("fixed")
+                               : p->control.mode == core::FanMode::Processor ? QObject::tr("CPU")
+                               : p->control.mode == core::FanMode::Part      ? QObject::tr("curve")
+                                                                             : QObject::tr("card");
         c.second({r.right() - 60, y, 60, 26}, driven, Qt::AlignRight | Qt::AlignVCenter);
         c.hline(r.left(), r.right(), y + 26, c.t.hair);
         c.hit({r.left(), y, r.width(), 26}, key,

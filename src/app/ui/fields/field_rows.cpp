@@ -147,17 +147,30 @@ void FieldRows::addSizes(const core::NumberField& field) {
 }
 
 /// What is wrong with what stands there is said where the dialog says so.
-void FieldRows::addPoints(const core::NumberField& field) {
-    auto* edit = new PointsEdit(m_form.m_context, field, 3, &m_form);
+void FieldRows::addPointsEdit(const core::Field& field, QPlainTextEdit* edit) {
     QObject::connect(edit, &QPlainTextEdit::textChanged, &m_form, [this, edit] {
         if (m_showing)
             return;
-        const auto points = edit->points();
+        const auto points = static_cast<PointsEdit*>(edit)->points();
         m_form.say(points ? QString() : qs(points.error().text()));
         if (points)
             tell();
     });
-    put(field, edit, {.about = field});
+    put(field, edit, {.about = {field}});
+}
+void FieldRows::addPoints(const core::NumberField& field) {
+    addPointsEdit(field, new PointsEdit(m_form.m_context, field, 3, &m_form));
+}
+void FieldRows::addTable(const core::Field& field, const std::vector<core::NumberField>& columns) {
+    addPointsEdit(field, new PointsEdit(m_form.m_context, columns, &m_form));
+}
+void FieldRows::showTable(Row& row, const Table& table) {
+    const QScopedValueRollback quiet(m_showing, true);
+    static_cast<PointsEdit*>(row.widget)->show(table);
+}
+std::optional<FieldRows::Table> FieldRows::table(const Row& row) const {
+    const auto typed = static_cast<PointsEdit*>(row.widget)->points();
+    return typed ? std::optional(*typed) : std::nullopt;
 }
 
 FieldRows::Row* FieldRows::row(std::string_view key) {

@@ -58,6 +58,44 @@ private:
     };
 
     using Points = std::vector<std::array<double, 3>>;
+    using Table = std::vector<std::vector<double>>;
+    /// Lists whose rows are numbers and nothing else.
+    template <class T>
+    static constexpr bool IsTable =
+        std::same_as<T, std::vector<core::FanPoint>> || std::same_as<T, std::vector<core::CurvePoint>>;
+    /// Hands each number of a row of a table to a function.
+    template <class F> struct EachNumber {
+        F visit;
+        template <class N> void operator()(const core::NumberField& field, N& number) { visit(field, number); }
+    };
+    template <class S> static std::vector<core::NumberField> columnsOf() {
+        std::vector<core::NumberField> columns;
+        const S none{};
+        EachNumber each{[&](const core::NumberField& field, double) { columns.push_back(field); }};
+        fields(each, none);
+        return columns;
+    }
+    template <class S> static Table numbersOf(const std::vector<S>& rows) {
+        Table table;
+        for (const S& row : rows) {
+            table.emplace_back();
+            EachNumber each{[&](const core::NumberField&, double n) { table.back().push_back(n); }};
+            fields(each, row);
+        }
+        return table;
+    }
+    template <class T> static T rowsFrom(const std::optional<Table>& table, const T& otherwise) {
+        if (!table)
+            return otherwise;
+        T rows;
+        for (const auto& numbers : *table) {
+            rows.emplace_back();
+            std::size_t i = 0;
+            EachNumber each{[&](const core::NumberField&, double& n) { n = numbers[i++]; }};
+            fields(each, rows.back());
+        }
+        return rows;
+    }
 
     // ---- what the field list is handed to ----
     template <class Self> struct Archive {
@@ -94,6 +132,8 @@ private:
                 rows.addNumbers(field, std::tuple_size_v<T>, false);
             else if constexpr (std::same_as<T, Points>)
                 rows.addPoints(field);
+            else if constexpr (IsTable<T>)
+                rows.addTable(field, columnsOf<typename T::value_type>());
             else if constexpr (core::Chosen<T>)
                 rows.offers(field) ? rows.addText(field, false) : rows.addChoice(field, labelsOf<T>());
             else if constexpr (std::same_as<T, std::string> || std::same_as<T, std::vector<std::string>> ||
@@ -123,6 +163,8 @@ private:
                     rows.showNumber(*row, i, value[i]);
             else if constexpr (std::same_as<T, Points>)
                 rows.showPoints(*row, value);
+            else if constexpr (IsTable<T>)
+                rows.showTable(*row, numbersOf(value));
             else if constexpr (core::Chosen<T>)
                 row->named ? rows.showText(*row, qs(core::choiceWord(value))) : rows.showChoice(*row, indexOf(value));
             else if constexpr (std::same_as<T, std::string>)
@@ -157,6 +199,8 @@ private:
                     value[i] = rows.number(*row, i).value_or(value[i]);
             else if constexpr (std::same_as<T, Points>)
                 value = rows.points(*row).value_or(value);
+            else if constexpr (IsTable<T>)
+                value = rowsFrom<T>(rows.table(*row), value);
             else if constexpr (core::Chosen<T>)
                 value = row->named
                             ? core::choiceFrom<T>(rows.text(*row).value_or(QString()).toStdString()).value_or(value)
@@ -198,6 +242,11 @@ private:
     void addSizes(const core::NumberField& field);
     void addPoints(const core::NumberField& field);
     void showPoints(Row& row, const Points& points);
+    void addTable(const core::Field& field, const std::vector<core::NumberField>& columns);
+    void addPointsEdit(const core::Field& field, QPlainTextEdit* edit);
+    void showTable(Row& row, const Table& table);
+    /// Nothing while something stands there that is no row.
+    [[nodiscard]] std::optional<Table> table(const Row& row) const;
     /// Nothing while something stands there that is no point.
     [[nodiscard]] std::optional<Points> points(const Row& row) const;
     void put(const core::Field& field, QWidget* widget, Row row);

@@ -206,7 +206,7 @@ void StructForm::addRow(const core::FieldOutline& field) {
     case Holds::Offset:
         return addOffset(field);
     case Holds::Struct:
-        return field.items.empty() ? addStruct(field) : addStructs(field);
+        return field.items.empty() ? addStruct(field) : isTable(field) ? addTable(field) : addStructs(field);
     }
 }
 
@@ -383,6 +383,46 @@ void StructForm::addPoints(const core::FieldOutline& field) {
         Q_EMIT refused(points ? QString() : tr("%1; not taken yet").arg(qs(points.error().text())));
         if (points)
             set(key, Json(*points));
+    });
+    put(field, edit);
+}
+
+/// A list whose rows are numbers and nothing else.
+bool StructForm::isTable(const core::FieldOutline& field) {
+    const core::StructOutline* outline = outlineOf(field.structName);
+    return outline && outline->fields.size() > 1 &&
+           std::all_of(outline->fields.begin(), outline->fields.end(), [](const core::FieldOutline& column) {
+               return column.holds == Holds::Number && column.items.empty() && column.required;
+           });
+}
+
+void StructForm::addTable(const core::FieldOutline& field) {
+    const std::string key = field.about.key;
+    const core::StructOutline& outline = *outlineOf(field.structName);
+    std::vector<core::NumberField> columns;
+    for (const core::FieldOutline& column : outline.fields)
+        columns.push_back(column.about);
+    auto* edit = new PointsEdit(m_context, columns, this);
+    PointsEdit::Points now;
+    for (const Json& row : held(field)) {
+        now.emplace_back();
+        for (const core::NumberField& column : columns)
+            now.back().push_back(row.contains(column.key) ? numberOf(row[column.key]) : 0.0);
+    }
+    edit->show(now);
+    connect(edit, &QPlainTextEdit::textChanged, this, [this, key, edit, columns] {
+        const auto points = edit->points();
+        Q_EMIT refused(points ? QString() : tr("%1; not taken yet").arg(qs(points.error().text())));
+        if (!points)
+            return;
+        Json rows = Json::array();
+        for (const auto& point : *points) {
+            Json row = Json::object();
+            for (std::size_t c = 0; c < columns.size(); ++c)
+                row[columns[c].key] = point[c];
+            rows.push_back(std::move(row));
+        }
+        set(key, rows);
     });
     put(field, edit);
 }

@@ -56,6 +56,8 @@ private:
     void addSizes(const core::FieldOutline& field);
     void addOffset(const core::FieldOutline& field);
     void addStructs(const core::FieldOutline& field);
+    [[nodiscard]] static bool isTable(const core::FieldOutline& field);
+    void addTable(const core::FieldOutline& field);
     void addStruct(const core::FieldOutline& field);
     [[nodiscard]] NumberBox* number(const core::FieldOutline& field, const QString& name, bool whole, double value,
                                     const std::function<void(double)>& put);

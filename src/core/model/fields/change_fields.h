@@ -41,10 +41,20 @@ MD_CHANGE(RemovePart, "remove", "Take a part out", "With all that sits on it.") 
 MD_CHANGE(FlipFan, "flip-fan", "Turn a fan round", "What blew in blows out.") {
     a(partAt(Names::TurnedPlace, "Fan"), v.mount);
 }
+MD_FIELDS(CurvePoint, "curve point", "A point of the curve by which a fan follows a temperature.") {
+    a(number("temperature_c", unit::celsius, 0, 130, "Temperature"), v.temperatureC);
+    a(number("duty", unit::share, 0, 1, "Share of full speed"), v.duty);
+}
 MD_CHANGE(SetFan, "set-fan", "Set a fan's speed", "Held, or following the temperature of a part.") {
     a(partAt(Names::FanPlace, "Fan"), v.mount);
-    a(choice("mode", "Speed"), v.mode, FanMode::Fixed);
-    a(number("duty", unit::share, 0, 1, "Share of full speed", "Used when it is held"), v.duty, 0.6);
+    a(choice("mode", "Speed"), v.control.mode, FanMode::Fixed);
+    a(number("duty", unit::share, 0, 1, "Share of full speed", "Used when it is held"), v.control.duty, 0.6);
+    a(text("follows", "Follows", "The part whose temperature it follows, of mode part").naming(Names::TakenPlace),
+      v.control.follows, std::string{});
+    a(list("curve", "Curve", "Temperatures rising, with the share of full speed at each; none: the usual curve"),
+      v.control.curve, {});
+    a(number("hysteresis_k", unit::kelvin, 0, 30, "Slows down after", "When the part is cooler by this much"),
+      v.control.hysteresisK, 0.0);
 }
 MD_CHANGE(SetScreen, "set-screen", "Dust screen", "On, off or another.") {
     a(openingField(), v.opening);

@@ -23,7 +23,15 @@ MD_CHOICES(OpeningStyle, {OpeningStyle::Mesh, "mesh"}, {OpeningStyle::Printed, "
 MD_CHOICES(Screen, {Screen::None, "none", "off"}, {Screen::Fine, "fine", "fine screen"},
            {Screen::Coarse, "coarse", "coarse screen"})
 MD_CHOICES(FanMode, {FanMode::Fixed, "fixed", "held at a share of full speed"},
-           {FanMode::Processor, "processor", "follows the processor"}, {FanMode::Card, "card", "follows the card"})
+           {FanMode::Processor, "processor", "follows the processor"}, {FanMode::Card, "card", "follows the card"},
+           {FanMode::Part, "part", "follows a part"})
+MD_CHOICES(AirQuantity, {AirQuantity::Linear, "linear", "resistance to slow air, 1/m³"},
+           {AirQuantity::Quadratic, "quadratic", "resistance to fast air, 1/m⁴"},
+           {AirQuantity::Height, "height", "height, m"}, {AirQuantity::FreeFlow, "free-flow", "free flow, m³/s"},
+           {AirQuantity::Shutoff, "shutoff", "pressure at no flow, Pa"}, {AirQuantity::Heat, "heat", "heat, W"},
+           {AirQuantity::Wall, "wall", "through its walls, W/K"}, {AirQuantity::Die, "die", "die to sink, K/W"},
+           {AirQuantity::Sink, "sink", "sink to its air, W/K"},
+           {AirQuantity::Natural, "natural", "sink to the room around, W/K"})
 MD_CHOICES(FanFlow, {FanFlow::In, "in"}, {FanFlow::Out, "out"})
 MD_CHOICES(TargetKind, {TargetKind::Temperature, "temperature"}, {TargetKind::Noise, "noise"},
            {TargetKind::Clock, "clock"}, {TargetKind::Gap, "gap"}, {TargetKind::Volume, "volume"},

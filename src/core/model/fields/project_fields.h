@@ -16,11 +16,16 @@ MD_FIELDS(Target, "target",
       std::string{});
     a(number("limit", unit::none, -1e6, 1e6, "Limit"), v.limit);
 }
+MD_FIELDS(LoadPower, "load power", "What a part draws under a load.") {
+    a(text("mount", "Part").naming(Names::PoweredPlace), v.mount);
+    a(number("power_w", unit::watt, 0, 2000, "Power"), v.watts);
+}
 MD_FIELDS(Load, "load", "How hard the machine works: shares of the rated power of its parts.") {
     a(text("id", "Name in files", "Used once"), v.id);
     a(text("name", "Name"), v.name, v.id.empty() ? std::string{} : v.id);
     a(number("processor_share", unit::share, 0, 2, "Processor"), v.processorShare, 1.0);
     a(number("card_share", unit::share, 0, 2, "Card"), v.cardShare, 1.0);
+    a(list("powers", "Watts of single parts", "They go before the shares"), v.powers, {});
 }
 MD_FIELDS(Brief, "brief", "What must hold.") {
     a(text("purpose", "Purpose"), v.purpose, std::string{});
@@ -38,6 +43,13 @@ MD_FIELDS(Brief, "brief", "What must hold.") {
 MD_FIELDS(NeedOverride, "need", "A need of your own instead of the one of a clearance rule.") {
     a(text("rule", "Rule", "Of a clearance, by its name"), v.rule);
     a(number("need_mm", unit::mm, 0, 200, "Need"), v.needMm);
+    a(text("note", "Why"), v.note, std::string{});
+}
+MD_FIELDS(AirValue, "air value",
+          "A value of your own in the air network, instead of the one that follows from the box.") {
+    a(text("element", "Element", "Room, opening, fan or part, as the network names it"), v.element);
+    a(choice("quantity", "What", "In the unit that the network tells it in"), v.quantity);
+    a(number("value", unit::none, 0, 1e12, "Value"), v.value);
     a(text("note", "Why"), v.note, std::string{});
 }
 MD_FIELDS(Printer, "printer", "The printer that made parts must fit.") {
@@ -102,6 +114,7 @@ MD_FIELDS(Project, "project", "Everything but readings.") {
     a(group("printer", "Printer"), v.printer, Printer{});
     a(list("loads", "Loads"), v.loads, {});
     a(list("needs", "Needs of your own", "Instead of a clearance rule's"), v.needs, {});
+    a(list("air_values", "Air values of your own", "Instead of what the network takes from the box"), v.airValues, {});
     a(list("shelf", "Shelf", "The parts at hand"), v.shelf, {});
     a(list("revisions", "Revisions"), v.revisions, {});
     a(text("baseline", "Baseline", "Revision that others are compared with").naming(Names::Revision), v.baseline,

@@ -42,6 +42,7 @@ MD_FIELDS(ProcessorSpec, "processor", "What only a processor has.") {
     a(number("lanes", unit::none, 0, 256, "Lanes", "For slots; 0: not stated"), v.lanes, 0);
     a(stated("peak_w", unit::watt, 1, 2000, "Peak power", "For seconds, before it falls back to its held power"),
       v.peakW, 0.0);
+    a(stated("peak_s", unit::seconds, 0.1, 600, "Peak lasts", "Not stated: 28 s"), v.peakS, 0.0);
 }
 MD_FIELDS(CoolerSpec, "cooler", "What only a cooler has.") {
     a(choice("type", "Type"), v.type, CoolerType::TopDown);
@@ -58,6 +59,10 @@ MD_FIELDS(CoolerSpec, "cooler", "What only a cooler has.") {
     a(number("fill", unit::share, 0.3, 1, "Filled", "Share of its liquid that the years have left; 1: full"), v.fill,
       1.0);
 }
+MD_FIELDS(FanPoint, "fan point", "A point of the curve of a fan at its rated speed.") {
+    a(number("flow_m3s", unit::cubicMetresPerSecond, 0, 1, "Flow"), v.flowM3s);
+    a(number("pressure_pa", unit::pascal, 0, 5000, "Pressure"), v.pressurePa);
+}
 MD_FIELDS(FanSpec, "fan", "What only a fan has; what is left out is taken from the class of its frame and thickness.") {
     a(stated("rpm", unit::rpm, 50, 30000, "Speed", "Rated, at 12 V"), v.rpm, 0.0);
     a(stated("free_flow_m3s", unit::cubicMetresPerSecond, 1e-5, 1, "Free flow", "Rated, without resistance"),
@@ -67,6 +72,9 @@ MD_FIELDS(FanSpec, "fan", "What only a fan has; what is left out is taken from t
     a(number("min_duty", unit::share, 0, 1, "Least duty", "Share of full speed below which it does not go"), v.minDuty,
       0.20);
     a(stated("current_a", unit::ampere, 0.001, 50, "Current", "0: its power at 12 V"), v.currentA, 0.0);
+    a(list("curve", "Curve",
+           "Points of flow and pressure at rated speed, the flow rising: they go before free flow and pressure"),
+      v.curve, {});
 }
 MD_FIELDS(CardSpec, "card", "What only a card has.") {
     a(choice("cooler", "Cooler"), v.cooler, CardCooler::Dual);

@@ -1,0 +1,236 @@
+// SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/air/own_values.h"
+#include "core/air/predict.h"
+#include "core/air/transient.h"
+#include "core/stages/at_loads.h"
+#include "support/builds.h"
+#include "support/looked.h"
+#include "support/registry.h"
+
+#include <QtTest>
+
+namespace tst_air_own {
+
+using namespace support;
+
+namespace {
+
+double of(const air::Prediction& a, const char* mount) {
+    return a.part(mount) ? a.part(mount)->temperatureC : std::nan("");
+}
+double shareOf(const air::Prediction& a, const std::string& mount) {
+    for (const auto& f : a.fans)
+        if (f.id == mount)
+            return f.share;
+    return -1;
+}
+bool noted(const air::Prediction& a, std::string_view words) {
+    return std::any_of(a.notes.begin(), a.notes.end(),
+                       [&](const Sentence& n) { return english(n).find(words) != std::string::npos; });
+}
+air::Prediction predictOf(const Project& p, const std::string& id, air::Conditions conditions = {.roomC = 23}) {
+    return air::predict(built(p, id), conditions);
+}
+/// Of the processor that sits at tray/cpu.
+ProcessorSpec& processorOf(Project& p) {
+    for (std::size_t i = 0; i < p.shelf.size(); ++i)
+        if (auto* spec = std::get_if<ProcessorSpec>(&p.shelf[i].spec))
+            return *spec;
+    qFatal("no processor");
+}
+
+} // namespace
+
+/// What a builder states beyond the description: fan curves by points, curves of control, watts, peaks, values.
+class AirOwnTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// Points of the law itself give its coefficients back; with a dip they give the nearest curve that never rises.
+    void aCurveThroughPoints() {
+        const air::FanCurve law{0.02, 40, 0.25};
+        std::vector<std::pair<double, double>> points;
+        for (double q = 0; q <= 0.02; q += 0.004) {
+            const double share = q / law.freeFlowM3s;
+            points.emplace_back(q, law.shutoffPa * (1 - law.linear * share - (1 - law.linear) * share * share));
+        }
+        const auto fitted = air::fanThrough(points);
+        QCOMPARE_LE(std::abs(fitted.curve.freeFlowM3s / law.freeFlowM3s - 1), 1e-9);
+        QCOMPARE_LE(std::abs(fitted.curve.shutoffPa / law.shutoffPa - 1), 1e-9);
+        QCOMPARE_LE(std::abs(fitted.curve.linear - law.linear), 1e-9);
+        QCOMPARE_LE(fitted.offPa, 1e-9);
+        const std::vector<std::pair<double, double>> dip{{0, 30}, {0.005, 19}, {0.010, 22}, {0.015, 14}, {0.02, 0}};
+        const auto near = air::fanThrough(dip);
+        QVERIFY(near.offPa > 1 && near.offPa < 8);
+        QVERIFY(near.curve.linear >= 0 && near.curve.linear <= 1);
+        QVERIFY(near.curve.freeFlowM3s > 0.017 && near.curve.freeFlowM3s < 0.025);
+        const std::vector<std::pair<double, double>> two{{0, 30}, {0.02, 0}};
+        QCOMPARE_LE(std::abs(air::fanThrough(two).curve.freeFlowM3s - 0.02), 1e-9);
+    }
+    /// A fan whose points are those of its class is the fan of its class; a stronger one moves more; a dip is said.
+    void aFanByItsPoints() {
+        const Project p = project();
+        const double usual = of(predictOf(p, "R1"), "tray/cpu");
+        const auto withCurve = [&](double factor, double dip) {
+            Project q = p;
+            auto& part =
+                *std::find_if(q.shelf.begin(), q.shelf.end(), [](const Part& x) { return x.kind == PartKind::Fan; });
+            const auto c = air::fanOf(part).curve;
+            for (double s = 0; s < 1.01; s += 0.25)
+                std::get<FanSpec>(part.spec).curve.push_back(
+                    {s * c.freeFlowM3s * factor,
+                     c.shutoffPa * factor * (1 - 0.6 * s - 0.4 * s * s) * (s > 0.2 && s < 0.3 ? dip : 1)});
+            return q;
+        };
+        QCOMPARE_LE(std::abs(of(predictOf(withCurve(1, 1), "R1"), "tray/cpu") - usual), 1e-3);
+        QVERIFY(std::abs(of(predictOf(withCurve(2, 1), "R1"), "tray/cpu") - usual) > 0.1);
+        QVERIFY(!noted(predictOf(withCurve(1, 1), "R1"), "a dip is not modelled"));
+        QVERIFY(noted(predictOf(withCurve(1, 0.4), "R1"), "a dip is not modelled"));
+    }
+    /// Points out of order, or that do not fall, are refused with their place.
+    void pointsThatAreNone() {
+        const auto wrong = [](std::vector<FanPoint> points) {
+            Project p = project();
+            auto& part =
+                *std::find_if(p.shelf.begin(), p.shelf.end(), [](const Part& x) { return x.kind == PartKind::Fan; });
+            std::get<FanSpec>(part.spec).curve = std::move(points);
+            const auto problems = validate(p);
+            return problems.empty() ? std::string() : problems.front().text();
+        };
+        QVERIFY(wrong({{0.01, 20}, {0.005, 30}}).find("does not rise") != std::string::npos);
+        QVERIFY(wrong({{0, 20}, {0.02, 20}}).find("does not fall") != std::string::npos);
+        QVERIFY(wrong({{0, 20}}).find("does not fall") != std::string::npos);
+        QVERIFY(wrong({{0, 20}, {0.02, 0}}).empty());
+        const Project p =
+            with(project(), {SetFan{"side", {.mode = FanMode::Processor, .curve = {{60, 1}, {50, 0.2}}}}});
+        QVERIFY(resolve(p, "R2").error().text().find("does not rise") != std::string::npos);
+        const Project q = with(project(), {SetFan{"side", {.mode = FanMode::Part}}});
+        QVERIFY(resolve(q, "R2").error().text().find("follows") != std::string::npos);
+    }
+    /// A fan follows any part by points of its own: settled, its speed is what the curve says at that temperature.
+    void aFanFollowsByItsOwnCurve() {
+        const std::vector<CurvePoint> curve{{30, 0.3}, {90, 0.9}};
+        for (const char* follows : {"tray/cpu", "card", "tray", "tray/regulators"}) {
+            const Project p =
+                with(project(), {SetFan{"side", {.mode = FanMode::Part, .follows = follows, .curve = curve}}});
+            const auto a = predictOf(p, "R2");
+            QVERIFY(a.converged);
+            QVERIFY2(a.part(follows), follows);
+            const double t = of(a, follows);
+            QCOMPARE_LE(std::abs(shareOf(a, "side") - std::clamp(0.3 + (t - 30) / 100, 0.3, 0.9)), 2e-3);
+        }
+        const auto lost =
+            predictOf(with(project(), {SetFan{"side", {.mode = FanMode::Part, .follows = "attic"}}}), "R2");
+        QVERIFY(noted(lost, "should follow a part that is not there"));
+    }
+    /// The fan of a cooler takes its own curve too, and can follow another part than its own.
+    void aCoolerByItsOwnCurve() {
+        const auto lazy =
+            with(project(), {SetFan{"tray/cpu/lid", {.mode = FanMode::Processor, .curve = {{30, 0.25}, {95, 0.4}}}}});
+        QVERIFY(of(predictOf(lazy, "R2"), "tray/cpu") > of(predictOf(lazy, "R1"), "tray/cpu") + 3);
+        const auto other = predictOf(
+            with(project(), {SetFan{"tray/cpu/lid", {.mode = FanMode::Card, .curve = {{30, 0.3}, {90, 0.9}}}}}), "R2");
+        QCOMPARE_LE(std::abs(shareOf(other, "tray/cpu/lid") - (0.3 + (of(other, "card") - 30) / 100)), 2e-3);
+    }
+    /// A curve that begins at nought stands still until it asks for the least speed, and stops by its hysteresis.
+    void aCurveThatBeginsAtNought() {
+        const SetFan quiet{
+            "side", {.mode = FanMode::Part, .follows = "tray/cpu", .curve = {{55, 0}, {75, 1}}, .hysteresisK = 6}};
+        const Project p = with(project(), {quiet});
+        QCOMPARE(shareOf(predictOf(p, "R2", {.roomC = 10, .processorShare = 0.1, .cardShare = 0.1}), "side"), 0.0);
+        QVERIFY(shareOf(predictOf(p, "R2", {.roomC = 40}), "side") >= 0.2);
+        const auto compiled = air::compile(built(p, "R2"), {.roomC = 30});
+        const auto f = static_cast<std::size_t>(std::find_if(compiled.network.fans.begin(), compiled.network.fans.end(),
+                                                             [](const auto& d) { return d.id == "side"; }) -
+                                                compiled.network.fans.begin());
+        const auto cpu =
+            static_cast<std::size_t>(std::find_if(compiled.network.parts.begin(), compiled.network.parts.end(),
+                                                  [](const auto& d) { return d.isProcessor; }) -
+                                     compiled.network.parts.begin());
+        air::Transient play(compiled.network, {.roomC = 30});
+        double lowestRunning = 200;
+        for (int s = 0; s < 900; ++s)
+            play.step({.roomC = 30});
+        QVERIFY(play.state().speed[f] > 0.2);
+        play.setIdle(true);
+        for (int s = 0; s < 1200; ++s) {
+            play.step({.roomC = 30});
+            if (play.state().speed[f] > 0.19)
+                lowestRunning = std::min(lowestRunning, play.state().parts[cpu].temperatureC);
+        }
+        QVERIFY2(lowestRunning < 59 && lowestRunning > 50, qPrintable(QString::number(lowestRunning))); // started at 59
+    }
+    /// Watts of single parts go before the shares; a limit still holds; watts for what is not there are said.
+    void wattsUnderALoad() {
+        Project p = project();
+        p.loads = {{.id = "full", .name = "Full"},
+                   {.id = "own", .name = "Own", .processorShare = 0.1, .powers = {{"tray/cpu", 41}, {"attic", 5}}}};
+        const auto a = air::predict(built(p, "R1"), air::conditionsOf(p, "own"));
+        QCOMPARE(a.part("tray/cpu")->powerW, 41.0);
+        QVERIFY(noted(a, "The load has 5 W for \"attic\""));
+        const Project limited = with(p, {LimitPower{"tray/cpu", 30}});
+        QCOMPARE(air::predict(built(limited, "R2"), air::conditionsOf(limited, "own")).part("tray/cpu")->powerW, 30.0);
+        const auto rows = stages::atLoads(p, looked(p, "R1"));
+        QCOMPARE(rows.size(), 2UL);
+        QCOMPARE_LE(std::abs(*rows[1].processorC - a.part("tray/cpu")->temperatureC), 1e-9);
+        QVERIFY(rows[0].noiseDba > rows[1].noiseDba);
+    }
+    /// A project that states no loads is asked at usual ones, and they rise.
+    void usualLoads() {
+        Project p = project();
+        p.loads.clear();
+        p.brief.load.clear();
+        const auto rows = stages::atLoads(p, looked(p, "R1"));
+        QCOMPARE(rows.size(), 3UL);
+        QVERIFY(english(rows[0].name).find("usual") != std::string::npos);
+        QVERIFY(*rows[0].processorC < *rows[1].processorC && *rows[1].processorC < *rows[2].processorC);
+    }
+    /// A peak is told beside the settled figure, which it does not touch; a small sink cannot hold it.
+    void aPeak() {
+        Project p = project();
+        const auto plain = air::predictWithBands(built(p, "R1"), {.roomC = 23});
+        QVERIFY(plain.peaks.empty());
+        processorOf(p).peakW = 130;
+        processorOf(p).peakS = 20;
+        const auto a = air::predictWithBands(built(p, "R1"), {.roomC = 23});
+        QCOMPARE(a.peaks.size(), 1UL);
+        QCOMPARE(a.peaks[0].watts, 130.0);
+        QCOMPARE(a.part("tray/cpu")->temperatureC, plain.part("tray/cpu")->temperatureC);
+        // From idle the die rises at least by its own resistance times the step of power.
+        QVERIFY(a.peaks[0].hottestC > 23 + 0.9 * (130 - 12) * processorOf(p).dieResistance);
+        QVERIFY(a.peaks[0].clockMhz > a.part("tray/cpu")->clockMhz);
+        QVERIFY(a.peaks[0].heldS <= 20);
+        processorOf(p).limitC = 60;
+        QVERIFY(air::predictWithBands(built(p, "R1"), {.roomC = 23}).peaks[0].heldS < 10);
+        const Project limited = with(p, {LimitPower{"tray/cpu", 40}});
+        QVERIFY(air::predictWithBands(built(limited, "R2"), {.roomC = 23}).peaks.empty());
+    }
+    /// A value of one's own goes into the network, is said with what it replaces, and what it means nothing for is
+    /// said.
+    void ownValues() {
+        Project p = project();
+        const auto compiled = air::compile(built(p, "R1"), {.roomC = 23});
+        const auto names = air::branchNames(compiled.network);
+        QCOMPARE(std::set<std::string>(names.begin(), names.end()).size(), names.size());
+        const double die = *air::valueOf(compiled.network, "tray/cpu", AirQuantity::Die);
+        p.airValues = {{"tray/cpu", AirQuantity::Die, die + 0.2, "measured with a heater"}};
+        const auto before = air::predict(built(p, "R1"), {.roomC = 23});
+        const auto after = air::predict(built(p, "R1"), air::conditionsOf(p));
+        QVERIFY(noted(after, "measured with a heater"));
+        QVERIFY(of(after, "tray/cpu") > of(before, "tray/cpu") + 5);
+        p.airValues = {{"grille", AirQuantity::Wall, 1, ""}, {"attic", AirQuantity::Heat, 1, ""}};
+        const auto odd = air::predict(built(p, "R1"), air::conditionsOf(p));
+        QVERIFY(noted(odd, "the network has no such element"));
+        QCOMPARE(of(odd, "tray/cpu"), of(air::predict(built(p, "R1"), {.roomC = p.brief.roomC}), "tray/cpu"));
+        for (const std::string& name : names) // nothing anyone can state leaves it without a solution
+            for (const AirQuantity q : {AirQuantity::Linear, AirQuantity::Quadratic, AirQuantity::Height,
+                                        AirQuantity::FreeFlow, AirQuantity::Shutoff})
+                for (const double value : {0.0, 1e-9, 1.0, 1e12}) {
+                    p.airValues = {{name, q, value, ""}};
+                    const auto a = air::predict(built(p, "R1"), air::conditionsOf(p));
+                    QVERIFY2(std::isfinite(of(a, "tray/cpu")), name.c_str());
+                }
+    }
+};
+} // namespace tst_air_own
+MD_TEST(tst_air_own, AirOwnTest)
+#include "tst_air_own.moc"
