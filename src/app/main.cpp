@@ -69,19 +69,31 @@ bool shootLeads(app::MainWindow& window, app::FitPage& fit, app::Context& contex
     return shoot(details, folder, QStringLiteral("part"));
 }
 
-/// What is left open, once it is counted.
-bool shootExplore(app::MainWindow& window, app::Context& context, const QString& folder) {
+/// The other sides of Air: the network, the warm-up halfway, and what is left open, once it is counted.
+bool shootAirSides(app::MainWindow& window, app::Context& context, const QString& folder) {
     auto* air = static_cast<app::AirPage*>(window.page(2));
     if (!context.view().evaluation())
         return true;
-    air->explore(true);
-    constexpr int mostMs = 120'000;
-    QElapsedTimer waited;
-    waited.start();
-    while (air->exploreLook().explored.standing == app::Standing::Pending && waited.elapsed() < mostMs)
-        QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 50);
-    const bool shot = shoot(window, folder, QStringLiteral("air-explore"));
-    air->explore(false);
+    const auto shootSide = [&](app::AirPane pane, const QString& name, const auto& isPending) {
+        air->show(pane);
+        constexpr int mostMs = 120'000;
+        QElapsedTimer waited;
+        waited.start();
+        while (isPending() && waited.elapsed() < mostMs)
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 50);
+        return shoot(window, folder, name);
+    };
+    const bool shot = shootSide(app::AirPane::Network, QStringLiteral("air-network"), [] { return false; }) &&
+                      shootSide(app::AirPane::WarmUp, QStringLiteral("air-warm-up"),
+                                [&] {
+                                    const bool pending = app::answered(air->airLook().warmUp).rows.empty();
+                                    if (!pending)
+                                        air->setMoment(24);
+                                    return pending;
+                                }) &&
+                      shootSide(app::AirPane::Explore, QStringLiteral("air-explore"),
+                                [&] { return air->exploreLook().explored.standing == app::Standing::Pending; });
+    air->show(app::AirPane::Section);
     return shot;
 }
 
@@ -115,7 +127,7 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
             window.page(i)->stepSelection(1);
         if (!shoot(window, folder, QString::fromLatin1(app::stations()[static_cast<std::size_t>(i)].picture)))
             return 2;
-        if (i == 2 && !shootExplore(window, context, folder))
+        if (i == 2 && !shootAirSides(window, context, folder))
             return 2;
         if (i != 1)
             continue;

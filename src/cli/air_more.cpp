@@ -2,10 +2,11 @@
 #include "cli/air_more.h"
 
 #include "core/advise/explore.h"
+#include "core/advise/fan_curves.h"
 #include "core/advise/learn.h"
 #include "core/advise/schools.h"
 #include "core/air/own_values.h"
-#include "core/air/transient.h"
+#include "core/air/warm_up.h"
 #include "core/base/text.h"
 #include "core/model/fields/choices_of.h"
 
@@ -84,29 +85,25 @@ Json networkJson(const Asked& asked) {
 Json transientJson(const Asked& asked, double minutes) {
     const auto& e = asked.evaluation();
     const auto compiled = compiledOf(e);
-    const core::air::Drive drive{.roomC = e.air.conditions.roomC};
-    core::air::Transient play(compiled.network, drive);
-    Json names = Json::array(), rows = Json::array();
-    const auto row = [&] {
-        Json values = Json::array();
-        for (std::size_t i = 0; i < compiled.network.parts.size(); ++i)
-            values.push_back(play.state().parts[i].temperatureC);
-        for (std::size_t i = 0; i < compiled.network.passive.size(); ++i)
-            values.push_back(play.passiveReadingC(i));
-        rows.push_back({{"s", play.seconds()}, {"c", values}});
-    };
+    constexpr double everyS = 10;
+    const auto played = core::air::warmUp(compiled.network, core::air::solve(compiled.network), minutes, everyS);
+    Json names = Json::array(), rows = Json::array(), within = Json::array();
     for (const auto& part : compiled.network.parts)
         names.push_back(part.id);
     for (const auto& part : compiled.network.passive)
         names.push_back(part.id);
-    row();
-    constexpr int everyS = 10;
-    for (int second = 1; second <= static_cast<int>(minutes * 60); ++second) {
-        play.step(drive);
-        if (second % everyS == 0)
-            row();
+    for (std::size_t row = 0; row < played.rows.size(); ++row) {
+        Json values = Json::array();
+        for (std::size_t i = 0; i < names.size(); ++i)
+            values.push_back(played.partC(row, i));
+        rows.push_back({{"s", played.rows[row].seconds}, {"c", values}});
     }
-    return {{"from", "settled at idle, 12 W in each cooled part"}, {"parts", names}, {"rows", rows}};
+    for (const double s : played.withinS)
+        within.push_back(s >= 0 ? Json(s) : Json());
+    return {{"from", "settled at idle, 12 W in each cooled part"},
+            {"parts", names},
+            {"within_1_k_after_s", within},
+            {"rows", rows}};
 }
 
 Json schoolsJson(const Asked& asked, const std::string& load, const core::Reader& reader) {
@@ -220,6 +217,19 @@ core::Result<Json> exploreJson(const Asked& asked, const Options& options, const
     request.seed = static_cast<std::uint32_t>(options.seed);
     if (options.most > 0)
         request.most = static_cast<std::size_t>(options.most);
+    request.keep = options.keep;
+    for (const std::string& id : options.keep)
+        if (!asked.evaluation().build.at(id) && !asked.evaluation().build.opening(id))
+            return core::problem("--keep", "\"" + id + "\" is neither a place that is taken nor an opening",
+                                 "names as `show` and `air` print them");
+    const auto isOpen = [&](const char* what) {
+        return options.open.empty() || std::find(options.open.begin(), options.open.end(), what) != options.open.end();
+    };
+    request.fans = isOpen("fans");
+    request.screens = isOpen("screens");
+    request.panels = isOpen("panels");
+    request.places = isOpen("places");
+    request.lying = isOpen("lying");
     const auto found = core::advise::explore(asked.project(), asked.evaluation(), request);
     if (!found)
         return tl::make_unexpected(found.error());
@@ -235,8 +245,39 @@ core::Result<Json> exploreJson(const Asked& asked, const Options& options, const
                     {"changes", changeWords(asked, p.changes, reader)}};
     };
     Json front = Json::array();
-    for (const auto& p : found->front)
+    for (const auto& p : found->front) {
+        Json steps = Json::array();
+        for (const auto& step : p.steps)
+            steps.push_back({{"changes", changeWords(asked, step.changes, reader)},
+                             {"noise_db", step.noiseDb},
+                             {"headroom_k", step.kelvin},
+                             {"screws", step.screws},
+                             {"minutes", step.minutes},
+                             {"price", step.price}});
         front.push_back(point(p));
+        front.back()["steps"] = steps;
+    }
+    Json curves = Json::array();
+    const int best = core::advise::chosenOf(*found);
+    if (best >= 0) {
+        const auto advice = core::advise::fanCurves(asked.project(), asked.evaluation(),
+                                                    found->front[static_cast<std::size_t>(best)].changes);
+        if (!advice)
+            return tl::make_unexpected(advice.error());
+        for (const auto& c : *advice) {
+            Json points = Json::array();
+            for (const auto& p : c.points)
+                points.push_back({{"temperature_c", p.temperatureC}, {"duty", p.duty}});
+            curves.push_back({{"fan", c.mount}, {"follows", c.follows}, {"points", points}});
+        }
+        if (!options.curves.empty()) {
+            const auto csv = core::advise::curvesCsv(*advice);
+            if (const auto done =
+                    store::writeWhole(QString::fromStdString(options.curves), QByteArray::fromStdString(csv));
+                !done)
+                return tl::make_unexpected(done.error());
+        }
+    }
     return Json{{"seed", found->seed},
                 {"possible", found->possible},
                 {"counted", found->counted},
@@ -246,6 +287,8 @@ core::Result<Json> exploreJson(const Asked& asked, const Options& options, const
                 {"room_c", found->roomC},
                 {"hottest_room_c", found->hottestC},
                 {"now", point(found->now)},
+                {"chosen", best >= 0 ? Json(best) : Json()},
+                {"fan_curves", curves},
                 {"front", front}};
 }
 

@@ -25,6 +25,8 @@ struct Options {
     double scale = 0;               ///< sections: 0 is true size, or what fits with @c fitPage
     bool network = false, schools = false, explore = false, calibrate = false; ///< air
     double transientMinutes = 0;                                               ///< air: played so long
+    std::vector<std::string> open, keep;                                       ///< air --explore
+    std::string curves;                                                        ///< air --explore: file to write
     long seed = 7, most = 0;                                                   ///< air --explore; 0: as usual
     std::string what; ///< schema: "project", "shelf" or "tables"
     // start

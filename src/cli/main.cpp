@@ -50,6 +50,11 @@ int run(int argc, char** argv) {
     air->add_flag("--schools", o.schools, "with the questions on which builders disagree, worked out for this build");
     air->add_flag("--calibrate", o.calibrate, "with what the logged runs say about the model");
     air->add_flag("--explore", o.explore, "with the quietest and coolest ways of what is left open");
+    air->add_option("--open", o.open, "what --explore leaves open (default: all of it)")
+        ->delimiter(',')
+        ->check(CLI::IsMember({"fans", "screens", "panels", "places", "lying"}));
+    air->add_option("--keep", o.keep, "places and openings that --explore leaves as they are")->delimiter(',');
+    air->add_option("--curves", o.curves, "file to write fan curves of the way that --explore chooses, as CSV");
     air->add_option("--seed", o.seed, "of --explore")->check(CLI::NonNegativeNumber);
     air->add_option("--most", o.most, "so many ways are looked at by --explore")->check(CLI::Range(1L, 1000000L));
     withUnits(withRevision(withProject(add("bench", "settled values of logged runs", cli::bench))))

@@ -6,9 +6,11 @@
 #include "core/advise/schools.h"
 #include "core/advise/search.h"
 #include "core/advise/what_to_change.h"
+#include "core/air/warm_up.h"
 #include "core/fit/insertion.h"
 #include "core/fit/measure_next.h"
 #include "core/fit/room.h"
+#include "core/stages/at_loads.h"
 
 namespace results {
 
@@ -16,6 +18,8 @@ using Rooms = std::vector<core::fit::Room>;
 using Measures = std::vector<core::fit::MeasureNext>;
 using Ways = std::vector<core::fit::Insertion>;
 using Trials = std::vector<core::advise::AirTrial>;
+using Loads = std::vector<core::stages::AtLoad>;
+using WarmUp = core::air::WarmUp;
 using Schools = std::vector<core::advise::School>;
 /// What the runs that are analysed say about the model.
 struct Taught {

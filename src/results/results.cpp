@@ -294,6 +294,21 @@ Answer<Schools> Results::schools(const std::string& revision) {
     });
 }
 
+Answer<Loads> Results::loads(const std::string& revision) {
+    return about<Loads>(Stage::Loads, revision, {}, [](const auto& project, const auto& e, const Watch& stop) {
+        return core::stages::atLoads(project, e, stop);
+    });
+}
+
+Answer<WarmUp> Results::warmUp(const std::string& revision) {
+    return about<WarmUp>(Stage::WarmUp, revision, {}, [](const auto&, const auto& e, const Watch& stop) {
+        constexpr double minutes = 60, everyS = 15;
+        return e.air.solved
+                   ? core::air::warmUp(e.air.solved->compiled.network, e.air.solved->solution, minutes, everyS, stop)
+                   : WarmUp{};
+    });
+}
+
 Answer<Taught> Results::taught(const std::string& revision) {
     const core::verdict::RunAnalyses runs = knownAnalyses();
     return m_store.ask<Taught>(

@@ -55,6 +55,10 @@ public:
     [[nodiscard]] Answer<Ways> ways(const std::string& revision);
     [[nodiscard]] Answer<Trials> trials(const std::string& revision);
     [[nodiscard]] Answer<Schools> schools(const std::string& revision);
+    /// Noise and temperatures under every load.
+    [[nodiscard]] Answer<Loads> loads(const std::string& revision);
+    /// An hour of the load it is judged at, from idle.
+    [[nodiscard]] Answer<WarmUp> warmUp(const std::string& revision);
     /// Of the runs whose analysis is there; asked again when there are more.
     [[nodiscard]] Answer<Taught> taught(const std::string& revision);
     /// Seconds, with progress.

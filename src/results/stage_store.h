@@ -120,7 +120,7 @@ public:
     /// Must stay 0: stages that started in a paint event at the pace of the program.
     [[nodiscard]] int startedWhilePainting() const { return m_startedWhilePainting; }
     /// Told by the work itself, from any thread: a stage inside it begins.
-    using Counts = std::array<std::atomic<int>, 20>;
+    using Counts = std::array<std::atomic<int>, core::stages::stageCount>;
     [[nodiscard]] std::shared_ptr<Counts> counts() const { return m_started; }
 
     bool event(QEvent* event) override; ///< there is progress, or work is done

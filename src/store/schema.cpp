@@ -285,15 +285,19 @@ std::vector<Way> waysInWindow() {
         const auto s = std::find_if(all.begin(), all.end(), [&](const auto& o) { return o.name == way.structName; });
         if (s == all.end())
             continue;
-        for (const FieldOutline& f : s->fields) {
+        const auto further = [&](const FieldOutline& f, const std::string& kind) {
             const bool known =
                 std::any_of(ways.begin(), ways.end(), [&](const Way& w) { return w.structName == f.structName; });
             if (f.holds != Holds::Struct || known)
-                continue;
-            Way further{f.structName, way.ofRun, way.path};
-            further.path.emplace_back(f.about.key);
-            ways.push_back(std::move(further));
-        }
+                return;
+            ways.push_back({f.structName, way.ofRun, way.path, kind});
+            ways.back().path.emplace_back(f.about.key);
+        };
+        for (const FieldOutline& f : s->fields)
+            further(f, {});
+        for (const StructOutline& kind : s->oneOf)
+            for (const FieldOutline& f : kind.fields)
+                further(f, kind.name);
     }
     return ways;
 }
@@ -309,6 +313,9 @@ std::string quickerWay(const std::string& name) {
         {"need", "Fit, a gap, Edit, Need of the selected gap (Ctrl+G)"},
         {"part", "Add a part (Ctrl+Shift+A); Enter on a part; its menu, All details"},
         {"body", "menu of the part, All details: dragged on its three sides"},
+        {"fan point", "menu of the part, All details: a table, pasted or dropped as a file"},
+        {"curve point", "Revision, New revision, Set a fan's speed; Air, Explore, Open as a revision"},
+        {"air value", "Air, Network (N), Enter on a room or way of air"},
         {"port", "menu of the part, All details: dragged on its three sides"},
         {"mount", "Fit, Edit the box (E); menu of the part, All details"},
         {"case", "Fit, Edit the box (E)"},

@@ -20,6 +20,7 @@ struct Way {
     std::string structName;
     bool ofRun = false;            ///< "All details" of a run, else of the project
     std::vector<std::string> path; ///< keys from there on
+    std::string kind = {};         ///< of the change that alone has it
 };
 /// Of every struct of a project file the shortest.
 [[nodiscard]] std::vector<Way> waysInWindow();

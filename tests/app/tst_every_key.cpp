@@ -99,7 +99,13 @@ private slots:
             editor = dialog->findChild<app::StructEditor*>();
             const core::StructOutline* outline = app::StructForm::outlineOf(way.structName);
             QVERIFY(outline);
-            const bool opened = open(editor, way.path);
+            bool opened = open(editor, way.path);
+            if (auto* kinds = editor->form()->findChild<QComboBox*>("do"); !opened && kinds && !way.kind.empty()) {
+                kinds->setCurrentText(QString::fromStdString(way.kind));
+                Q_EMIT kinds->activated(kinds->currentIndex());
+                QApplication::processEvents();
+                opened = open(editor, {way.path.back()});
+            }
             if (!opened && editor->form()->findChild<QPlainTextEdit*>(QString::fromStdString(way.path.back()))) {
                 seen.insert(way.structName); // rows of a table, on the page above
                 dialog->reject();

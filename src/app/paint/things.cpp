@@ -42,9 +42,14 @@ public:
         return m_e && m_e->build.opening(ref.id) ? Answer(core::explain::ofOpening(*m_e, ref.id)) : Answer();
     }
     Answer operator()(const core::ChamberRef& ref) const {
-        const bool is = m_e && std::any_of(m_e->air.chambers.begin(), m_e->air.chambers.end(),
-                                           [&](const auto& c) { return c.id == ref.id; });
+        const auto isIt = [&](const auto& c) { return c.id == ref.id; };
+        const bool is = m_e && (std::any_of(m_e->air.chambers.begin(), m_e->air.chambers.end(), isIt) ||
+                                (m_e->air.solved && std::any_of(m_e->air.solved->compiled.network.zones.begin(),
+                                                                m_e->air.solved->compiled.network.zones.end(), isIt)));
         return is ? Answer(core::explain::ofChamber(*m_e, ref.id)) : Answer();
+    }
+    Answer operator()(const core::BranchRef& ref) const {
+        return m_e ? core::explain::ofBranch(*m_e, ref.name) : Answer();
     }
     Answer operator()(const core::GapRef& ref) const {
         const auto* gap = gapOf(ref);

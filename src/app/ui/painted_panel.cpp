@@ -223,7 +223,20 @@ void PaintedPanel::turnForStep(int direction) {
 /// paints places of its own, and an order that changes with each step goes round in circles.
 const Places& PaintedPanel::figuresInOrder() {
     // Painted for it only when other things are on the sheet than last time: a step is one frame.
-    const Places now = figuresOf(m_hits);
+    // What stands in a list is stepped to there, and not where a drawing shows it too: else a list that follows the
+    // selection would scroll back before its last rows are reached.
+    const auto inOrder = [](const Places& places, const ListLook& lists) {
+        const auto isListed = [&](const Hit& hit) {
+            return std::any_of(lists.places.begin(), lists.places.end(),
+                               [&](const ListPlace& place) { return place.rect.contains(hit.rect.center()); });
+        };
+        Places listed, kept;
+        std::copy_if(places.begin(), places.end(), std::back_inserter(listed), isListed);
+        std::copy_if(places.begin(), places.end(), std::back_inserter(kept),
+                     [&](const Hit& hit) { return isListed(hit) || !holdsThing(listed, hit.thing); });
+        return figuresOf(kept);
+    };
+    const Places now = inOrder(m_hits, m_lists);
     const auto allIn = [](const Places& these, const Places& those) {
         return std::all_of(these.begin(), these.end(), [&](const Hit& h) { return holdsThing(those, h.thing); });
     };
@@ -235,7 +248,7 @@ const Places& PaintedPanel::figuresInOrder() {
     ListLook lists = m_lists;
     canvas.lists = &lists;
     paintContent(canvas);
-    m_order = figuresOf(canvas.hits);
+    m_order = inOrder(canvas.hits, lists);
     return m_order;
 }
 

@@ -1,7 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/advise/explore.h"
-
-#include "core/model/edits.h"
+#include "core/advise/open_questions.h"
 
 #include <algorithm>
 #include <atomic>
@@ -12,15 +10,6 @@
 
 namespace core::advise {
 namespace {
-
-constexpr std::array<double, 5> speeds{0.40, 0.55, 0.70, 0.85, 1.0};
-
-/// One question and its possible answers, each as changes; the first is what is there.
-struct OpenQuestion {
-    std::vector<std::vector<Change>> answers;
-};
-
-double fanFrame(const Part& fan) { return std::max(fan.size[0].value.mm(), fan.size[1].value.mm()); }
 
 class Explorer {
 public:
@@ -36,7 +25,14 @@ public:
     }
 
     Result<Explored> run() {
-        open();
+        m_choices = openQuestions(m_project, m_now, m_request);
+        m_out.possible = 1;
+        for (const OpenQuestion& c : m_choices) {
+            constexpr std::size_t countable = std::size_t(1) << 60; // more than that are not told apart by number
+            if (m_out.possible > countable / c.answers.size())
+                return problem("explore", "more is left open than can be numbered", "keep some of it as it is");
+            m_out.possible *= c.answers.size();
+        }
         if (m_choices.empty())
             return problem("explore", "nothing is left open", "leave fans, screens or the way it stands open");
         m_out.now = *solved({}, m_out.roomC);
@@ -56,112 +52,6 @@ public:
     }
 
 private:
-    // ---- what is open ----
-    void open() {
-        m_out.possible = 1;
-        if (m_request.fans) {
-            ownFans(); // first, as it is what ways differ in most: their words begin with it
-            fans();
-        }
-        if (m_request.screens)
-            screens();
-        if (m_request.lying && m_now.build.down == Side::Bottom)
-            m_choices.push_back({{{}, {Orient{Side::Left}}}});
-        for (const OpenQuestion& c : m_choices)
-            m_out.possible *= c.answers.size();
-    }
-    /// Whether a fan goes in there by itself: nothing is short or refused that is not now.
-    bool goesIn(const std::vector<Change>& changes) const {
-        auto build = resolveWith(m_project, m_now.build.revision, changes);
-        if (!build)
-            return false;
-        const auto then = stages::evaluateBuild(m_project, std::move(*build));
-        return then && std::none_of(then->findings.begin(), then->findings.end(), [&](const rules::Finding& f) {
-                   return f.severity == rules::Severity::Blocker && f.station != rules::Station::Air &&
-                          std::none_of(m_now.findings.begin(), m_now.findings.end(),
-                                       [&](const auto& was) { return was.id == f.id && was.severity == f.severity; });
-               });
-    }
-    /// A place that takes a fan: of the case, or of a part that carries others, as a radiator does.
-    struct FanPlace {
-        std::string mount;
-        double frameMm = 0; ///< 0: any
-    };
-    std::vector<FanPlace> fanPlaces() const {
-        std::vector<FanPlace> all;
-        const auto collect = [&](const Part& carrier, const std::string& path) {
-            for (const Mount& mount : carrier.mounts)
-                if (std::find(mount.accepts.begin(), mount.accepts.end(), PartKind::Fan) != mount.accepts.end())
-                    all.push_back({path + mount.id, mount.frameMm});
-        };
-        collect(*m_now.build.casePart, {});
-        for (const Placed& p : m_now.build.placed)
-            collect(*p.part, p.mount + "/");
-        return all;
-    }
-    void fans() {
-        for (const FanPlace& place : fanPlaces()) {
-            const Placed* there = m_now.build.at(place.mount);
-            if (there && there->part->kind != PartKind::Fan)
-                continue;
-            OpenQuestion choice{{{}}};
-            if (there)
-                choice.answers.push_back({RemovePart{place.mount}});
-            const double frame = there ? fanFrame(*there->part) : place.frameMm;
-            for (const Part& fan : m_project.shelf)
-                if (fan.kind == PartKind::Fan && (frame <= 0 || std::abs(fanFrame(fan) - frame) < 1.5))
-                    addFan(choice, place.mount, there, fan);
-            if (choice.answers.size() > 1)
-                m_choices.push_back(std::move(choice));
-        }
-    }
-    /// That fan at a place, blowing either way at each speed.
-    void addFan(OpenQuestion& choice, const std::string& mount, const Placed* there, const Part& fan) const {
-        std::vector<Change> put;
-        if (!there)
-            put.emplace_back(PlacePart{fan.id, mount});
-        else if (there->part->id != fan.id)
-            put.emplace_back(SwapPart{mount, fan.id});
-        if (!put.empty() && !goesIn(put))
-            return;
-        for (const bool turned : {false, true})
-            for (const double speed : speeds) {
-                std::vector<Change> answer = put;
-                if (turned && !there)
-                    std::get<PlacePart>(answer.front()).flow = FanFlow::Out;
-                else if (turned)
-                    answer.emplace_back(FlipFan{mount});
-                answer.emplace_back(SetFan{mount, FanMode::Fixed, speed});
-                choice.answers.push_back(std::move(answer));
-            }
-    }
-    /// Fans of coolers and cards: as their curve has it, or held.
-    void ownFans() {
-        constexpr std::array<double, 5> held{0.35, 0.45, 0.55, 0.70, 0.85};
-        for (const Placed& p : m_now.build.placed) {
-            const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec);
-            if (p.part->kind != PartKind::Card && !(cooler && cooler->type != CoolerType::Liquid))
-                continue;
-            OpenQuestion choice{{{}}};
-            for (const double duty : held)
-                choice.answers.push_back({SetFan{p.mount, FanMode::Fixed, duty}});
-            m_choices.push_back(std::move(choice));
-        }
-    }
-    void screens() {
-        OpenQuestion choice{{{}}};
-        for (const Screen screen : {Screen::None, Screen::Coarse, Screen::Fine}) {
-            std::vector<Change> changes;
-            for (const Opening& o : m_now.build.openings)
-                if (o.to.empty() && o.style != OpeningStyle::Closed && o.screen != screen)
-                    changes.emplace_back(SetScreen{o.id, screen});
-            if (!changes.empty())
-                choice.answers.push_back(std::move(changes));
-        }
-        if (choice.answers.size() > 1)
-            m_choices.push_back(std::move(choice));
-    }
-
     // ---- one combination ----
     std::vector<Change> changesOf(std::size_t number) const {
         std::vector<Change> changes;
@@ -205,7 +95,8 @@ private:
             const double share = part.kind == PartKind::Processor ? conditions.processorShare
                                  : part.kind == PartKind::Card    ? conditions.cardShare
                                                                   : 1;
-            const double k = headroom(part, cap, placed ? placed->powerW() * share : part.powerW, roomC);
+            const double full = placed ? air::wattsOf(*placed, conditions, share) : part.powerW;
+            const double k = headroom(part, cap, full, roomC);
             if (k < point.headroomK) {
                 point.headroomK = k;
                 point.part = part.id;
@@ -268,7 +159,8 @@ private:
             for (std::size_t from = next.fetch_add(batch); from < m_numbers.size() && !m_stop;
                  from = next.fetch_add(batch)) {
                 for (std::size_t i = from; i < std::min(from + batch, m_numbers.size()) && !m_stop; ++i)
-                    m_points[i] = solved(changesOf(m_numbers[i]), m_out.roomC);
+                    if ((m_points[i] = solved(changesOf(m_numbers[i]), m_out.roomC)))
+                        m_points[i]->number = m_numbers[i];
                 const std::lock_guard lock(telling);
                 const auto whole = static_cast<double>(std::min(m_request.most, m_out.possible));
                 if (m_progress && !m_progress(static_cast<double>(from) / whole))
@@ -300,6 +192,70 @@ private:
                 point.bandK = part->bandK;
         }
     }
+    /// What does nothing is not asked of anyone: answers that are as good left out, one after another.
+    void leaveOutIdle(ExplorePoint& point) const {
+        constexpr double noDb = 0.1, noK = 0.15; // nobody hears or feels
+        std::size_t weight = 1;
+        const double noiseDba = point.noiseDba, headroomK = point.headroomK;
+        for (const OpenQuestion& c : m_choices) {
+            const std::size_t own = point.number / weight % c.answers.size(), without = point.number - own * weight;
+            weight *= c.answers.size();
+            if (own == 0)
+                continue;
+            auto then = solved(changesOf(without), m_out.roomC);
+            if (!then || then->noiseDba > noiseDba + noDb || then->headroomK < headroomK - noK ||
+                then->quietEnough != point.quietEnough || then->holds() != point.holds())
+                continue;
+            then->number = without;
+            point = std::move(*then);
+        }
+    }
+    /// One change after the other, in the order in which one makes them: what each does by itself.
+    void addSteps(ExplorePoint& point) const {
+        std::vector<std::pair<Turn, std::vector<Change>>> answers;
+        std::size_t number = point.number;
+        for (const OpenQuestion& c : m_choices) {
+            const auto& answer = c.answers[number % c.answers.size()];
+            if (!answer.empty())
+                answers.emplace_back(c.turn, answer);
+            number /= c.answers.size();
+        }
+        std::stable_sort(answers.begin(), answers.end(),
+                         [](const auto& a, const auto& b) { return a.first < b.first; });
+        std::vector<Change> soFar;
+        auto before = planned({});
+        ExplorePoint was = m_out.now;
+        for (const auto& [turn, changes] : answers) {
+            soFar.insert(soFar.end(), changes.begin(), changes.end());
+            const auto then = solved(soFar, m_out.roomC);
+            const auto plan = planned(soFar);
+            if (!then)
+                return point.steps.clear();
+            ExploreStep step{.changes = changes,
+                             .noiseDb = then->noiseDba - was.noiseDba,
+                             .kelvin = then->headroomK - was.headroomK};
+            if (plan && before) {
+                step.screws = plan->screws - before->screws;
+                step.minutes = plan->minutes - before->minutes;
+                step.price = plan->price - before->price;
+            }
+            point.steps.push_back(std::move(step));
+            was = *then;
+            before = plan;
+        }
+    }
+    struct Planned {
+        int screws = 0;
+        double minutes = 0, price = 0;
+    };
+    std::optional<Planned> planned(const std::vector<Change>& changes) const {
+        auto build = resolveWith(m_project, m_now.build.revision, changes);
+        if (!build)
+            return std::nullopt;
+        const auto then = stages::evaluateBuild(m_project, std::move(*build));
+        return then ? std::optional<Planned>({then->make.screws, then->make.minutes, then->price}) : std::nullopt;
+    }
+
     /// Quietest first, each cooler than all that are quieter, and buildable.
     void front() {
         std::vector<const ExplorePoint*> order;
@@ -309,14 +265,18 @@ private:
         std::stable_sort(order.begin(), order.end(), [](const ExplorePoint* a, const ExplorePoint* b) {
             return a->noiseDba != b->noiseDba ? a->noiseDba < b->noiseDba : a->headroomK > b->headroomK;
         });
-        // Steps that nobody hears or feels are one.
-        constexpr double leastDb = 0.3, leastK = 0.3;
+        // Steps that nobody hears or feels are one; what is far over its cap is no way to build it.
+        constexpr double leastDb = 0.3, leastK = 0.3, hopelessK = -25;
+        const bool anyHope =
+            std::any_of(order.begin(), order.end(), [](const ExplorePoint* p) { return p->headroomK >= hopelessK; });
         for (const ExplorePoint* point : order) {
             if (m_stop)
                 return;
+            if (anyHope && point->headroomK < hopelessK)
+                continue;
             if (!m_out.front.empty() && point->headroomK < m_out.front.back().headroomK + leastK)
                 continue;
-            if (!point->changes.empty() && !goesIn(point->changes)) {
+            if (!point->changes.empty() && !goesIn(m_project, m_now, point->changes)) {
                 ++m_out.didNotGoIn;
                 continue;
             }
@@ -326,8 +286,24 @@ private:
             else
                 m_out.front.push_back(*point);
         }
+        for (ExplorePoint& point : m_out.front) {
+            if (m_stop)
+                return;
+            leaveOutIdle(point);
+        }
+        // Two that came to the same are one.
+        std::vector<ExplorePoint> kept;
         for (ExplorePoint& point : m_out.front)
+            if (kept.empty() ||
+                (point.headroomK > kept.back().headroomK + 0.05 && point.noiseDba > kept.back().noiseDba))
+                kept.push_back(std::move(point));
+        m_out.front = std::move(kept);
+        for (ExplorePoint& point : m_out.front) {
+            if (m_stop)
+                return;
             finish(point);
+            addSteps(point);
+        }
     }
 
     const Project& m_project;
@@ -343,6 +319,14 @@ private:
 };
 
 } // namespace
+
+int chosenOf(const Explored& found) {
+    const auto holds = std::find_if(found.front.begin(), found.front.end(), [&](const ExplorePoint& p) {
+        return p.holdsHot() && p.headroomK >= found.now.headroomK;
+    });
+    return holds != found.front.end() ? static_cast<int>(holds - found.front.begin())
+                                      : static_cast<int>(found.front.size()) - 1;
+}
 
 Result<Explored> explore(const Project& project, const stages::Evaluation& now, const ExploreRequest& request,
                          const std::function<bool(double)>& progress) {

@@ -124,11 +124,13 @@ Prediction predict(const Build& build, const Conditions& conditions) {
 }
 
 Prediction predictWithBands(const Build& build, const Conditions& conditions) {
-    const Compiled compiled = compile(build, conditions);
-    const Solution solution = solve(compiled.network);
-    Prediction prediction = summarise(build, conditions, compiled, solution);
-    addBands(build, compiled, solution, prediction);
-    prediction.peaks = peaksOf(compiled.network);
+    auto solved = std::make_shared<Solved>();
+    solved->compiled = compile(build, conditions);
+    solved->solution = solve(solved->compiled.network);
+    Prediction prediction = summarise(build, conditions, solved->compiled, solved->solution);
+    addBands(build, solved->compiled, solved->solution, prediction);
+    prediction.peaks = peaksOf(solved->compiled.network);
+    prediction.solved = std::move(solved);
     return prediction;
 }
 

@@ -3,6 +3,8 @@
 #include "core/air/network.h"
 #include "core/model/build.h"
 
+#include <memory>
+
 namespace core::air {
 
 struct Conditions {
@@ -143,6 +145,11 @@ struct Peak {
 /// Played from idle. Parts without a peak above their power are not in it.
 [[nodiscard]] std::vector<Peak> peaksOf(const Network& network);
 
+/// The network behind a prediction, as it was solved.
+struct Solved {
+    Compiled compiled;
+    Solution solution;
+};
 /// Prediction of a build at a room temperature and load.
 struct Prediction {
     bool converged = false;
@@ -153,7 +160,8 @@ struct Prediction {
     std::vector<PartResult> parts;
     Balance balance;
     double totalPowerW = 0;
-    std::vector<Peak> peaks; ///< with bands only
+    std::vector<Peak> peaks;              ///< with bands only
+    std::shared_ptr<const Solved> solved; ///< with bands only
     Sentences notes;
     std::vector<Influence> influences; ///< what the bands come from, by input; empty: none were worked out
 

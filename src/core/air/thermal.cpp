@@ -141,4 +141,37 @@ double FanDrive::dutyAt(double temperatureC) const {
     return duty <= 0 && !startC ? 0.0 : std::clamp(duty, minShare, 1.0);
 }
 
+Books booksOf(const Network& net, const Solution& s) {
+    Books books{.massKgs = s.massResidual};
+    for (const Zone& zone : net.zones)
+        books.heatInW += zone.heatW;
+    for (std::size_t i = 0; i < s.passiveW.size(); ++i)
+        books.heatInW += s.passiveW[i];
+    const double room = net.roomC;
+    for (std::size_t i = 0; i < net.parts.size(); ++i) {
+        books.heatInW += s.parts[i].powerW + net.parts[i].extraW;
+        eachStream(net, s, net.parts[i], [&](const CoolerStream& stream) { // straight out, past every room
+            if (stream.down == 0)
+                books.heatOutW += stream.forcedWk * (s.parts[i].sinkC - s.temperatureC[stream.up]);
+        });
+    }
+    for (std::size_t b = 0; b < net.branches.size(); ++b) {
+        const Branch& branch = net.branches[b];
+        const std::size_t up = s.flowM3s[b] >= 0 ? branch.from : branch.to,
+                          down = s.flowM3s[b] >= 0 ? branch.to : branch.from;
+        if (up != down && down == 0)
+            books.heatOutW += density(net.pressurePa, s.temperatureC[up]) * std::abs(s.flowM3s[b]) * airHeat *
+                              (s.temperatureC[up] - room);
+    }
+    for (std::size_t k = 1; k < net.zones.size(); ++k)
+        books.heatOutW += net.zones[k].uaWk * (s.temperatureC[k] - room);
+    const auto conductance = exchangeConductance(net, s, airSpeeds(net, s));
+    for (std::size_t x = 0; x < net.exchanges.size(); ++x) {
+        const Branch& branch = net.branches[net.exchanges[x].branch];
+        if (branch.from == 0 || branch.to == 0)
+            books.heatOutW += conductance[x] * (s.temperatureC[branch.from == 0 ? branch.to : branch.from] - room);
+    }
+    return books;
+}
+
 } // namespace core::air

@@ -73,4 +73,11 @@ enum class Walls { Included, LeftOut };
 /// What the fan of the supply wants: the larger of what its load and its inlet ask for.
 [[nodiscard]] double supplyDuty(const Network& net, const Solution& s, double inletC);
 
+/// What goes in and comes out of the whole box: equal but for rounding, or the solve is wrong.
+struct Books {
+    double heatInW = 0, heatOutW = 0;
+    double massKgs = 0; ///< largest that any room is off by
+};
+[[nodiscard]] Books booksOf(const Network& network, const Solution& solution);
+
 } // namespace core::air

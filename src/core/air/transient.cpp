@@ -21,8 +21,7 @@ Transient::Transient(const Network& network, const Drive& drive) : m_net(network
     for (const double speed : m_s.speed)
         m_fanRunning.push_back(speed > 0);
     for (std::size_t i = 0; i < m_net.passive.size(); ++i)
-        if (!m_net.passive[i].isRegulators)
-            m_s.passiveC[i] -= m_net.passive[i].powerW * m_net.passive[i].insideResistance; // the node is the surface
+        m_s.passiveC[i] -= m_s.passiveW[i] * m_net.passive[i].insideResistance; // the node is the surface
     m_structureC.assign(m_net.zones.size(), m_net.roomC);
     for (std::size_t k = 1; k < m_net.zones.size(); ++k) {
         const Zone& zone = m_net.zones[k];
@@ -56,8 +55,7 @@ void Transient::step(const Drive& drive) {
 }
 
 double Transient::passiveReadingC(std::size_t i) const {
-    const PassivePart& part = m_net.passive[i];
-    return m_s.passiveC[i] + (part.isRegulators ? 0.0 : part.powerW * part.insideResistance);
+    return m_s.passiveC[i] + m_s.passiveW[i] * m_net.passive[i].insideResistance;
 }
 
 void Transient::stepFans() {

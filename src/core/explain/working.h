@@ -73,6 +73,9 @@ struct Working {
 [[nodiscard]] Working ofVolume(const stages::Evaluation& e);
 [[nodiscard]] Working ofFan(const stages::Evaluation& e, std::string_view mount);
 [[nodiscard]] Working ofOpening(const stages::Evaluation& e, std::string_view id);
+/// Of a way of air in the network; nothing where there is none of that name.
+[[nodiscard]] std::optional<Working> ofBranch(const stages::Evaluation& e, std::string_view name);
+/// Of a chamber, or of any other room of the network: a gap, the fins of a card.
 [[nodiscard]] Working ofChamber(const stages::Evaluation& e, std::string_view id);
 /// Of a lead or adapter in use: its length against its way, or what it joins.
 [[nodiscard]] Working ofLead(const stages::Evaluation& e, const LeadRef& lead);

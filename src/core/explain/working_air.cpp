@@ -1,10 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/bands.h"
+#include "core/air/own_values.h"
+#include "core/air/thermal.h"
 #include "core/explain/working.h"
 #include "core/fit/room.h"
 
 #include "core/base/text.h"
 #include "core/model/facts.h"
+#include "core/model/fields/choices_of.h"
 
 namespace core::explain {
 namespace {
@@ -230,11 +233,90 @@ Working ofOpening(const stages::Evaluation& e, std::string_view id) {
     return w;
 }
 
+namespace {
+/// What the user put in place of what follows from the box.
+void addOwn(Working& w, const stages::Evaluation& e, std::string_view element) {
+    for (const AirValue& own : e.air.conditions.own)
+        if (own.element == element)
+            w.found.push_back({Mark::Note,
+                               own.note.empty()
+                                   ? say("{}: a value of your own", term(choiceText(own.quantity)))
+                                   : say("{}: a value of your own; {}", term(choiceText(own.quantity)), own.note),
+                               {}});
+}
+
+std::size_t indexOfZone(const air::Network& net, std::string_view id) {
+    const auto it = std::find_if(net.zones.begin(), net.zones.end(), [&](const air::Zone& z) { return z.id == id; });
+    return static_cast<std::size_t>(it - net.zones.begin());
+}
+
+/// A room that is no chamber: the gap before an intake, the fins of a card, the room between a radiator and its fans.
+void ofOtherZone(Working& w, const stages::Evaluation& e, std::string_view id) {
+    const air::Network& net = e.air.solved->compiled.network;
+    const air::Solution& s = e.air.solved->solution;
+    const std::size_t z = indexOfZone(net, id);
+    if (z >= net.zones.size())
+        return;
+    w.title = say("{}, air", std::string(id));
+    w.value = s.temperatureC[z];
+    w.sentence = say("A room of the network between two faces: it has air of its own.");
+    w.rows = {{"", say("Room"), Quantity::Temperature, e.air.conditions.roomC, 0, Stamp::Setting},
+              {"+", say("Over the room"), Quantity::TemperatureDifference, w.value - e.air.conditions.roomC, 0,
+               Stamp::Computed},
+              {"", say("Pressure over the room"), Quantity::Pressure, s.pressurePa[z], 0, Stamp::Computed}};
+    w.method = say("Heat balance of what streams in, and what mixes through its open edges.");
+}
+} // namespace
+
+std::optional<Working> ofBranch(const stages::Evaluation& e, std::string_view name) {
+    if (!e.air.solved)
+        return std::nullopt;
+    const air::Network& net = e.air.solved->compiled.network;
+    const air::Solution& s = e.air.solved->solution;
+    const auto names = air::branchNames(net);
+    const auto it = std::find(names.begin(), names.end(), name);
+    if (it == names.end())
+        return std::nullopt;
+    const auto b = static_cast<std::size_t>(it - names.begin());
+    const air::Branch& branch = net.branches[b];
+    Working w{.thing = BranchRef{std::string(name)},
+              .place = say("Air, network"),
+              .title = say("{}, from {} to {}", *it, net.zones[branch.from].id, net.zones[branch.to].id),
+              .quantity = Quantity::Flow,
+              .value = s.flowM3s[b] * 3600,
+              .mark = Mark::Note};
+    w.band = flowBandOf(w.value);
+    w.sentence = say("A way of air between two rooms of the network; a flow below nought runs the other way.");
+    w.rows = {
+        {"", say("Pressure where it begins"), Quantity::Pressure, s.pressurePa[branch.from], 0, Stamp::Computed},
+        {"\u2212", say("Pressure where it ends"), Quantity::Pressure, s.pressurePa[branch.to], 0, Stamp::Computed},
+        {"", say("Height, m"), Quantity::None, branch.heightM, 0, Stamp::Computed},
+        {"", say("Resistance to slow air, thousand 1/m³"), Quantity::None, branch.resistance.a / 1e3, 0,
+         Stamp::Computed},
+        {"", say("Resistance to fast air, thousand 1/m⁴"), Quantity::None, branch.resistance.b / 1e3, 0,
+         Stamp::Computed}};
+    if (branch.fan) {
+        w.rows.push_back(
+            {"", say("Free flow at rated speed"), Quantity::Flow, branch.curve.freeFlowM3s * 3600, 0, Stamp::Sheet});
+        w.rows.push_back({"", say("Pressure at no flow"), Quantity::Pressure, branch.curve.shutoffPa, 0, Stamp::Sheet});
+        w.rows.push_back(
+            {"×", say("Speed, share of rated"), Quantity::Share, s.speed[*branch.fan], 0, Stamp::Computed});
+    }
+    addOwn(w, e, name);
+    w.method =
+        say("Pressure difference, buoyancy and fan = A Q + B Q|Q|, with A the viscosity times the first and B the "
+            "density times the second resistance.");
+    return w;
+}
+
 Working ofChamber(const stages::Evaluation& e, std::string_view id) {
     Working w{.thing = ChamberRef{std::string(id)},
               .place = say("Air, chambers"),
               .quantity = Quantity::Temperature,
               .mark = Mark::Note};
+    addOwn(w, e, id);
+    if (e.air.solved)
+        ofOtherZone(w, e, id);
     for (const air::ChamberResult& c : e.air.chambers)
         if (c.id == id) {
             w.title = say("{}, air", c.name);
@@ -267,6 +349,12 @@ Working ofBalance(const stages::Evaluation& e) {
               {"\u2212", say("Fans out, rated at their speed"), Quantity::Flow, b.ratedOutM3h, 0, Stamp::Sheet},
               {"", say("In, solved"), Quantity::Flow, b.inM3h, 0, Stamp::Computed},
               {"\u2212", say("Out, solved"), Quantity::Flow, b.outM3h, 0, Stamp::Computed}};
+    if (e.air.solved) {
+        const air::Books books = air::booksOf(e.air.solved->compiled.network, e.air.solved->solution);
+        w.rows.push_back({"", say("Heat put in"), Quantity::Power, books.heatInW, 0, Stamp::Computed});
+        w.rows.push_back({"\u2212", say("Heat carried out"), Quantity::Power, books.heatOutW, 0, Stamp::Computed});
+        w.sentence += say(" The books of mass close to {} mg/s.", figure::number(books.massKgs * 1e6, 3));
+    }
     w.sum = say("Rated add-up {}; what really goes in leaves again, warmer and so a little more of it.",
                 figure::usual(Quantity::Flow, b.ratedInM3h - b.ratedOutM3h).signedFigure().bare());
     w.method = say("Rated flows are a first guess: grilles, screens and stacked resistances cut them.");

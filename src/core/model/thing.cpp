@@ -48,6 +48,7 @@ template <> constexpr std::string_view kindOf<DimensionRef> = "measure";
 template <> constexpr std::string_view kindOf<MendRef> = "mend";
 template <> constexpr std::string_view kindOf<TotalRef> = "total";
 template <> constexpr std::string_view kindOf<TopicRef> = "topic";
+template <> constexpr std::string_view kindOf<BranchRef> = "branch";
 
 template <class Ref, class... Kinds> constexpr bool isOneOf = (std::is_same_v<std::remove_const_t<Ref>, Kinds> || ...);
 

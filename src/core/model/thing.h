@@ -45,6 +45,11 @@ struct ChamberRef {
     std::string id;
     auto operator<=>(const ChamberRef&) const = default;
 }; ///< or any zone of the air network
+/// A way of air in the network, by its name there.
+struct BranchRef {
+    std::string name;
+    auto operator<=>(const BranchRef&) const = default;
+};
 /// A socket of a part. @c mount empty: the case. @c number counts from 0 among those of the kind.
 struct PortRef {
     std::string mount, kind;
@@ -124,7 +129,7 @@ struct TopicRef {
 /// One of them, or nothing.
 using AnyThing = std::variant<std::monostate, PartRef, FanRef, GapRef, OpeningRef, ChamberRef, PortRef, LeadRef,
                               TargetRef, RevisionRef, RunRef, ChannelRef, StepRef, MadeRef, ScrewRef, RoomRef, WayRef,
-                              DimensionRef, MendRef, TotalRef, TopicRef>;
+                              DimensionRef, MendRef, TotalRef, TopicRef, BranchRef>;
 /// A class of its own for the same reason as Change: copying and comparing twenty kinds is compiled once.
 struct Thing : AnyThing {
     using AnyThing::AnyThing;

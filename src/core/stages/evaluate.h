@@ -32,8 +32,11 @@ enum class Stage {
     Search,
     Preview,
     Schools,
-    Explore
+    Explore,
+    Loads,
+    WarmUp
 };
+constexpr std::size_t stageCount = static_cast<std::size_t>(Stage::WarmUp) + 1; ///< WarmUp is the last
 [[nodiscard]] std::string_view stageWord(Stage stage);
 /// Asked before a stage starts; false: its result is not wanted any more.
 using Watch = std::function<bool(Stage)>;

@@ -111,7 +111,8 @@ private slots:
     }
     void nothingOpenSaysSo() {
         const Project p = asked();
-        const auto found = advise::explore(p, looked(p, "R1"), {.fans = false, .screens = false, .lying = false});
+        const auto found = advise::explore(
+            p, looked(p, "R1"), {.fans = false, .screens = false, .panels = false, .places = false, .lying = false});
         QVERIFY(!found);
     }
 

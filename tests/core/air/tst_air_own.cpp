@@ -1,7 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/own_values.h"
 #include "core/air/predict.h"
+#include "core/air/thermal.h"
 #include "core/air/transient.h"
+#include "core/air/warm_up.h"
 #include "core/stages/at_loads.h"
 #include "support/builds.h"
 #include "support/looked.h"
@@ -203,6 +205,32 @@ private slots:
         QVERIFY(air::predictWithBands(built(p, "R1"), {.roomC = 23}).peaks[0].heldS < 10);
         const Project limited = with(p, {LimitPower{"tray/cpu", 40}});
         QVERIFY(air::predictWithBands(built(limited, "R2"), {.roomC = 23}).peaks.empty());
+    }
+    /// Played for long, every part ends where the settled solve has it: those without a cooler and regulators too.
+    void theWarmUpEndsSettled() {
+        const auto compiled = air::compile(built(project(), "R1"), {.roomC = 23});
+        const auto settled = air::solve(compiled.network);
+        const auto warm = air::warmUp(compiled.network, settled, 300, 60);
+        QCOMPARE(warm.rows.size(), 301UL);
+        const auto& net = compiled.network;
+        for (std::size_t i = 0; i < net.parts.size() + net.passive.size(); ++i) {
+            const double end =
+                i < net.parts.size() ? settled.parts[i].temperatureC : settled.passiveC[i - net.parts.size()];
+            QVERIFY2(std::abs(warm.partC(300, i) - end) < 0.2,
+                     qPrintable(QString("%1: %2, %3").arg(i).arg(warm.partC(300, i)).arg(end)));
+            QVERIFY(warm.withinS[i] >= 0 && warm.withinS[i] < 7200);
+        }
+    }
+    /// The books of mass and heat of a whole box close.
+    void theBooksClose() {
+        for (const double room : {5.0, 23.0, 45.0}) {
+            const auto compiled = air::compile(built(project(), "R1"), {.roomC = room});
+            const auto s = air::solve(compiled.network);
+            const auto books = air::booksOf(compiled.network, s);
+            QVERIFY2(std::abs(books.heatInW - books.heatOutW) < 0.1,
+                     qPrintable(QString("%1 in, %2 out").arg(books.heatInW).arg(books.heatOutW)));
+            QVERIFY(books.heatInW > 100 && books.massKgs < 1e-9);
+        }
     }
     /// A value of one's own goes into the network, is said with what it replaces, and what it means nothing for is
     /// said.

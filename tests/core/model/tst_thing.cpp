@@ -51,7 +51,8 @@ class ThingTest : public QObject {
                 DimensionRef{word()},
                 MendRef{gap(), m_random() % 99},
                 TotalRef{static_cast<Total>(m_random() % 6)},
-                TopicRef{word()}};
+                TopicRef{word()},
+                BranchRef{word()}};
     }
 
 private slots:

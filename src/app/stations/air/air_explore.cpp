@@ -19,6 +19,14 @@ constexpr double rowHeight = 22;
 
 QString letterOf(std::size_t i) { return i < 26 ? QString(QChar(u'A' + char16_t(i))) : QString::number(i + 1); }
 
+/// Thousands apart, so that a large count can be read.
+QString grouped(std::size_t n) {
+    QString text = QString::number(n);
+    for (qsizetype at = text.size() - 3; at > 0; at -= 3)
+        text.insert(at, QChar(0x202F));
+    return text;
+}
+
 /// Kept with the whole band, broken with it, or open.
 Mark markOfPoint(const ExplorePoint& p) {
     const double least = std::min(p.headroomK, p.hotHeadroomK);
@@ -68,7 +76,9 @@ Scatter scatterOf(const QRectF& paper, const Explored& found) {
 
 void paintAxes(Canvas& c, const Scatter& s, const View& v, const Explored& found) {
     c.box(s.paper, c.t.paper, c.t.line, 1);
-    const auto step = [](double span) { return span > 20 ? 5.0 : span > 8 ? 2.0 : 1.0; };
+    const auto step = [](double span) {
+        return span > 80 ? 20.0 : span > 40 ? 10.0 : span > 20 ? 5.0 : span > 8 ? 2.0 : 1.0;
+    };
     for (double db = std::ceil(s.lowDb); db < s.highDb; db += 1)
         if (std::fmod(db, step(s.highDb - s.lowDb)) == 0) {
             const double x = s.at(db, 0).x();
@@ -161,6 +171,58 @@ void paintScatter(Canvas& c, const QRectF& r, const View& v, const Explored& fou
     }
 }
 
+/// Each change of a way with what it does by itself, in the order in which one makes them; answers the height it took.
+double paintSteps(Canvas& c, const QRectF& r, const View& v, const ExplorePoint& p) {
+    if (p.steps.empty()) {
+        c.second({r.left(), r.top(), r.width(), 18}, QObject::tr("Nothing changes: it is what is there."));
+        return 18;
+    }
+    constexpr double line = 18;
+    const double moneyX = r.right(), effortX = r.right() - 44, kX = r.right() - 106, dbX = r.right() - 156;
+    const auto right = [&](double at, double y, const QString& words, bool head) {
+        head ? c.second({at - 60, y, 60, line}, words, Qt::AlignRight | Qt::AlignVCenter, 11.5)
+             : c.text({at - 60, y, 60, line}, words, 12, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+    };
+    double y = r.top();
+    c.second({r.left(), y, 200, line}, QObject::tr("what changes, in this order"), Qt::AlignLeft | Qt::AlignVCenter,
+             11.5);
+    right(dbX, y, QObject::tr("dB"), true);
+    right(kX, y, v.unit(Quantity::TemperatureDifference), true);
+    right(effortX, y, QObject::tr("screws, min"), true);
+    right(moneyX, y, qs(v.project().currency), true);
+    y += line;
+    const auto most = static_cast<std::size_t>(std::max(1.0, std::floor((r.bottom() - y) / line)));
+    const std::size_t shown = p.steps.size() <= most ? p.steps.size() : most - 1;
+    for (std::size_t i = 0; i < p.steps.size(); ++i) {
+        const auto& step = p.steps[i];
+        if (i == shown) { // what has no room is told together
+            double db = 0, k = 0;
+            for (std::size_t rest = i; rest < p.steps.size(); ++rest) {
+                db += p.steps[rest].noiseDb;
+                k += p.steps[rest].kelvin;
+            }
+            c.second({r.left(), y, dbX - 50 - r.left(), line}, QObject::tr("and %1 more").arg(p.steps.size() - shown));
+            right(dbX, y, digits(db, 1, true), false);
+            right(kX, y, v.signedNumber(Quantity::TemperatureDifference, k), false);
+            y += line;
+            break;
+        }
+        const double width = dbX - 42 - r.left();
+        c.text({r.left(), y, width, line}, c.elided(wordsOf(v, step.changes), width, 12), 12, Weight::Regular);
+        right(dbX, y, digits(step.noiseDb, 1, true), false);
+        right(kX, y, v.signedNumber(Quantity::TemperatureDifference, step.kelvin), false);
+        if (step.screws != 0 || std::abs(step.minutes) > 0.05)
+            right(effortX, y, digits(step.screws, 0, true) + QStringLiteral(", ") + digits(step.minutes, 0, true),
+                  false);
+        if (std::abs(step.price) > 0.005)
+            right(moneyX, y, digits(step.price, 0, true), false);
+        c.hline(r.left(), r.right(), y + line, c.t.hair);
+        c.hit({r.left(), y, r.width(), line}, Handle{}, wordsOf(v, step.changes));
+        y += line;
+    }
+    return y - r.top();
+}
+
 void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found, int chosen) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Best of them"),
               QObject::tr("against %1").arg(qs(v.document.revision())));
@@ -178,7 +240,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found,
         c.mark({r.left() + 132, top + rowHeight / 2 - 6}, markOfPoint(p));
     };
     const double textLeft = r.left() + 156, textWidth = r.right() - textLeft;
-    const auto least = static_cast<std::size_t>(std::max(1.0, (r.bottom() - y - 88) / rowHeight));
+    const auto least = static_cast<std::size_t>(std::max(3.0, (r.bottom() - y - 210) / rowHeight));
     // The chosen one stands in the middle of those that have room.
     const auto wanted = static_cast<std::ptrdiff_t>(chosen) - static_cast<std::ptrdiff_t>(least / 2),
                last = static_cast<std::ptrdiff_t>(found.front.size()) - static_cast<std::ptrdiff_t>(least);
@@ -207,8 +269,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found,
     if (chosen < 0 || chosen >= static_cast<int>(found.front.size()))
         return c.second({r.left(), y, r.width(), 18}, QObject::tr("Choose one to see what it changes."));
     const ExplorePoint& p = found.front[static_cast<std::size_t>(chosen)];
-    const double used = c.paragraph({r.left(), y, r.width(), r.bottom() - y - 26}, wordsOf(v, p.changes), 12,
-                                    Weight::Medium, c.t.ink, 3);
+    const double used = paintSteps(c, {r.left(), y, r.width(), r.bottom() - y - 46}, v, p);
     const core::Placed* part = v.evaluation()->build.at(p.part);
     QString nearest = QObject::tr("Nearest to its cap: %1, ±%2.")
                           .arg(part ? qs(part->name) : qs(p.part), v.text(Quantity::TemperatureDifference, p.bandK));
@@ -218,11 +279,16 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found,
                             v.signedNumber(Quantity::TemperatureDifference, p.hotHeadroomK),
                             v.unit(Quantity::TemperatureDifference));
     c.second({r.left(), y + used + 2, r.width(), 16}, nearest, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-    const QRectF button(r.right() - 150, r.bottom() - 24, 150, 24);
-    c.box(button, c.t.ink, c.t.ink, 1);
-    c.text(button, QObject::tr("Open as a revision"), 12.5, Weight::SemiBold, c.t.paper, Qt::AlignCenter);
-    c.hit(button, Handle{.act = Act::OpenWay, .row = chosen},
-          QObject::tr("Make a new revision of way %1 (Enter)").arg(letterOf(static_cast<std::size_t>(chosen))));
+    const auto button = [&](const QRectF& place, const QString& words, Act act, bool filled, const QString& spoken) {
+        c.box(place, filled ? c.t.ink : c.t.sheet, c.t.ink, 1);
+        c.text(place, words, 12.5, Weight::SemiBold, filled ? c.t.paper : c.t.ink, Qt::AlignCenter);
+        c.hit(place, Handle{.act = act, .of = {}, .row = chosen}, spoken);
+    };
+    button({r.right() - 290, r.bottom() - 24, 130, 24}, QObject::tr("Save fan curves"), Act::SaveCurves, false,
+           QObject::tr("Save the fan curves of way %1, for the board's settings (Ctrl+E)")
+               .arg(letterOf(static_cast<std::size_t>(chosen))));
+    button({r.right() - 150, r.bottom() - 24, 150, 24}, QObject::tr("Open as a revision"), Act::OpenWay, true,
+           QObject::tr("Make a new revision of way %1 (Enter)").arg(letterOf(static_cast<std::size_t>(chosen))));
 }
 
 QString differenceWords(const View& v, const std::optional<core::air::Difference>& d) {
@@ -387,17 +453,17 @@ void paintTaught(Canvas& c, const QRectF& r, const View& v, const ExploreLook& l
 void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look) {
     const Explored& found = answered(look.explored);
     const bool pending = look.explored.standing == Standing::Pending;
-    stageHead(
-        c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
-        pending
-            ? QObject::tr("counting, %1 %").arg(look.percent)
-            : QObject::tr("%1 ways of %2 looked at, seed %3").arg(found.counted).arg(found.possible).arg(found.seed));
+    stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
+              pending ? QObject::tr("counting, %1 %").arg(look.percent)
+                      : QObject::tr("%1 ways of %2 looked at, seed %3")
+                            .arg(grouped(found.counted), grouped(found.possible))
+                            .arg(found.seed));
     const double upper = std::clamp((r.height() - 40) * 0.52, 250.0, 420.0),
                  leftW = std::clamp(r.width() * 0.42, 280.0, 420.0);
     const QRectF left(r.left(), r.top() + 36, leftW, upper),
         right(left.right() + 22, left.top(), r.right() - left.right() - 22, upper);
     c.heading(left.left(), left.top(), left.width(), QObject::tr("Ways to build it"),
-              QObject::tr("open: fans, their speeds, screens, stand or lie"));
+              QObject::tr("open: fans, speeds, screens, panels, places, lying"));
     if (found.front.empty() && found.counted == 0) {
         const QString words = pending ? QObject::tr("Every fan in, out, absent, slim or thick at five speeds, screens "
                                                     "on and off, standing and lying: "

@@ -1,12 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
-#include "app/paint/stations.h"
+#include "app/stations/air/air_look.h"
 #include "results/answers.h"
 
 namespace app {
-
-/// At the right of the head, for the button that turns the station.
-constexpr double airHeadRoom = 100;
 
 /// What the exploring side of Air shows; answers of before, or none, while they are worked out.
 struct ExploreLook {

@@ -1,6 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/air/air_page.h"
 
+#include "app/ui/dialogs/air_value_dialog.h"
+#include "core/advise/fan_curves.h"
+#include "core/base/text.h"
+#include "store/safe_write.h"
+
+#include <QFileDialog>
 #include <QKeyEvent>
 #include <QMouseEvent>
 
@@ -12,66 +18,162 @@ AirPage::AirPage(Context& context, QWidget* parent)
     : StationPage(
           context,
           [this](Canvas& c, const QRectF& r, const View& v) {
-              m_exploring&& v.evaluation() ? paintExplore(c, r, v, m_look) : paintAir(c, r, v);
+              const bool solved = v.evaluation() && v.evaluation()->air.solved;
+              if (solved && m_view.pane == AirPane::Explore)
+                  paintExplore(c, r, v, m_look);
+              else if (solved && m_view.pane == AirPane::Network)
+                  paintNetwork(c, r, v, m_view);
+              else if (solved && m_view.pane == AirPane::WarmUp)
+                  paintWarmUp(c, r, v, m_view);
+              else
+                  paintAir(c, r, v, m_view);
           },
           parent) {
-    m_turn = addButton(tr("Explore"), QStringLiteral("airExplore"), 0, 0, 84, 24);
-    m_turn->setToolTip(tr("All that is left open, as noise against temperature; where builders disagree (E)"));
-    connect(m_turn, &QPushButton::clicked, this, [this] { explore(!m_exploring); });
-    const auto news = [this] {
-        if (m_exploring)
-            ask();
-    };
-    connect(&context.document, &Document::changed, this, news);
-    connect(&context.document, &Document::revisionSelected, this, news);
+    const std::array names{
+        std::tuple{tr("Section"), "airSection", tr("Where the air goes, and how warm it gets")},
+        std::tuple{tr("Network"), "airNetwork", tr("Every room and way of air with its figures (N)")},
+        std::tuple{tr("Warm-up"), "airWarmUp", tr("An hour of the load from idle, played (W)")},
+        std::tuple{tr("Explore"), "airExplore",
+                   tr("All that is left open, as noise against temperature; where builders disagree (E)")}};
+    for (std::size_t i = 0; i < names.size(); ++i) {
+        const auto& [text, name, tip] = names[i];
+        m_panes[i] = addButton(text, QString::fromLatin1(name), static_cast<int>(3 - i) * 72, 0, 70, 24);
+        m_panes[i]->setToolTip(tip);
+        m_panes[i]->setCheckable(true);
+        connect(m_panes[i], &QPushButton::clicked, this, [this, i] { show(static_cast<AirPane>(i)); });
+    }
+    m_panes[0]->setChecked(true);
+    m_clock.setInterval(50);
+    connect(&m_clock, &QTimer::timeout, this, [this] {
+        const auto rows = answered(m_view.warmUp).rows.size();
+        if (m_view.row + 1 >= rows)
+            return play(false);
+        setMoment(static_cast<std::ptrdiff_t>(m_view.row) + 1);
+    });
+    connect(&context.document, &Document::changed, this, [this] { ask(); });
+    connect(&context.document, &Document::revisionSelected, this, [this] { ask(); });
     const StageStore& stages = context.document.stages();
+    using core::stages::Stage;
     const auto isOurs = [this](const StageStore::Key& key) {
-        return m_exploring && (key.stage == core::stages::Stage::Explore || key.stage == core::stages::Stage::Schools ||
-                               key.stage == core::stages::Stage::Run);
+        const bool exploring =
+            isExploring() && (key.stage == Stage::Explore || key.stage == Stage::Schools || key.stage == Stage::Run);
+        return exploring || key.stage == Stage::Loads || key.stage == Stage::WarmUp;
     };
     connect(&stages, &StageStore::published, this, [this, isOurs](const StageStore::Key& key) {
         if (isOurs(key))
             ask();
     });
-    connect(&stages, &StageStore::progressed, this, [this, isOurs](const StageStore::Key& key, int percent) {
-        if (isOurs(key) && key.stage == core::stages::Stage::Explore && key.of == m_context.document.revision()) {
+    connect(&stages, &StageStore::progressed, this, [this](const StageStore::Key& key, int percent) {
+        if (isExploring() && key.stage == Stage::Explore && key.of == m_context.document.revision()) {
             m_look.percent = percent;
             update();
         }
     });
 }
 
-void AirPage::explore(bool on) {
-    m_exploring = on;
-    m_turn->setText(on ? tr("Section") : tr("Explore"));
-    if (on)
-        ask();
+void AirPage::show(AirPane pane) {
+    if (m_view.pane != pane)
+        play(false);
+    m_view.pane = pane;
+    for (std::size_t i = 0; i < m_panes.size(); ++i)
+        m_panes[i]->setChecked(static_cast<std::size_t>(pane) == i);
+    ask();
     update();
 }
 
+void AirPage::showEvent(QShowEvent* event) {
+    StationPage::showEvent(event);
+    ask();
+}
+
 void AirPage::ask() {
-    const Document& d = m_context.document;
-    if (!m_context.view().evaluation())
+    if (!isVisible() || !m_context.view().evaluation())
         return update();
+    const Document& d = m_context.document;
     if (m_askedOf != d.revision()) { // what was found for another revision is of no use here
         m_look = {};
+        m_view.loads = {};
+        m_view.warmUp = {};
         m_askedOf = d.revision();
     }
+    if (m_view.pane == AirPane::Section)
+        m_view.loads = d.loads();
+    if (m_view.pane == AirPane::WarmUp)
+        m_view.warmUp = d.warmUp();
+    if (isExploring())
+        askExplored();
+    update();
+}
+
+void AirPage::askExplored() {
+    const Document& d = m_context.document;
     m_look.schools = d.schools();
     m_look.taught = d.taught();
     m_look.explored = d.explored();
     const int ways = static_cast<int>(answered(m_look.explored).front.size());
     if (m_look.chosen >= ways)
         m_look.chosen = -1;
-    if (m_look.chosen < 0 && ways > 0) { // the quietest that holds and is no warmer than now, else the coolest
-        const auto& found = answered(m_look.explored);
-        const auto& front = found.front;
-        const auto holds = std::find_if(front.begin(), front.end(), [&](const auto& p) {
-            return p.holdsHot() && p.headroomK >= found.now.headroomK;
-        });
-        m_look.chosen = holds == front.end() ? ways - 1 : static_cast<int>(holds - front.begin());
-    }
+    if (m_look.chosen < 0 && ways > 0)
+        m_look.chosen = core::advise::chosenOf(answered(m_look.explored));
+}
+
+void AirPage::setMoment(std::ptrdiff_t row) {
+    const auto rows = static_cast<std::ptrdiff_t>(answered(m_view.warmUp).rows.size());
+    if (rows == 0)
+        return;
+    m_view.row = static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(row, 0, rows - 1));
     update();
+}
+
+void AirPage::play(bool on) {
+    if (on && m_view.row + 1 >= answered(m_view.warmUp).rows.size())
+        m_view.row = 0; // from the beginning again
+    m_view.playing = on;
+    on ? m_clock.start() : m_clock.stop();
+    update();
+}
+
+/// The room or way of air that is selected, set by hand.
+void AirPage::editElement() {
+    const core::Thing& thing = m_context.selection.thing();
+    std::string element;
+    if (const auto* branch = std::get_if<core::BranchRef>(&thing))
+        element = branch->name;
+    else if (const auto* zone = std::get_if<core::ChamberRef>(&thing))
+        element = zone->id;
+    else if (const auto* part = std::get_if<core::PartRef>(&thing))
+        element = part->mount;
+    if (element.empty())
+        return;
+    auto* dialog = new AirValueDialog(m_context, element, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->open();
+}
+
+core::Result<void> AirPage::saveCurves(const QString& path) {
+    const auto& front = answered(m_look.explored).front;
+    const auto* e = m_context.view().evaluation();
+    if (!e || m_look.chosen < 0 || m_look.chosen >= static_cast<int>(front.size()))
+        return core::problem("fan curves", "no way is chosen", "choose one of the best ways first");
+    const auto curves =
+        core::advise::fanCurves(m_context.view().project(), *e, front[static_cast<std::size_t>(m_look.chosen)].changes);
+    if (!curves)
+        return tl::make_unexpected(curves.error());
+    if (curves->empty())
+        return core::problem("fan curves", "this way holds no fan at a speed of its own", "choose another way");
+    const std::string text = path.endsWith(QStringLiteral(".txt"), Qt::CaseInsensitive)
+                                 ? core::advise::curvesText(*curves, readerFor(m_context.show()))
+                                 : core::advise::curvesCsv(*curves);
+    return store::writeWhole(path, QByteArray::fromStdString(text));
+}
+
+void AirPage::askForCurves() {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save fan curves"), QStringLiteral("fan-curves.csv"),
+                                                      tr("Table (*.csv);;Text (*.txt)"));
+    if (path.isEmpty())
+        return;
+    if (const auto done = saveCurves(path); !done)
+        Q_EMIT refused(done.error());
 }
 
 void AirPage::choose(int way) {
@@ -94,19 +196,46 @@ void AirPage::openWay() {
     m_context.document.selectRevision(*made);
 }
 
-bool AirPage::exploreKey(int key) {
-    if (!m_exploring)
+bool AirPage::exploreKey(QKeyEvent* event) {
+    const int key = event->key();
+    if (!isExploring())
         return false;
-    if (key == Qt::Key_Left || key == Qt::Key_Up)
+    if (key == Qt::Key_E && event->modifiers() == Qt::ControlModifier)
+        askForCurves();
+    else if (key == Qt::Key_Left || key == Qt::Key_Up)
         choose(m_look.chosen - 1);
     else if (key == Qt::Key_Right || key == Qt::Key_Down)
         choose(m_look.chosen + 1);
     else if (key == Qt::Key_Return || key == Qt::Key_Enter)
         openWay();
-    else if (key == Qt::Key_Escape)
-        explore(false);
     else
         return false;
+    return true;
+}
+
+bool AirPage::warmUpKey(int key) {
+    if (m_view.pane != AirPane::WarmUp)
+        return false;
+    const auto row = static_cast<std::ptrdiff_t>(m_view.row);
+    if (key == Qt::Key_Left || key == Qt::Key_Right)
+        setMoment(row + (key == Qt::Key_Left ? -1 : 1));
+    else if (key == Qt::Key_PageUp || key == Qt::Key_PageDown)
+        setMoment(row + (key == Qt::Key_PageUp ? -20 : 20));
+    else if (key == Qt::Key_Space)
+        play(!m_view.playing);
+    else
+        return false;
+    return true;
+}
+
+bool AirPage::sightKey(int key) {
+    if (key >= Qt::Key_A && key <= Qt::Key_C)
+        m_view.sight = static_cast<AirSight>(key - Qt::Key_A);
+    else if (key == Qt::Key_D && m_view.pane == AirPane::Section)
+        m_view.againstBaseline = !m_view.againstBaseline;
+    else
+        return false;
+    update();
     return true;
 }
 
@@ -125,6 +254,13 @@ void AirPage::clicked(const Hit& hit) {
         return choose(hit.handle.row);
     if (hit.is(Act::OpenWay))
         return openWay();
+    if (hit.is(Act::SaveCurves))
+        return askForCurves();
+    if (hit.is(Act::ChooseSight) || hit.is(Act::TurnDifference))
+        return void(sightKey(hit.is(Act::TurnDifference) ? Qt::Key_D : Qt::Key_A + hit.handle.row));
+    if (hit.is(Act::SetMoment))
+        return setMoment(
+            std::lround((m_clickX - hit.rect.left()) / std::max(1.0, hit.rect.width()) * (hit.handle.row - 1)));
     const auto* fan = std::get_if<core::FanRef>(&hit.handle.of);
     if (fan && hit.is(Act::TurnFan)) {
         change(core::FlipFan{fan->mount});
@@ -153,11 +289,25 @@ void AirPage::changeSpeed(double by) {
 }
 
 void AirPage::keyPressEvent(QKeyEvent* event) {
-    if (exploreKey(event->key()))
+    const auto turnTo = [this](AirPane pane) { show(m_view.pane == pane ? AirPane::Section : pane); };
+    if (exploreKey(event) || warmUpKey(event->key()))
+        return;
+    if (event->modifiers() != Qt::NoModifier && event->modifiers() != Qt::KeypadModifier)
+        return StationPage::keyPressEvent(event);
+    if (sightKey(event->key()))
         return;
     switch (event->key()) {
     case Qt::Key_E:
-        return explore(!m_exploring);
+        return turnTo(AirPane::Explore);
+    case Qt::Key_N:
+        return turnTo(AirPane::Network);
+    case Qt::Key_W:
+        return turnTo(AirPane::WarmUp);
+    case Qt::Key_Escape:
+        return m_view.pane == AirPane::Section ? StationPage::keyPressEvent(event) : show(AirPane::Section);
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        return m_view.pane == AirPane::Network ? editElement() : StationPage::keyPressEvent(event);
     case Qt::Key_R:
         if (const core::Placed* p = fanSelected())
             change(core::FlipFan{p->mount});

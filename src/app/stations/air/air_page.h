@@ -3,17 +3,26 @@
 #include "app/stations/air/air_explore.h"
 #include "app/stations/station_page.h"
 
+#include <QTimer>
+
 namespace app {
 
-/// Section with chambers and ribbons; the arrow of a fan strip turns the fan, its track sets the speed. Its other side
-/// (key E) explores what is left open.
+/// Section with chambers and ribbons; the arrow of a fan strip turns the fan, its track sets the speed. Its other sides
+/// show the network behind it (key N), play the warm-up (W) and explore what is left open (E).
 class AirPage : public StationPage {
     Q_OBJECT
 public:
     AirPage(Context& context, QWidget* parent = nullptr);
-    void explore(bool on);
-    [[nodiscard]] bool isExploring() const { return m_exploring; }
+    void show(AirPane pane);
+    void explore(bool on) { show(on ? AirPane::Explore : AirPane::Section); }
+    [[nodiscard]] AirPane pane() const { return m_view.pane; }
+    [[nodiscard]] bool isExploring() const { return m_view.pane == AirPane::Explore; }
     [[nodiscard]] const ExploreLook& exploreLook() const { return m_look; }
+    [[nodiscard]] const AirLook& airLook() const { return m_view; }
+    /// Which row of the warm-up is shown.
+    void setMoment(std::ptrdiff_t row);
+    /// The fan curves of the way that is chosen, as CSV or, where the name ends in .txt, as words.
+    core::Result<void> saveCurves(const QString& path);
 
 Q_SIGNALS:
     void refused(const core::Problem& problem);
@@ -22,22 +31,30 @@ protected:
     void clicked(const Hit& hit) override;
     void mousePressEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void showEvent(QShowEvent* event) override;
 
 private:
     void change(const core::Change& change);
     void changeSpeed(double by);
     [[nodiscard]] const core::Placed* fanSelected() const;
-    /// Asks for what the exploring side shows; not while painting.
+    /// Asks for what the side that is shown needs; not while painting.
     void ask();
+    void askExplored();
     void choose(int way);
     void openWay();
-    bool exploreKey(int key);
+    void askForCurves();
+    void play(bool on);
+    void editElement();
+    bool exploreKey(QKeyEvent* event);
+    bool warmUpKey(int key);
+    bool sightKey(int key);
 
     double m_clickX = 0;
-    bool m_exploring = false;
+    AirLook m_view;
     ExploreLook m_look;
     std::string m_askedOf;
-    QPushButton* m_turn = nullptr;
+    std::array<QPushButton*, 4> m_panes{};
+    QTimer m_clock;
 };
 
 } // namespace app

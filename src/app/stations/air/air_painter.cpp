@@ -197,7 +197,10 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
           QObject::tr("Pressure %1").arg(v.text(Quantity::Pressure, b.pressurePa)));
 }
 
-void paintNoise(Canvas& c, const QRectF& r, const View& v) {
+/// Of the words that tell the noise under every load.
+double loadsHeight(const results::Loads& loads) { return loads.empty() ? 0 : loads.size() > 3 ? 38 : 22; }
+
+void paintNoise(Canvas& c, const QRectF& r, const View& v, const results::Loads& loads) {
     const auto& e = *v.evaluation();
     const auto* target = targetOf(v.result(), core::TargetKind::Noise);
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Noise at %1 m").arg(digits(e.noise.distanceM, 1)));
@@ -226,7 +229,7 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v) {
           QObject::tr("Noise %1").arg(v.text(Quantity::Level, e.noise.totalDba)));
     double y = r.top() + 62;
     for (const auto& s : e.noise.sources) {
-        if (y + 20 > r.bottom() + 4)
+        if (y + 20 > r.bottom() - loadsHeight(loads) + 4)
             break;
         const core::Placed* p = e.build.at(s.id);
         c.hatch({r.left() + 2, y + 4, 16, 12}, p->part->kind, c.t.sheet, c.t.ink, 1);
@@ -238,6 +241,14 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v) {
                Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += 20;
     }
+    if (loads.empty())
+        return;
+    QStringList words;
+    for (const core::stages::AtLoad& at : loads)
+        words << v.words(at.name) + QLatin1Char(' ') + v.number(Quantity::Level, at.noiseDba);
+    c.paragraph({r.left(), y + 3, r.width(), loadsHeight(loads)},
+                QObject::tr("By load: %1 dB(A)").arg(words.join(QStringLiteral(", "))), 12, Weight::Regular, c.t.ink2,
+                2);
 }
 
 void paintTable(Canvas& c, const QRectF& r, const View& v) {
@@ -308,7 +319,41 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
 
 } // namespace
 
-void paintAir(Canvas& c, const QRectF& r, const View& v) {
+void paintAir(Canvas& c, const QRectF& r, const View& v) { paintAir(c, r, v, AirLook{}); }
+
+const core::air::Prediction* comparedWith(const View& v, const AirLook& look) {
+    const std::string& baseline = v.project().baseline;
+    if (!look.againstBaseline || baseline.empty() || baseline == v.document.revision())
+        return nullptr;
+    const auto& shown = v.document.shown(baseline);
+    return shown.evaluation ? &shown.evaluation->air : nullptr;
+}
+
+void paintSights(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
+    double x = r.left();
+    const auto word = [&](const QString& text, bool on, const Handle& handle, const QString& spoken) {
+        const double width = c.width(text, 12, on ? Weight::SemiBold : Weight::Regular);
+        const QRectF place(x, r.top(), width + 4, r.height());
+        c.text(place, text, 12, on ? Weight::SemiBold : Weight::Regular, on ? c.t.ink : c.t.ink2);
+        if (on)
+            c.hline(x, x + width, r.bottom() - 2, c.t.ink, 1.6);
+        c.hit(place, handle, spoken);
+        x += width + 18;
+    };
+    const std::array sights{std::pair{QObject::tr("Side"), QObject::tr("Look from the side (A)")},
+                            std::pair{QObject::tr("Front"), QObject::tr("Look from the front (B)")},
+                            std::pair{QObject::tr("Top"), QObject::tr("Look from above (C)")}};
+    for (std::size_t i = 0; i < sights.size(); ++i)
+        word(sights[i].first, static_cast<std::size_t>(look.sight) == i,
+             Handle{.act = Act::ChooseSight, .of = {}, .row = static_cast<int>(i)}, sights[i].second);
+    const std::string& baseline = v.project().baseline;
+    if (look.pane == AirPane::Section && !baseline.empty() && baseline != v.document.revision())
+        word(QObject::tr("Against %1").arg(qs(baseline)), look.againstBaseline,
+             Handle{.act = Act::TurnDifference, .of = {}},
+             QObject::tr("What differs from the baseline, predicted for both (D)"));
+}
+
+void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
     const auto* e = v.evaluation();
     if (!e) {
         stageHead(c, r, question::air);
@@ -328,19 +373,19 @@ void paintAir(Canvas& c, const QRectF& r, const View& v) {
     const QRectF right(r.right() - rightW, left.top(), rightW, left.height());
     c.vline(left.right() + 13, left.top(), r.bottom(), c.t.line);
     const double fanRows = 30 + 26.0 * static_cast<double>(e->air.fans.size());
-    const double drawHeight = left.height() - fanRows - 44 - 84;
-    const double d = e->build.insideAt[1].mm(), h = e->build.insideAt[2].mm();
-    const double scale = std::min((left.width() - 164) / d, drawHeight / h);
-    const SideView s{{left.left() + (left.width() - d * scale) / 2, left.top() + 40, d * scale, h * scale},
-                     scale,
-                     {left.left() - 10, left.top(), left.width() + 20, left.height()}};
+    const double drawHeight = std::max(160.0, left.height() - fanRows - 48);
+    paintSights(c, {left.left(), left.top() - 4, left.width(), 18}, v, look);
+    SideView s = sideViewIn({left.left(), left.top(), left.width(), drawHeight}, e->build, look.sight);
+    s.stage = {left.left() - 10, left.top() + 14, left.width() + 20, left.height()};
+    s.against = comparedWith(v, look);
     paintAirSection(c, s, v);
     const double below = s.paper.bottom() + 58;
     paintScale(c, {left.left(), below, left.width(), 28}, v);
     paintStrips(c, {left.left(), below + 34, left.width(), left.bottom() - below - 34}, v);
     paintBeam(c, {right.left(), right.top(), right.width(), 190}, v);
-    const double noiseH = 70 + 20.0 * static_cast<double>(e->noise.sources.size());
-    paintNoise(c, {right.left(), right.top() + 206, right.width(), noiseH}, v);
+    const results::Loads& loads = answered(look.loads);
+    const double noiseH = 70 + 20.0 * static_cast<double>(e->noise.sources.size()) + loadsHeight(loads);
+    paintNoise(c, {right.left(), right.top() + 206, right.width(), noiseH}, v, loads);
     paintTable(
         c, {right.left(), right.top() + 218 + noiseH, right.width(), right.bottom() - right.top() - 218 - noiseH}, v);
 }

@@ -90,33 +90,25 @@ QPainterPath curve(const QPointF& a, const QPointF& da, const QPointF& b, const 
     return path;
 }
 
-/// Where a side meets the paper and which way is out; left and right stand towards and away from the viewer.
-struct Gate {
-    QPointF wall;
-    QPointF out;
-    bool facesViewer = false;
-};
-Gate gateOf(const SideView& s, core::Side side, double y, double z) {
-    switch (side) {
-    case core::Side::Front:
-        return {{s.paper.left(), s.at(0, z).y()}, {-1, 0}};
-    case core::Side::Rear:
-        return {{s.paper.right(), s.at(0, z).y()}, {1, 0}};
-    case core::Side::Top:
-        return {{s.at(y, 0).x(), s.paper.top()}, {0, -1}};
-    case core::Side::Bottom:
-        return {{s.at(y, 0).x(), s.paper.bottom()}, {0, 1}};
-    default:
-        return {s.at(y, z), {0, 0}, true};
-    }
-}
-
 double chamberK(const core::air::Prediction& air, const std::string& id) {
     for (const auto& ch : air.chambers)
         if (ch.id == id)
             return ch.airC - air.conditions.roomC;
     return 0;
 }
+
+/// The state that is painted.
+const core::air::Prediction& airOf(const SideView& s, const View& v) { return s.air ? *s.air : v.evaluation()->air; }
+
+std::array<double, 3> centreOf(const core::Placed& p) {
+    std::array<double, 3> mm{};
+    for (std::size_t a = 0; a < 3; ++a)
+        mm[a] = 0.5 * (p.lowAt[a].mm() + p.highAt[a].mm());
+    return mm;
+}
+
+/// Whether an axis runs towards the viewer.
+bool isDeep(const SideView& s, Axis axis) { return axis == s.deep(); }
 
 /// The chamber that holds the middle of a part.
 std::string chamberOf(const core::Build& build, const core::Placed& p) {
@@ -135,8 +127,8 @@ std::string chamberOf(const core::Build& build, const core::Placed& p) {
 void paintChambers(Canvas& c, const SideView& s, const View& v) {
     const auto& e = *v.evaluation();
     for (const core::Chamber& ch : e.build.caseSpec().chambers) {
-        const QRectF r = QRectF(s.at(ch.lowMm[1], ch.lowMm[2]), s.at(ch.highMm[1], ch.highMm[2])).normalized();
-        const double k = chamberK(e.air, ch.id);
+        const QRectF r = s.rect(ch.lowMm, ch.highMm);
+        const double k = chamberK(airOf(s, v), ch.id);
         c.p.fillRect(r, c.t.tintOf(k));
         if (k > 18)
             c.pattern(r, Canvas::Pattern::Over);
@@ -157,7 +149,7 @@ void paintParts(Canvas& c, const SideView& s, const View& v) {
         QColor ground = c.isSelected(key) ? c.t.marker : Qt::transparent;
         QColor ink = c.t.ink;
         ink.setAlphaF(p.part->kind == PartKind::Board ? 0.25F : 0.55F);
-        if (p.part->kind == PartKind::Fan && p.facing().axis == Axis::X) {
+        if (p.part->kind == PartKind::Fan && isDeep(s, p.facing().axis)) {
             QPen dash(c.t.ink, 1);
             dash.setDashPattern({9, 3, 2, 3});
             c.p.setPen(dash);
@@ -172,20 +164,19 @@ void paintParts(Canvas& c, const SideView& s, const View& v) {
 }
 
 void wallOpening(Canvas& c, const SideView& s, const core::Opening& o, QRectF& bar) {
-    const bool level = o.side == core::Side::Top || o.side == core::Side::Bottom;
-    if (o.side == core::Side::Left || o.side == core::Side::Right)
+    const Gate gate = gateOf(s, o.side, middleOf(o));
+    if (gate.facesViewer)
         return;
-    const double centre = o.centreMm[1], size = o.sizeMm[1];
-    const double from = centre - size / 2, to = centre + size / 2;
+    const bool level = gate.out.y() != 0;
+    const auto axes = core::planeAxes(o.side);
+    const std::size_t along = axes[0] == (level ? s.across() : s.up()) ? 0 : 1;
+    const double half = o.sizeMm[along] / 2 * s.scale, length = 2 * half;
     if (level)
-        bar = QRectF(s.at(from, 0).x(), o.side == core::Side::Top ? s.paper.top() - 4 : s.paper.bottom(),
-                     (to - from) * s.scale, 4);
+        bar = QRectF(gate.wall.x() - half, gate.out.y() < 0 ? s.paper.top() - 4 : s.paper.bottom(), length, 4);
     else
-        bar = QRectF(o.side == core::Side::Front ? s.paper.left() - 4 : s.paper.right(), s.at(0, to).y(), 4,
-                     (to - from) * s.scale);
+        bar = QRectF(gate.out.x() < 0 ? s.paper.left() - 4 : s.paper.right(), gate.wall.y() - half, 4, length);
     c.p.fillRect(bar, c.t.paper);
     const double solid = o.style == core::OpeningStyle::Plain ? 0.02 : 1 - o.perforation;
-    const double length = level ? bar.width() : bar.height();
     for (double x = 0; x < length; x += 9)
         c.p.fillRect(level ? QRectF(bar.left() + x, bar.top(), std::min(9 * solid, length - x), 4)
                            : QRectF(bar.left(), bar.top() + x, 4, std::min(9 * solid, length - x)),
@@ -236,23 +227,21 @@ void openingRibbon(Canvas& c, const core::Opening& o, const Gate& gate, const co
 /// Openings in the walls of the drawing get their words beside the wall; those that face the viewer a plate.
 void paintOpenings(Canvas& c, const SideView& s, const View& v, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
-    for (const auto& flow : e.air.openings) {
+    for (const auto& flow : airOf(s, v).openings) {
         const core::Opening* o = e.build.opening(flow.id);
         if (!o || !o->to.empty() || o->style == core::OpeningStyle::Closed)
             continue;
         QRectF bar;
         wallOpening(c, s, *o, bar);
-        const bool upright = o->side == core::Side::Left || o->side == core::Side::Right;
-        const Gate gate = gateOf(s, o->side, upright ? o->centreMm[0] : o->centreMm[1], o->centreMm[1]);
+        const Gate gate = gateOf(s, o->side, middleOf(*o));
         const core::Thing key = core::OpeningRef{flow.id};
         const double net = flow.flowM3h;
         const QString words = v.number(Quantity::Flow, std::abs(net)) + QLatin1Char(' ') + v.unit(Quantity::Flow) +
                               (net >= 0 ? QObject::tr(" out") : QObject::tr(" in"));
         const QString spoken = QObject::tr("Opening %1, %2").arg(qs(o->name), words);
         if (gate.facesViewer) {
-            const QRectF r = QRectF(s.at(o->centreMm[0] - o->sizeMm[0] / 2, o->centreMm[1] - o->sizeMm[1] / 2),
-                                    s.at(o->centreMm[0] + o->sizeMm[0] / 2, o->centreMm[1] + o->sizeMm[1] / 2))
-                                 .normalized();
+            const QPointF half(o->sizeMm[0] / 2 * s.scale, o->sizeMm[1] / 2 * s.scale);
+            const QRectF r(gate.wall - half, gate.wall + half);
             QPen pen(c.t.ink, 1);
             pen.setDashPattern({9, 3, 2, 3});
             c.p.setPen(pen);
@@ -266,9 +255,9 @@ void paintOpenings(Canvas& c, const SideView& s, const View& v, std::vector<Plat
                               false});
             continue;
         }
-        openingRibbon(c, *o, gate, flow, e.air);
+        openingRibbon(c, *o, gate, flow, airOf(s, v));
         // Where a fan blows through the same grille, this is what passes beside it.
-        const bool beside = std::any_of(e.air.fans.begin(), e.air.fans.end(), [&](const auto& fan) {
+        const bool beside = std::any_of(airOf(s, v).fans.begin(), airOf(s, v).fans.end(), [&](const auto& fan) {
             const core::Placed* p = e.build.at(fan.id);
             return p && p->part->kind == PartKind::Fan && bar.adjusted(-6, -6, 6, 6).intersects(s.rect(*p));
         });
@@ -294,38 +283,53 @@ QPointF glyphAt(const core::Placed& p, const QRectF& r) {
     }
 }
 
+/// Where a supply blows out: by the face it is fixed at, where the wall of that face is drawn; else by the drawn wall
+/// it stands closest to.
+Gate outletOf(const SideView& s, const core::Placed& p) {
+    if (const Gate gate = gateOf(s, core::sideOf({p.facing().axis, -p.facing().sign}), centreOf(p)); !gate.facesViewer)
+        return gate;
+    const QRectF r = s.rect(p);
+    const std::array<std::pair<double, QPointF>, 4> walls{{{r.left() - s.paper.left(), {-1, 0}},
+                                                           {s.paper.right() - r.right(), {1, 0}},
+                                                           {r.top() - s.paper.top(), {0, -1}},
+                                                           {s.paper.bottom() - r.bottom(), {0, 1}}}};
+    const QPointF out = std::min_element(walls.begin(), walls.end(), [](const auto& a, const auto& b) {
+                            return a.first < b.first - 0.5;
+                        })->second;
+    const QPointF middle = r.center();
+    if (out.x() != 0)
+        return {{out.x() < 0 ? s.paper.left() : s.paper.right(), middle.y()}, out};
+    return {{middle.x(), out.y() < 0 ? s.paper.top() : s.paper.bottom()}, out};
+}
+
 void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::FanResult& fan, const core::Placed& p,
                const QPointF& at, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
     const core::Thing key = core::FanRef{fan.id};
     const QString spoken = QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h));
-    const bool facesViewer = p.facing().axis == Axis::X, out = fan.direction == core::air::FanDirection::Out;
-    const double k = fan.airC - e.air.conditions.roomC;
+    const core::air::Prediction& air = airOf(s, v);
+    const bool facesViewer = isDeep(s, p.facing().axis), out = fan.direction == core::air::FanDirection::Out;
+    const double k = fan.airC - air.conditions.roomC;
     if (p.part->kind == PartKind::Fan && !facesViewer) {
-        const bool level = p.facing().axis == Axis::Z;
-        const core::Side side = level                 ? (p.facing().sign > 0 ? core::Side::Top : core::Side::Bottom)
-                                : p.facing().sign > 0 ? core::Side::Rear
-                                                      : core::Side::Front;
-        const Gate gate =
-            gateOf(s, side, 0.5 * (p.lowAt[1].mm() + p.highAt[1].mm()), 0.5 * (p.lowAt[2].mm() + p.highAt[2].mm()));
+        const Gate gate = gateOf(s, core::sideOf(p.facing()), centreOf(p));
         const QPointF inside = gate.wall - gate.out * 60, outside = gate.wall + gate.out * 22;
         QPainterPath path(out ? inside : outside);
         path.lineTo(out ? outside : inside);
         ribbon(c, path, std::abs(fan.flowM3h), k, k, out);
         plates.push_back(streamFigure(v, gate, fan.flowM3h, out, key, spoken, {}));
     } else if (p.part->kind == PartKind::Fan) {
-        // Blows through the panel that faces the viewer, on towards the board behind it.
-        const double inside = chamberK(e.air, chamberOf(e.build, p));
+        // Blows through the panel that faces the viewer, on towards what is behind it.
+        const double inside = chamberK(air, chamberOf(e.build, p));
         ribbon(c, curve(at, {1, 0}, at + QPointF(52, -60), {0.2, -1}), std::abs(fan.flowM3h), out ? inside : 0,
                out ? k : inside, false);
     } else if (out) {
         // What the supply loses warms the air that it moves.
-        const Gate gate = gateOf(s, core::Side::Front, 0, 0.5 * (p.lowAt[2].mm() + p.highAt[2].mm()));
-        const auto* supply = e.air.part(fan.id);
+        const Gate gate = outletOf(s, p);
+        const auto* supply = air.part(fan.id);
         const double outK =
             k + (supply && std::abs(fan.flowM3h) > 0.1 ? supply->powerW / (1.2 * 1006 * std::abs(fan.flowM3h) / 3600)
                                                        : 0.0);
-        ribbon(c, curve(at + QPointF(20, 0), {-1, 0}, gate.wall + gate.out * 26, {-1, 0}), std::abs(fan.flowM3h), k,
+        ribbon(c, curve(at + gate.out * 20, gate.out, gate.wall + gate.out * 26, gate.out), std::abs(fan.flowM3h), k,
                outK, true);
         plates.push_back(streamFigure(v, gate, fan.flowM3h, true, key, spoken, {}));
     }
@@ -335,10 +339,10 @@ void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::Fan
 std::vector<QRectF> paintFans(Canvas& c, const SideView& s, const View& v, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
     std::vector<QRectF> taken;
-    for (const auto& fan : e.air.fans)
+    for (const auto& fan : airOf(s, v).fans)
         if (const core::Placed* p = e.build.at(fan.id))
             fanRibbon(c, s, v, fan, *p, glyphAt(*p, s.rect(*p)), plates);
-    for (const auto& fan : e.air.fans) {
+    for (const auto& fan : airOf(s, v).fans) {
         const core::Placed* p = e.build.at(fan.id);
         const QRectF r = s.rect(*p);
         const QPointF at = glyphAt(*p, r);
@@ -358,41 +362,61 @@ std::vector<QRectF> paintFans(Canvas& c, const SideView& s, const View& v, std::
     return taken;
 }
 
+/// " −5.0 K": what a reading differs by from the build it is compared with.
+QString differenceTo(const View& v, double now, const std::optional<double>& before) {
+    return before ? QLatin1Char(' ') + v.signedNumber(Quantity::TemperatureDifference, now - *before) +
+                        QLatin1Char(' ') + v.unit(Quantity::TemperatureDifference)
+                  : QString();
+}
+
+QString shortWord(PartKind kind) {
+    return kind == PartKind::Processor     ? QObject::tr("CPU")
+           : kind == PartKind::Card        ? QObject::tr("Card")
+           : kind == PartKind::PowerSupply ? QObject::tr("Supply")
+                                           : QObject::tr("Store");
+}
+
 void readings(const Canvas& c, const SideView& s, const View& v, std::vector<Plate>& plates) {
     const auto& e = *v.evaluation();
+    const auto& air = airOf(s, v);
     const auto degrees = [&](double celsius) {
         return qs(core::fixed(v.show.value(Quantity::Temperature, celsius), 0)) + QLatin1Char(' ') +
                v.unit(Quantity::Temperature);
     };
-    for (const auto& part : e.air.parts) {
+    for (const auto& part : air.parts) {
         const core::Placed* p = e.build.at(part.id);
         if (!p || p->part->kind == PartKind::Board)
             continue;
-        const QString word = p->part->kind == PartKind::Processor     ? QObject::tr("CPU")
-                             : p->part->kind == PartKind::Card        ? QObject::tr("Card")
-                             : p->part->kind == PartKind::PowerSupply ? QObject::tr("Supply")
-                                                                      : QObject::tr("Store");
         const QRectF r = s.rect(*p);
         const QPointF at = r.center() + QPointF(p->part->kind == PartKind::Card ? r.width() * 0.2 : 0,
                                                 p->part->kind == PartKind::PowerSupply ? -r.height() * 0.25
                                                 : p->part->kind == PartKind::Processor ? -30
                                                                                        : -6);
         const core::verdict::Deciding limit = core::verdict::temperatureOf(e, v.result().verdict, part.id);
-        const Mark mark = limit.mark;
-        const QString text = word + QLatin1Char(' ') + degrees(limit.value);
+        // In a difference both sides are predicted: a reading of one of them would bring its own error in.
+        const bool plain = !s.air && !s.against;
+        const Mark mark = s.air ? Mark::None : limit.mark;
+        const auto* before = s.against ? s.against->part(part.id) : nullptr;
+        const QString text =
+            shortWord(p->part->kind) + QLatin1Char(' ') + degrees(plain ? limit.value : part.temperatureC) +
+            differenceTo(v, part.temperatureC, before ? std::optional(before->temperatureC) : std::nullopt);
         plates.push_back({at, text, core::PartRef{part.id}, text, mark != Mark::None ? c.markColor(mark) : c.t.ink});
     }
-    for (const auto& ch : e.air.chambers)
+    for (const auto& ch : air.chambers)
         for (const core::Chamber& spec : e.build.caseSpec().chambers)
             if (spec.id == ch.id) {
-                const QRectF r =
-                    QRectF(s.at(spec.lowMm[1], spec.lowMm[2]), s.at(spec.highMm[1], spec.highMm[2])).normalized();
-                const QString text = degrees(ch.airC) + QStringLiteral("  ") + qs(ch.name);
+                const QRectF r = s.rect(spec.lowMm, spec.highMm);
+                std::optional<double> before;
+                for (const auto& was : s.against ? s.against->chambers : std::vector<core::air::ChamberResult>{})
+                    if (was.id == ch.id)
+                        before = was.airC;
+                const QString text =
+                    degrees(ch.airC) + differenceTo(v, ch.airC, before) + QStringLiteral("  ") + qs(ch.name);
                 plates.push_back({{r.center().x(), r.top() + 30},
                                   text,
                                   core::ChamberRef{ch.id},
                                   text,
-                                  c.t.flowOf(ch.airC - e.air.conditions.roomC)});
+                                  c.t.flowOf(ch.airC - air.conditions.roomC)});
             }
 }
 
@@ -440,9 +464,38 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
 
 } // namespace
 
+Gate gateOf(const SideView& s, core::Side side, const std::array<double, 3>& mm) {
+    const core::Direction out = core::outward(side);
+    const QPointF at = s.at(mm);
+    if (out.axis == s.deep())
+        return {at, {0, 0}, true};
+    if (out.axis == s.across())
+        return {{out.sign < 0 ? s.paper.left() : s.paper.right(), at.y()}, {static_cast<double>(out.sign), 0}};
+    return {{at.x(), out.sign > 0 ? s.paper.top() : s.paper.bottom()}, {0, static_cast<double>(-out.sign)}};
+}
+
+std::array<double, 3> middleOf(const core::Opening& o) {
+    std::array<double, 3> mm{};
+    const auto axes = core::planeAxes(o.side);
+    for (std::size_t i = 0; i < 2; ++i)
+        mm[core::index(axes[i])] = o.centreMm[i];
+    return mm;
+}
+
+SideView sideViewIn(const QRectF& r, const core::Build& build, AirSight sight, double besidePx) {
+    SideView s{.paper = {}, .stage = r.adjusted(-10, 0, 10, 0), .sight = sight};
+    constexpr double above = 40, below = 44; // room for the words of the streams
+    const double w = build.insideAt[core::index(s.across())].mm(), h = build.insideAt[core::index(s.up())].mm();
+    s.scale = std::max(0.05, std::min((r.width() - 2 * besidePx) / w, (r.height() - above - below) / h));
+    s.paper = {r.center().x() - w * s.scale / 2, r.top() + above, w * s.scale, h * s.scale};
+    return s;
+}
+
 void paintAirSection(Canvas& c, const SideView& s, const View& v) {
     paintChambers(c, s, v);
     paintParts(c, s, v);
+    if (!s.readings)
+        return;
     std::vector<Plate> plates;
     readings(c, s, v, plates);
     paintOpenings(c, s, v, plates);

@@ -47,13 +47,12 @@ public:
     }
     void oneOf(const Change&) {
         forEachChange([&]<class C>() {
-            std::vector<StructOutline> structs;
-            Outliner inner(structs);
-            inner.m_fields =
-                &structs.emplace_back(StructOutline{ChangeWords<C>::word, ChangeWords<C>::about, {}, {}}).fields;
+            std::vector<FieldOutline> mine;
+            Outliner inner(m_all); // a struct that only a change has is told of like every other
+            inner.m_fields = &mine;
             const C change{};
             fields(inner, change);
-            kinds.push_back(std::move(structs.front()));
+            kinds.push_back({ChangeWords<C>::word, ChangeWords<C>::about, std::move(mine), {}});
         });
     }
     template <class T> void walk() {
