@@ -115,7 +115,10 @@ json randomNetworks() {
             branches.push_back({b.from, b.to, b.resistance.a, b.resistance.b, b.heightM, s.flowM3s[i],
                                 b.fan ? s.speed[*b.fan] : -1.0, b.curve.freeFlowM3s, b.curve.shutoffPa});
         }
-        all.push_back({{"absolute_pa", net.pressurePa}, {"temperature_c", s.temperatureC}, {"branches", branches}});
+        all.push_back({{"absolute_pa", net.pressurePa},
+                       {"temperature_c", s.temperatureC},
+                       {"pressure_pa", s.pressurePa},
+                       {"branches", branches}});
     }
     return all;
 }
@@ -148,6 +151,61 @@ json warmUp() {
         play.step({.roomC = 23});
     }
     return out;
+}
+
+/// A box with a fan in, a way out, a wall with its capacity, and a part whose cooler draws from the air of the box.
+json boxWarmUp() {
+    air::Network net;
+    net.roomC = 27;
+    net.zones = {
+        {.id = "outside"},
+        {.id = "box", .uaWk = 0.6, .crossSectionM2 = 0.03, .structureJk = 1600, .insideWk = 1.1, .outsideWk = 1.32}};
+    const air::FanCurve in{0.0151, 18}, own{0.0198, 12};
+    net.branches.push_back({.id = "in",
+                            .from = 0,
+                            .to = 1,
+                            .resistance = air::perforated(0.0066, 0.5, 0.003, 0.001),
+                            .fan = 0,
+                            .curve = in});
+    net.branches.push_back({.id = "out", .from = 1, .to = 0, .resistance = air::perforated(0.008, 0.45, 0.003, 0.001)});
+    net.branches.push_back({.id = "cooler",
+                            .from = 1,
+                            .to = 1,
+                            .resistance = air::fins(0.0085, 0.025, 0.0015, 0.8, 2.0),
+                            .fan = 1,
+                            .curve = own});
+    net.fans = {{.id = "in", .minShare = 0.2, .fixedDuty = 0.7}, {.id = "own", .minShare = 0.2, .fixedDuty = 0.6}};
+    const air::CooledPart part{.id = "part",
+                               .branch = 2,
+                               .home = 1,
+                               .powerW = 85,
+                               .dieResistance = 0.32,
+                               .gRefWk = 6.5,
+                               .qRefM3s = 0.0128,
+                               .exponent = 0.6,
+                               .naturalWk = 0.18,
+                               .dieJk = 8,
+                               .sinkJk = 210};
+    net.parts.push_back(part);
+    air::Transient play(net, {.roomC = net.roomC});
+    json rows = json::array(), branches = json::array();
+    for (int i = 0; i <= 2400; ++i) {
+        if (i % 60 == 0)
+            rows.push_back(
+                {i, play.state().parts[0].temperatureC, play.state().parts[0].sinkC, play.state().temperatureC[1]});
+        play.step({.roomC = net.roomC});
+    }
+    for (const auto& b : net.branches)
+        branches.push_back({b.resistance.a, b.resistance.b, b.fan ? net.fans[*b.fan].fixedDuty : -1.0,
+                            b.curve.freeFlowM3s, b.curve.shutoffPa});
+    return {{"room_c", net.roomC},  {"absolute_pa", net.pressurePa},
+            {"branches", branches}, {"power_w", part.powerW},
+            {"idle_w", 12},         {"die_resistance", part.dieResistance},
+            {"g_ref", part.gRefWk}, {"q_ref", part.qRefM3s},
+            {"n", part.exponent},   {"natural_wk", part.naturalWk},
+            {"die_jk", part.dieJk}, {"sink_jk", part.sinkJk},
+            {"inside_wk", 1.1},     {"outside_wk", 1.32},
+            {"structure_jk", 1600}, {"rows", rows}};
 }
 
 /// A warm-up log and its least-squares fit with two exponentials.
@@ -189,6 +247,7 @@ int main() {
                              {"flow", flowNetwork()},
                              {"random", randomNetworks()},
                              {"warm_up", warmUp()},
+                             {"box", boxWarmUp()},
                              {"settle", settleFit()},
                              {"quantiles", quantiles()}}
                             .dump()

@@ -1,7 +1,7 @@
 #!/usr/bin/env python3
 # SPDX-License-Identifier: GPL-3.0-or-later
-"""The core against programs that are not ours: standard atmosphere and viscosity by python3-fluids, a flow network and a
-warm-up by ngspice, a settling fit and quantiles by scipy, section drawings by python3-ezdxf. All worked out live, nothing is kept."""
+"""The core against programs that are not ours: standard atmosphere and viscosity by python3-fluids, a dozen flow networks and a
+warm-up by ngspice, a thousand networks, a warm-up with streams, a settling fit and quantiles by scipy, section drawings by python3-ezdxf. All worked out live, nothing is kept."""
 import json
 import pathlib
 import re
@@ -12,7 +12,7 @@ import tempfile
 import ezdxf
 import fluids
 import numpy as np
-from scipy import optimize, stats
+from scipy import integrate, optimize, stats
 
 BIN = pathlib.Path(sys.argv[1])
 ours = json.loads(subprocess.run([BIN / "outside_values"], capture_output=True, text=True, check=True).stdout)
@@ -48,42 +48,64 @@ for row in ours["atmosphere"]:
 
 # ---- a flow network: pressure is volts, mass flow is amperes; each branch a current that obeys x = A Q + B Q|Q| ----
 flow = ours["flow"]
-celsius, p0 = flow["temperature_c"], flow["absolute_pa"]
-rho = [p0 / (287.05 * (t + 273.15)) for t in celsius]
-mu = [1.716e-5 * ((t + 273.15) / 273.15) ** 1.5 * (273.15 + 110.4) / (t + 273.15 + 110.4) for t in celsius]
 
 
 def node(zone):
     return "0" if zone == 0 else f"n{zone}"
 
 
-deck = ["flow network", ".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-20 itl1=2000"]
-for k, b in enumerate(flow["branches"]):
-    i, j = b["from"], b["to"]
-    r, m = (rho[i] + rho[j]) / 2, (mu[i] + mu[j]) / 2
-    A, B, X = m * b["a"], r * b["b"], (rho[j] - rho[i]) * 9.80665 * b["height_m"]
-    if "fan" in b:
-        f, kk = b["fan"], r / 1.2
-        A += 0.6 * kk * f["shutoff_pa"] * f["share"] / f["free_flow_m3s"]
-        B += 0.4 * kk * f["shutoff_pa"] / f["free_flow_m3s"] ** 2
-        X += kk * f["shutoff_pa"] * f["share"] ** 2
-    # Node qk carries the volume flow in litres a second: it is driven until x - A Q - B Q|Q| vanishes.
-    q = f"(v(q{k})/1000)"
-    deck.append(f"Bq{k} 0 q{k} I={{v({node(i)}) - v({node(j)}) + {X:.15g} - {A:.15g}*{q} - {B:.15g}*{q}*abs{q}}}")
-    deck.append(f"Rq{k} q{k} 0 1e15")
-    # Mass leaves the upwind zone at its own density.
-    deck.append(f"Bm{k} {node(i)} {node(j)} I={{({q} >= 0 ? {rho[i]:.15g} : {rho[j]:.15g})*{q}*1000}}")
-deck += [".op", ".control", "set numdgt=12", "op"] + [f"print v(q{k})" for k in range(len(flow["branches"]))] + [f"print v(n{z})" for z in range(1, 6)] + [".endc", ".end"]
-printed = spice("\n".join(deck))
-values = dict(re.findall(r"v\((\w+)\) = ([-+0-9.eE]+)", printed))
-for k, b in enumerate(flow["branches"]):
-    if f"q{k}" not in values:
-        failed += 1
-        print("FAIL!  : ngspice did not solve the flow network:", printed[-800:])
+def spice_flows(celsius, p0, branches):
+    """Flows in L/s and zone pressures in Pa that ngspice finds; branches (from, to, a, b, height, share or -1, free flow, shutoff)."""
+    rho = [p0 / (287.05 * (t + 273.15)) for t in celsius]
+    mu = [1.716e-5 * ((t + 273.15) / 273.15) ** 1.5 * (273.15 + 110.4) / (t + 273.15 + 110.4) for t in celsius]
+    deck = ["flow network", ".options reltol=1e-9 abstol=1e-15 vntol=1e-12 gmin=1e-20 itl1=2000"]
+    for k, (i, j, a, b, height, share, free, shutoff) in enumerate(branches):
+        i, j = int(i), int(j)
+        r, m = (rho[i] + rho[j]) / 2, (mu[i] + mu[j]) / 2
+        A, B, X = m * a, r * b, (rho[j] - rho[i]) * 9.80665 * height
+        if share >= 0:
+            kk = r / 1.2
+            A += 0.6 * kk * shutoff * share / free
+            B += 0.4 * kk * shutoff / free**2
+            X += kk * shutoff * share**2
+        # Node qk carries the volume flow in litres a second: it is driven until x - A Q - B Q|Q| vanishes.
+        q = f"(v(q{k})/1000)"
+        deck.append(f"Bq{k} 0 q{k} I={{v({node(i)}) - v({node(j)}) + {X:.15g} - {A:.15g}*{q} - {B:.15g}*{q}*abs{q}}}")
+        deck.append(f"Rq{k} q{k} 0 1e15")
+        # Mass leaves the upwind zone at its own density.
+        deck.append(f"Bm{k} {node(i)} {node(j)} I={{({q} >= 0 ? {rho[i]:.15g} : {rho[j]:.15g})*{q}*1000}}")
+    zones = range(1, len(celsius))
+    deck += [".op", ".control", "set numdgt=12", "op"] + [f"print v(q{k})" for k in range(len(branches))] + [f"print v(n{z})" for z in zones] + [".endc", ".end"]
+    printed = spice("\n".join(deck))
+    values = dict(re.findall(r"v\((\w+)\) = ([-+0-9.eE]+)", printed))
+    if any(f"q{k}" not in values for k in range(len(branches))):
+        return None
+    return [float(values[f"q{k}"]) for k in range(len(branches))], [0.0] + [float(values.get(f"n{z}", "nan")) for z in zones]
+
+
+rows = [(b["from"], b["to"], b["a"], b["b"], b["height_m"], b["fan"]["share"] if "fan" in b else -1, b["fan"]["free_flow_m3s"] if "fan" in b else 1,
+         b["fan"]["shutoff_pa"] if "fan" in b else 0) for b in flow["branches"]]
+answer = spice_flows(flow["temperature_c"], flow["absolute_pa"], rows)
+check("ngspice solved the flow network", answer is not None, True, 0)
+for k, b in enumerate(flow["branches"] if answer else []):
+    check(f"flow of branch {k}, L/s", b["flow_m3s"] * 1000, answer[0][k], 2e-4)
+for z in range(1, 6 if answer else 0):
+    check(f"pressure of zone {z}, Pa", flow["pressure_pa"][z], answer[1][z], 2e-4)
+
+# ---- a dozen random networks by ngspice: those that it finds an operating point of by itself, of the first thirty ----
+told = 0
+for number, network in enumerate(ours["random"][:30]):
+    if told == 12:
         break
-    check(f"flow of branch {k}, L/s", b["flow_m3s"] * 1000, float(values[f"q{k}"]), 2e-4)
-for z in range(1, 6):
-    check(f"pressure of zone {z}, Pa", flow["pressure_pa"][z], float(values.get(f"n{z}", "nan")), 2e-4)
+    rows = [(r[0], r[1], r[2], r[3], r[4], r[6], max(r[7], 1e-9), r[8]) for r in network["branches"]]
+    answer = spice_flows(network["temperature_c"], network["absolute_pa"], rows)
+    if answer is None:
+        continue
+    told += 1
+    largest = max(abs(q) for q in answer[0])
+    for k, row in enumerate(network["branches"]):
+        check(f"random network {number}, branch {k}, share of its largest flow", row[5] * 1000 / largest, answer[0][k] / largest, 1e-3)
+check("random networks that ngspice told", told, 12, 0)
 
 # ---- a thousand random networks by scipy: the root of the mass balance, from pressures that are not ours ----
 def flows(p, fixed):
@@ -146,6 +168,63 @@ for second, die, sink in rows:
     check(f"sink at {second} s", sink - w["room_c"], float(found[f"s{second}"]), 0.15)
     check(f"die at {second} s", die - w["room_c"], float(found[f"d{second}"]), 0.25)
 check("end of the warm-up", rows[-1][1] - w["room_c"], w["power_w"] * (1 / w["sink_wk"] + w["die_resistance"]), 0.6)
+
+# ---- a box with a fan, a wall and a cooler by a stiff solver of scipy: air without a capacity, its flows and temperature solved in each call ----
+box = ours["box"]
+(a_in, b_in, s_in, free_in, off_in), (a_out, b_out, *_), (a_c, b_c, s_c, free_c, off_c) = box["branches"]
+room, cp = box["room_c"], 1006.0
+
+
+def rho_at(t):
+    return box["absolute_pa"] / (287.05 * (t + 273.15))
+
+
+def mu_at(t):
+    return 1.716e-5 * ((t + 273.15) / 273.15) ** 1.5 * (273.15 + 110.4) / (t + 273.15 + 110.4)
+
+
+def volume(x, A, B):
+    return 2 * x / (A + np.sqrt(A * A + 4 * B * abs(x)))
+
+
+def air_of_box(sink, wall):
+    """Temperature of the air, and what the stream takes from the sink, W/K."""
+    t = room + 5
+    for _ in range(40):
+        mean, m, k = (rho_at(room) + rho_at(t)) / 2, mu_at((room + t) / 2), (rho_at(room) + rho_at(t)) / 2 / 1.2
+        A_in, B_in, F = m * a_in + 0.6 * k * off_in * s_in / free_in, mean * b_in + 0.4 * k * off_in / free_in**2, k * off_in * s_in**2
+
+        def leaving(p):
+            return rho_at(room) * volume(F - p, A_in, B_in) - rho_at(t) * volume(p, m * a_out, mean * b_out)
+
+        p = optimize.brentq(leaving, 0, F, xtol=1e-13)
+        stream = rho_at(room) * volume(F - p, A_in, B_in) * cp
+        kc = rho_at(t) / 1.2
+        q = volume(kc * off_c * s_c**2, mu_at(t) * a_c + 0.6 * kc * off_c * s_c / free_c, rho_at(t) * b_c + 0.4 * kc * off_c / free_c**2)
+        carried = rho_at(t) * cp * q
+        taken = carried * -np.expm1(-box["g_ref"] * (q / box["q_ref"]) ** box["n"] / carried) + box["natural_wk"]
+        then = (stream * room + box["inside_wk"] * wall + taken * sink) / (stream + box["inside_wk"] + taken)
+        if abs(then - t) < 1e-10:
+            break
+        t = then
+    return t, taken
+
+
+def change(_, y, watts):
+    die, sink, wall = y
+    t, taken = air_of_box(sink, wall)
+    up = (die - sink) / box["die_resistance"]
+    return [(watts - up) / box["die_jk"], (up - taken * (sink - t)) / box["sink_jk"],
+            (box["inside_wk"] * (t - wall) + box["outside_wk"] * (room - wall)) / box["structure_jk"]]
+
+
+idle = optimize.fsolve(lambda y: change(0, y, box["idle_w"]), [room + 12, room + 9, room + 3], xtol=1e-12)
+times = [r[0] for r in box["rows"]]
+played = integrate.solve_ivp(change, (0, times[-1]), idle, method="LSODA", t_eval=times, args=(box["power_w"],), rtol=1e-8, atol=1e-8)
+for k, (second, die, sink, air) in enumerate(box["rows"]):
+    check(f"box at {second} s, die", die, played.y[0][k], 0.1)
+    check(f"box at {second} s, sink", sink, played.y[1][k], 0.1)
+    check(f"box at {second} s, air", air, air_of_box(played.y[1][k], played.y[2][k])[0], 0.1)
 
 # ---- the settling fit: scipy's least squares on the same readings ----
 s = ours["settle"]

@@ -108,12 +108,14 @@ void Transient::stepAir() {
     m_s.temperatureC = balance.solve();
 }
 
-/// Backward Euler on a sink and the dies on it: each die follows from the sink, which leaves one equation.
+/// Backward Euler on a sink and the dies on it, in half steps: each die follows from the sink, which leaves one
+/// equation.
 void Transient::stepSink(std::size_t owner) {
+    constexpr double h = dt / 2; // a whole one lags 0.1 K behind while it warms fast
     const CooledPart& part = m_net.parts[owner];
     const SinkLosses losses = sinkLosses(m_net, m_s, part);
-    double a = part.sinkJk / dt + losses.wk;
-    double b = part.sinkJk / dt * m_s.parts[owner].sinkC + losses.towardsW + part.extraW;
+    double a = part.sinkJk / h + losses.wk;
+    double b = part.sinkJk / h * m_s.parts[owner].sinkC + losses.towardsW + part.extraW;
     struct Row {
         std::size_t die;
         double g, a, b;
@@ -123,8 +125,8 @@ void Transient::stepSink(std::size_t owner) {
         const CooledPart& die = m_net.parts[d];
         PartState& state = m_s.parts[d];
         state.powerW = wantedPower(d);
-        const double g = 1.0 / std::max(1e-3, die.dieResistance), own = die.dieJk / dt + g;
-        const double right = die.dieJk / dt * state.temperatureC + state.powerW;
+        const double g = 1.0 / std::max(1e-3, die.dieResistance), own = die.dieJk / h + g;
+        const double right = die.dieJk / h * state.temperatureC + state.powerW;
         rows.push_back({d, g, own, right});
         a += g - g * g / own;
         b += g * right / own;
@@ -141,7 +143,7 @@ void Transient::stepSink(std::size_t owner) {
 
 void Transient::stepParts() {
     for (std::size_t i = 0; i < m_net.parts.size(); ++i)
-        if (!m_net.parts[i].sinkOf)
+        for (int half = 0; half < 2 && !m_net.parts[i].sinkOf; ++half)
             stepSink(i);
     for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
         const CooledPart& part = m_net.parts[i];
