@@ -17,7 +17,7 @@ struct Relaxed {
             weight = std::max(0.02, 0.6 * weight);
             ++swings;
         } else {
-            weight = std::min(1.0, weight * (1.0 + 0.3 / (2.0 + swings / 2.0)));
+            weight = std::min(1.0, weight * (1.0 + 1.0 / (1.0 + swings)));
         }
         last = change;
         value += weight * change;
@@ -25,19 +25,24 @@ struct Relaxed {
     }
 };
 
-/// Where a falling function crosses zero between @p low and @p high, to 1e-6; an end where it does not cross. Regula
-/// falsi that halves the weight of an end which stays (the Illinois rule), from a guess.
-template <typename F> double crossing(F&& f, double low, double high, double guess) {
+/// Where a falling function crosses zero between @p low and @p high, to @p close; an end where it does not cross.
+/// Regula falsi that halves the weight of an end which stays (the Illinois rule), from a guess.
+template <typename F> double crossing(F&& f, double low, double high, double guess, double close) {
+    double x = std::clamp(guess, low, high);
+    if (x > low && x < high) { // most often it is where it was
+        const double y = f(x);
+        if (std::abs(y) < close)
+            return x;
+    }
     double atLow = f(low), atHigh = f(high);
     if (atLow <= 0)
         return low;
     if (atHigh >= 0)
         return high;
-    double x = std::clamp(guess, low, high);
     int side = 0;
     for (int step = 0; step < 60; ++step) {
         const double y = f(x);
-        if (std::abs(y) < 1e-6)
+        if (std::abs(y) < close)
             return x;
         if (y > 0) {
             low = x;
@@ -50,7 +55,7 @@ template <typename F> double crossing(F&& f, double low, double high, double gue
             atLow *= side == -1 ? 0.5 : 1;
             side = -1;
         }
-        if (high - low < 1e-6)
+        if (high - low < close)
             break;
         x = low + (high - low) * atLow / (atLow - atHigh);
     }
@@ -72,13 +77,15 @@ public:
         const double enough = m_warm ? 1e-2 : 1e-3; // what is solved from near is a difference of kelvins
         for (m_s.outerIterations = 1; m_s.outerIterations <= limit; ++m_s.outerIterations) {
             // While temperatures still move, flows that are right to a millionth are as good as exact ones.
-            solveFlows(m_net, m_s, error < 0.01 ? 1e-12 : 1e-8);
+            const bool exact = error < 0.01;
+            solveFlows(m_net, m_s, exact ? 1e-12 : 1e-8);
+            m_close = std::clamp(1e-4 * error, 1e-6, 1e-3); // so it is with the speeds of fans
             error = stepZones();
             error = std::max(error, stepParts());
             error = std::max(error, stepOwnFans());
             error = std::max(error, stepOtherFans(settled));
             error = std::max(error, stepPowers());
-            if (error < enough && settled) {
+            if (error < enough && settled && exact) {
                 m_s.converged = true;
                 break;
             }
@@ -96,6 +103,12 @@ private:
     double stepOwnFans();
     double stepOtherFans(bool settled);
     double stepPowers();
+    /// A fan has started: how things swung without it says nothing of how they swing with it.
+    void forgetSwings() {
+        for (auto* all : {&m_zone, &m_part, &m_speed, &m_power})
+            for (Relaxed& r : *all)
+                r = {.value = r.value};
+    }
     void finish();
     void addPart(ZoneBalance& balance, std::size_t i) const;
     [[nodiscard]] double sinkC(std::size_t i, std::size_t free, const SinkLosses& losses) const;
@@ -112,6 +125,7 @@ private:
     std::vector<Relaxed> m_zone, m_part, m_speed, m_power;
     std::vector<bool> m_throttled, m_running;
     bool m_warm = false;
+    double m_close = 1e-6; ///< to which the speed of a fan that blows through its own cooler is found
     std::vector<double> m_regulatorsW;
 };
 
@@ -307,7 +321,7 @@ double SteadySolver::stepOwnFans() {
             return std::min(sink + part.powerW * part.dieResistance, part.limitC);
         };
         const double wanted = crossing([&](double speed) { return fan.dutyAt(dieAt(speed)) - speed; }, fan.minShare,
-                                       1.0, m_speed[f].value);
+                                       1.0, m_speed[f].value, m_close);
         error = std::max(error, 10.0 * m_speed[f].towards(wanted));
         m_s.speed[f] = m_speed[f].value;
     }
@@ -330,12 +344,15 @@ double SteadySolver::stepOtherFans(bool settled) {
                 continue;
             if (!m_running[f] && !settled)
                 continue; // the first iterations would start it on air that is not warm yet
+            if (!m_running[f])
+                forgetSwings();
             m_running[f] = true;
             wanted = std::clamp(wanted, fan.minShare, 1.0);
         } else {
             if (!m_running[f]) {
                 if (!settled || followed(fan, speeds) <= fan.startC.value_or(-1e9))
                     continue;
+                forgetSwings();
                 m_running[f] = true; // latched: a steady solve does not hunt at the switch point
                 error = std::max(error, 2.0);
             }

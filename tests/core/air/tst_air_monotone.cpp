@@ -141,10 +141,10 @@ private slots:
         }
         QVERIFY2(compared > 50, qPrintable(QString::number(compared)));
     }
-    /// 2 000 builds of any kind: all converge, and what goes in comes out again.
+    /// 10 000 builds of any kind: all converge, and what goes in comes out again.
     void allConverge() {
         Dice dice(5);
-        for (int i = 0; i < 2000; ++i) {
+        for (int i = 0; i < 10000; ++i) {
             const Project p = drawn(dice);
             const Build b = built(p, "A");
             const auto s = air::solve(air::compile(b, {.roomC = dice.between(5, 40)}).network);
