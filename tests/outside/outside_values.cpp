@@ -8,6 +8,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include <chrono>
 #include <cmath>
 #include <cstdio>
 #include <random>
@@ -73,13 +74,18 @@ json flowNetwork() {
     return out;
 }
 
+/// A network with its temperatures and speeds, and what comes out.
+struct Drawn {
+    air::Network net;
+    air::Solution s;
+};
 /// A thousand networks of up to six zones with fans, buoyancy and any openings, at given temperatures.
-json randomNetworks() {
+std::vector<Drawn> drawnNetworks() {
     std::mt19937 random(1000);
     const auto uniform = [&](double a, double b) {
         return a + (b - a) * (static_cast<double>(random()) / 4294967296.0);
     };
-    json all = json::array();
+    std::vector<Drawn> all;
     for (int round = 0; round < 1000; ++round) {
         air::Network net;
         const std::size_t zones = 1 + random() % 6;
@@ -108,6 +114,13 @@ json randomNetworks() {
             s.temperatureC[z] = uniform(23, 65);
         for (std::size_t f = 0; f < net.fans.size(); ++f)
             s.speed.push_back(uniform(0, 1));
+        all.push_back({std::move(net), std::move(s)});
+    }
+    return all;
+}
+json randomNetworks() {
+    json all = json::array();
+    for (auto& [net, s] : drawnNetworks()) {
         air::solveFlows(net, s);
         json branches = json::array();
         for (std::size_t i = 0; i < net.branches.size(); ++i) {
@@ -121,6 +134,21 @@ json randomNetworks() {
                        {"branches", branches}});
     }
     return all;
+}
+/// Microseconds a network, from rest.
+double timed() {
+    const auto networks = drawnNetworks();
+    double best = 1e300;
+    for (int round = 0; round < 5; ++round) {
+        const auto begin = std::chrono::steady_clock::now();
+        for (const auto& [net, start] : networks) {
+            air::Solution s = start;
+            air::solveFlows(net, s);
+        }
+        const std::chrono::duration<double, std::micro> took = std::chrono::steady_clock::now() - begin;
+        best = std::min(best, took.count() / static_cast<double>(networks.size()));
+    }
+    return best;
 }
 
 /// One cooled part in still air of a fixed temperature: die and sink as two heat nodes, no stream.
@@ -242,7 +270,11 @@ json quantiles() {
 
 } // namespace
 
-int main() {
+int main(int argc, char** argv) {
+    if (argc > 1 && std::string(argv[1]) == "--time") {
+        std::printf("%.3f\n", timed());
+        return 0;
+    }
     std::printf("%s\n", json{{"atmosphere", atmosphere()},
                              {"flow", flowNetwork()},
                              {"random", randomNetworks()},
