@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "cli/air_more.h"
 
+#include "core/air/local_heat.h"
 #include "core/base/text.h"
 #include "core/explain/working.h"
 #include "core/stages/at_loads.h"
@@ -22,6 +23,18 @@ store::Json peaksJson(const core::stages::Evaluation& e) {
                          {"hottest_c", p.hottestC},
                          {"clock_mhz", p.clockMhz > 0 ? store::Json(p.clockMhz) : store::Json()}});
     return peaks;
+}
+
+store::Json localJson(const Asked& asked) {
+    store::Json all = store::Json::array();
+    for (const auto& heat : core::air::localHeat(asked.project(), asked.evaluation().build, asked.evaluation().air))
+        all.push_back({{"mount", heat.mount},
+                       {"part", heat.part},
+                       {"air_c", heat.airC},
+                       {"wall_c", heat.wallC},
+                       {"band_k", heat.bandK},
+                       {"beside", heat.near}});
+    return all;
 }
 
 store::Json loadsJson(const Asked& asked, const core::Reader& reader) {
@@ -183,6 +196,7 @@ int air(const Options& options) {
         store::Json json = airJson(e, reader);
         json["findings"] = findings;
         json["loads"] = loadsJson(*looked, reader);
+        json["made_parts"] = localJson(*looked);
         if (options.network)
             json["network"] = networkJson(*looked);
         if (options.transientMinutes > 0)

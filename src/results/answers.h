@@ -25,6 +25,13 @@ using Schools = std::vector<core::advise::School>;
 struct Taught {
     core::air::Calibration calibration;
     std::size_t runs = 0;
+    /// A part of the revision with what was learned put in, and the runs that would narrow it most, best first.
+    struct Part {
+        std::string id;
+        double beforeC = 0, afterC = 0, bandBeforeK = 0, bandAfterK = 0;
+        std::vector<core::advise::NextRun> next;
+    };
+    std::vector<Part> parts;
 };
 using Explored = core::advise::Explored;
 using Found = core::advise::SearchResult;

@@ -309,13 +309,37 @@ Answer<WarmUp> Results::warmUp(const std::string& revision) {
     });
 }
 
+namespace {
+/// The parts of a revision as the runs have it, and what to run next.
+void addLearned(Taught& taught, const core::Project& project, const core::stages::Evaluation& e,
+                const std::vector<core::air::Observation>& runs, const Watch& stop) {
+    const auto& compiled = e.air.solved->compiled;
+    const auto after =
+        core::air::summarise(e.build, e.air.conditions, compiled,
+                             core::air::solve(core::air::learned(e.build, compiled, taught.calibration)));
+    const auto bands = core::air::bandsAfter(e.air, taught.calibration);
+    for (std::size_t i = 0; i < after.parts.size() && i < e.air.parts.size(); ++i) {
+        const auto& before = e.air.parts[i];
+        taught.parts.push_back(
+            {before.id, before.temperatureC, after.parts[i].temperatureC, before.bandK, bands[i], {}});
+        if (before.kind == core::PartKind::Processor || before.kind == core::PartKind::Card)
+            taught.parts.back().next = core::advise::nextRuns(project, e, runs, before.id, stop);
+    }
+}
+} // namespace
+
 Answer<Taught> Results::taught(const std::string& revision) {
     const core::verdict::RunAnalyses runs = knownAnalyses();
     return m_store.ask<Taught>(
-        {Stage::Schools, revision + "\nruns"}, TaughtReads{m_project, runs},
-        [project = m_project, runs](const Watch&) -> core::Result<std::shared_ptr<const Taught>> {
+        {Stage::Learn, revision}, TaughtReads{m_project, runs},
+        [project = m_project, runs, revision](const Watch& stop) -> core::Result<std::shared_ptr<const Taught>> {
             const auto observed = core::advise::observationsOf(*project, runs);
-            return std::make_shared<Taught>(Taught{core::air::calibrate(observed), observed.size()});
+            auto taught = std::make_shared<Taught>();
+            taught->runs = observed.size();
+            taught->calibration = core::air::calibrate(observed);
+            if (const auto e = core::stages::evaluate(*project, revision); e && e->air.solved && !observed.empty())
+                addLearned(*taught, *project, *e, observed, stop);
+            return taught;
         });
 }
 

@@ -38,7 +38,8 @@ Workers& StageStore::workersFor(core::stages::Stage stage) {
     using core::stages::Stage;
     const bool takesLong = stage == Stage::Run || stage == Stage::Rooms || stage == Stage::Mends ||
                            stage == Stage::Ways || stage == Stage::Trials;
-    if (stage == Stage::Search || stage == Stage::Explore) // seconds, with progress: nothing else waits for them
+    if (stage == Stage::Search || stage == Stage::Explore ||
+        stage == Stage::Learn) // seconds, with progress: nothing else waits for them
         return m_pressed;
     return takesLong ? m_long : m_quick;
 }

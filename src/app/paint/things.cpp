@@ -33,7 +33,9 @@ public:
         if (!m_e || !(m_e->build.at(ref.mount) || m_e->air.part(ref.mount)))
             return {};
         const core::verdict::Deciding limit = core::verdict::temperatureOf(*m_e, m_v.result().verdict, ref.mount);
-        return core::explain::ofPart(*m_e, ref.mount, &limit, answered(m_v.document.trials()));
+        Working w = core::explain::ofPart(*m_e, ref.mount, &limit, answered(m_v.document.trials()), &m_v.project());
+        addLearned(w, ref.mount);
+        return w;
     }
     Answer operator()(const core::FanRef& ref) const {
         return m_e && m_e->build.at(ref.mount) ? Answer(core::explain::ofFan(*m_e, ref.mount)) : Answer();
@@ -152,6 +154,24 @@ public:
     Answer operator()(const core::TopicRef&) const { return {}; }
 
 private:
+    /// What the logged runs make of a temperature, and which run would narrow it most.
+    void addLearned(Working& w, const std::string& mount) const {
+        if (m_v.project().runs.empty() || !m_e->air.part(mount))
+            return;
+        const auto& taught = answered(m_v.document.taught());
+        for (const auto& part : taught.parts) {
+            if (part.id != mount || taught.runs == 0)
+                continue;
+            using core::figure::usual;
+            w.learned = core::sayCounted(
+                m_v.project().simulation, "{} runs, simulated: {} ±{}, they say what their model was told.",
+                "{} runs make it {} ±{}.", static_cast<int>(taught.runs), usual(Quantity::Temperature, part.afterC),
+                usual(Quantity::TemperatureDifference, part.bandAfterK));
+            for (const auto& next : part.next)
+                if (w.nextRuns.size() < 3 && next.bandK < part.bandAfterK - 0.02)
+                    w.nextRuns.push_back({next.what, next.bandK});
+        }
+    }
     const core::fit::Gap* gapOf(const core::GapRef& ref) const { return m_e ? m_e->fit.gap(ref) : nullptr; }
 
     template <class Wanted> Answer ofChannels(const std::string& id, const Wanted& wanted, bool orFirst) const {

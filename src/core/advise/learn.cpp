@@ -37,7 +37,8 @@ std::vector<air::Observation> observationsOf(const Project& project, const verdi
 }
 
 std::vector<NextRun> nextRuns(const Project& project, const stages::Evaluation& now,
-                              const std::vector<air::Observation>& soFar, std::string_view mount) {
+                              const std::vector<air::Observation>& soFar, std::string_view mount,
+                              const std::function<bool()>& stop) {
     std::vector<NextRun> all;
     const auto row = std::find_if(now.air.parts.begin(), now.air.parts.end(),
                                   [&](const air::PartResult& p) { return p.id == mount; });
@@ -45,7 +46,7 @@ std::vector<NextRun> nextRuns(const Project& project, const stages::Evaluation& 
         return all;
     const auto attempt = [&](Sentence what, const std::vector<Change>& changes, const air::Conditions& conditions) {
         auto build = resolveWith(project, now.build.revision, changes);
-        if (!build)
+        if (!build || (stop && stop()))
             return;
         // A run that finds just what is predicted: what it would leave does not depend on what it finds.
         air::Observation o{

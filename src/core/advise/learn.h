@@ -18,6 +18,7 @@ struct NextRun {
 /// Fan at full speed, each screen off, one load alone: which of them, run on this build, leaves the narrowest band of
 /// the part; best first.
 [[nodiscard]] std::vector<NextRun> nextRuns(const Project& project, const stages::Evaluation& now,
-                                            const std::vector<air::Observation>& soFar, std::string_view mount);
+                                            const std::vector<air::Observation>& soFar, std::string_view mount,
+                                            const std::function<bool()>& stop = {});
 
 } // namespace core::advise

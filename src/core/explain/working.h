@@ -55,6 +55,12 @@ struct Working {
     Sentence sum;                  ///< what the rows add up to, in words or as an equation
     std::vector<DoubtShare> doubt; ///< shares of the variance, adding up to 1
     std::vector<Effect> changes;   ///< what would change it, tried on the model
+    Sentence learned;              ///< what logged runs make of it; empty: none did
+    struct NextRun {
+        Sentence text;
+        double bandK = 0; ///< that it would leave
+    };
+    std::vector<NextRun> nextRuns; ///< that would narrow it, best first
     Sentences usedBy;
     std::vector<Found> found; ///< findings about this thing, worst first
     Sentence method;          ///< equation and source
@@ -64,8 +70,8 @@ struct Working {
 /// @p limit as verdict::temperatureOf() says, where a verdict is at hand; else the maker's own limit counts. @p trials:
 /// what was tried; explaining tries nothing itself.
 [[nodiscard]] Working ofPart(const stages::Evaluation& e, std::string_view mount,
-                             const verdict::Deciding* limit = nullptr,
-                             const std::vector<advise::AirTrial>& trials = {});
+                             const verdict::Deciding* limit = nullptr, const std::vector<advise::AirTrial>& trials = {},
+                             const Project* project = nullptr);
 /// What the band of a predicted temperature comes from, largest first: shares of the sum of squares, four and the rest.
 [[nodiscard]] std::vector<DoubtShare> doubtOf(const air::Prediction& air, const air::PartResult& part);
 [[nodiscard]] Working ofNoise(const stages::Evaluation& e);

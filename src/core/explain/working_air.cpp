@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/bands.h"
+#include "core/air/local_heat.h"
 #include "core/air/own_values.h"
 #include "core/air/thermal.h"
 #include "core/explain/working.h"
@@ -50,7 +51,7 @@ std::vector<Effect> effectsOn(const air::Prediction& air, const air::PartResult&
 
 namespace {
 /// A part that gives off no heat of its own: what is known of it are its sizes.
-Working ofColdPart(const stages::Evaluation& e, std::string_view mount) {
+Working ofColdPart(const stages::Evaluation& e, std::string_view mount, const Project* project) {
     const Placed* p = e.build.at(mount);
     Working w{.thing = PartRef{std::string(mount)},
               .place = say("Fit, part"),
@@ -60,6 +61,13 @@ Working ofColdPart(const stages::Evaluation& e, std::string_view mount) {
               .method =
                   say("Sizes as stated, with their tolerance, along the part's own axes. Where it lies follows from "
                       "its place in the case.")};
+    if (project)
+        for (const air::LocalHeat& heat : air::localHeat(*project, e.build, e.air))
+            if (heat.mount == mount) {
+                w.rows.push_back({"", say("Air about it"), Quantity::Temperature, heat.airC, 0, Stamp::Computed});
+                w.rows.push_back({"", heat.near.empty() ? say("Its wall") : say("Its wall, beside {}", heat.near),
+                                  Quantity::Temperature, heat.wallC, heat.bandK, Stamp::Computed});
+            }
     for (std::size_t own = 0; p && own < 3; ++own) {
         const Measure& size = p->part->size[own];
         w.rows.push_back({"", term(fit::ownAxisWord(own)), Quantity::Length, size.value.mm(), size.tolerance.mm(),
@@ -95,10 +103,10 @@ std::vector<DoubtShare> doubtOf(const air::Prediction& air, const air::PartResul
 }
 
 Working ofPart(const stages::Evaluation& e, std::string_view mount, const verdict::Deciding* limit,
-               const std::vector<advise::AirTrial>& trials) {
+               const std::vector<advise::AirTrial>& trials, const Project* project) {
     const air::PartResult* part = e.air.part(mount);
     if (!part)
-        return ofColdPart(e, mount);
+        return ofColdPart(e, mount, project);
     Working w{.thing = PartRef{std::string(mount)}, .place = say("Air"), .quantity = Quantity::Temperature};
     w.title = say("{}, settled", part->name);
     w.value = part->temperatureC;

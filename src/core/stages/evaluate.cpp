@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/stages/evaluate.h"
 
+#include "core/air/local_heat.h"
 #include "core/base/text.h"
 #include "core/model/facts.h"
 #include "core/stages/reads.h"
@@ -58,7 +59,31 @@ void addCarryFinding(const Project& project, Evaluation& e) {
         }
 }
 
+/// What is printed softens: nearer to it than its band and a margin is a caution.
+void addSoftening(const Project& project, Evaluation& e) {
+    constexpr double marginK = 10; // creep begins before it softens; engineering judgement
+    for (const air::LocalHeat& heat : air::localHeat(project, e.build, e.air)) {
+        const Part* part = project.part(heat.part);
+        const auto* made = part ? std::get_if<MadeSpec>(&part->spec) : nullptr;
+        const make::Material* material =
+            made && made->process == Process::Print ? make::materialOf(made->material) : nullptr;
+        if (!material || heat.wallC + marginK < material->softensC)
+            continue;
+        const Sentence where =
+            heat.near.empty() ? say("in air of {}", figure::celsius(heat.airC, 0)) : say("beside {}", heat.near);
+        const auto warm = figure::celsius(heat.wallC, 0), soft = figure::celsius(material->softensC, 0);
+        e.found.make.push_back(rules::findingAbout(
+            heat.mount.empty() ? Thing(MadeRef{heat.part}) : Thing(PartRef{heat.mount}), "made-warm",
+            heat.wallC >= material->softensC ? rules::Severity::Blocker : rules::Severity::Caution,
+            rules::Station::Make,
+            say("{} comes to {} ±{} {}: {} softens at {}", heat.name, warm, figure::kelvin(heat.bandK, 0), where,
+                named(made->material), soft),
+            {say("another material"), say("another place"), say("more air there")}));
+    }
+}
+
 void addMakeFindings(const Project& project, Evaluation& e) {
+    addSoftening(project, e);
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)
             e.found.make.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker,
@@ -91,7 +116,8 @@ std::string_view stageWord(Stage stage) {
                                                              "schools",
                                                              "explore",
                                                              "loads",
-                                                             "warm-up"};
+                                                             "warm-up",
+                                                             "learning"};
     return words[static_cast<std::size_t>(stage)];
 }
 

@@ -34,9 +34,10 @@ enum class Stage {
     Schools,
     Explore,
     Loads,
-    WarmUp
+    WarmUp,
+    Learn
 };
-constexpr std::size_t stageCount = static_cast<std::size_t>(Stage::WarmUp) + 1; ///< WarmUp is the last
+constexpr std::size_t stageCount = static_cast<std::size_t>(Stage::Learn) + 1; ///< Learn is the last
 [[nodiscard]] std::string_view stageWord(Stage stage);
 /// Asked before a stage starts; false: its result is not wanted any more.
 using Watch = std::function<bool(Stage)>;

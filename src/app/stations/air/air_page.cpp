@@ -55,8 +55,8 @@ AirPage::AirPage(Context& context, QWidget* parent)
     const StageStore& stages = context.document.stages();
     using core::stages::Stage;
     const auto isOurs = [this](const StageStore::Key& key) {
-        const bool exploring =
-            isExploring() && (key.stage == Stage::Explore || key.stage == Stage::Schools || key.stage == Stage::Run);
+        const bool exploring = isExploring() && (key.stage == Stage::Explore || key.stage == Stage::Schools ||
+                                                 key.stage == Stage::Run || key.stage == Stage::Learn);
         return exploring || key.stage == Stage::Loads || key.stage == Stage::WarmUp;
     };
     connect(&stages, &StageStore::published, this, [this, isOurs](const StageStore::Key& key) {

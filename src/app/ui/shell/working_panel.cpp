@@ -172,6 +172,22 @@ double WorkingSheet::paintFound(Canvas& c, double y, const Working& w) {
     return y + 6;
 }
 
+double WorkingSheet::paintLearned(Canvas& c, double y, const Working& w, const View& v) {
+    const double right = width();
+    y = section(c, y, right, tr("What runs taught"));
+    y += c.paragraph({16, y, right - 32, 60}, v.words(w.learned), 12.5, Weight::Regular, c.t.ink, 3) + 4;
+    if (!w.nextRuns.empty())
+        c.second({16, y, right - 32, 18}, tr("The run that narrows it most"));
+    y += w.nextRuns.empty() ? 0 : 18;
+    for (const auto& next : w.nextRuns) {
+        const QString band = QStringLiteral("±") + v.text(core::Quantity::TemperatureDifference, next.bandK);
+        c.text({16, y, right - 96, 18}, c.elided(v.words(next.text), right - 100, 12.5), 12.5, Weight::Regular);
+        c.text({right - 76, y, 60, 18}, band, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        y += 18;
+    }
+    return y + 8;
+}
+
 double WorkingSheet::paintChanges(Canvas& c, double y, const Working& w, const View& v) {
     const double right = width();
     y = section(c, y, right, tr("What would change it"));
@@ -312,6 +328,8 @@ void WorkingSheet::paintContent(Canvas& c) {
         y = paintRows(c, y, w, v);
     if (!w.doubt.empty())
         y = paintDoubt(c, y, w);
+    if (!w.learned.empty())
+        y = paintLearned(c, y, w, v);
     if (!w.changes.empty())
         y = paintChanges(c, y, w, v);
     else if (std::holds_alternative<core::PartRef>(w.thing) && w.known &&

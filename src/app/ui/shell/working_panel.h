@@ -22,6 +22,7 @@ private:
     double paintRows(Canvas& c, double y, const core::explain::Working& w, const View& v);
     double paintDoubt(Canvas& c, double y, const core::explain::Working& w);
     double paintFound(Canvas& c, double y, const core::explain::Working& w);
+    double paintLearned(Canvas& c, double y, const core::explain::Working& w, const View& v);
     double paintChanges(Canvas& c, double y, const core::explain::Working& w, const View& v);
     static std::optional<double> valueOf(const core::Thing& thing, const core::stages::Evaluation& e,
                                          const core::verdict::RevisionVerdict& verdict);
