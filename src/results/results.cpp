@@ -33,8 +33,8 @@ struct LookReads {
 
     static bool sameFor(const core::Project& a, const core::Project& b, const std::string& revision) {
         return a.shelf == b.shelf && a.brief == b.brief && a.loads == b.loads && a.printer == b.printer &&
-               a.currency == b.currency && a.needs == b.needs && a.simulation == b.simulation &&
-               sameLine(a, b, revision) && sameRuns(a, b, revision);
+               a.currency == b.currency && a.needs == b.needs && a.airValues == b.airValues &&
+               a.simulation == b.simulation && sameLine(a, b, revision) && sameRuns(a, b, revision);
     }
     static bool sameLine(const core::Project& a, const core::Project& b, const std::string& revision) {
         std::string at = revision;

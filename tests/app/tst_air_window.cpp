@@ -1,6 +1,9 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/air/air_page.h"
+#include "app/ui/dialogs/air_value_dialog.h"
 #include "core/explain/working.h"
+#include "store/files.h"
+#include "support/demo.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -80,6 +83,20 @@ private slots:
         page->grab();
         QVERIFY(w.click(page, app::Act::ChooseWay));
         const auto point = found.front[static_cast<std::size_t>(page->exploreLook().chosen)];
+        // Each change by itself adds up to the whole, and its fan curves are written as a table and as words.
+        double k = 0, db = 0;
+        for (const auto& step : point.steps) {
+            k += step.kelvin;
+            db += step.noiseDb;
+        }
+        QCOMPARE_LE(std::abs(k - (point.headroomK - found.now.headroomK)), 0.2);
+        QCOMPARE_LE(std::abs(db - (point.noiseDba - found.now.noiseDba)), 0.1);
+        QVERIFY(page->saveCurves(dir.filePath("curves.csv")) && page->saveCurves(dir.filePath("curves.txt")));
+        QFile csv(dir.filePath("curves.csv")), text(dir.filePath("curves.txt"));
+        QVERIFY(csv.open(QIODevice::ReadOnly) && text.open(QIODevice::ReadOnly));
+        QVERIFY(csv.readAll().startsWith("fan,follows,temperature_c,duty_percent\n"));
+        QVERIFY(text.readAll().contains("follows"));
+        QVERIFY(!page->saveCurves(dir.filePath("none/curves.csv")));
         const std::size_t revisions = w.document().project().revisions.size();
         QTest::keyClick(page, Qt::Key_Return);
         QVERIFY(!page->isExploring());
@@ -90,6 +107,153 @@ private slots:
         QCOMPARE_LE(std::abs(w.document().result().evaluation->noise.totalDba - point.noiseDba), 0.02);
         w.key(Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(w.document().project().revisions.size(), revisions);
+    }
+    /// A, B and C look from the side, the front and above, D at what differs from the baseline: no label covers another
+    /// or leaves the drawing, on any of them.
+    void fromThreeSides() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* page = airOf(w);
+        for (const QSize size : {QSize(1100, 700), QSize(1280, 800)}) {
+            w.window->resize(size);
+            for (const Qt::Key key : {Qt::Key_B, Qt::Key_C, Qt::Key_A, Qt::Key_D}) {
+                QTest::keyClick(page, key);
+                QImage image(page->size(), QImage::Format_ARGB32_Premultiplied);
+                QPainter painter(&image);
+                const app::Theme theme = app::Theme::light();
+                app::Canvas c(painter, theme);
+                page->paintInside(c, page->inside());
+                QVERIFY2(c.labels.size() >= 4, qPrintable(QString::number(c.labels.size())));
+                for (std::size_t i = 0; i < c.labels.size(); ++i) {
+                    QVERIFY(page->inside().adjusted(-2, -2, 2, 2).contains(c.labels[i]));
+                    for (std::size_t k = 0; k < i; ++k)
+                        QVERIFY(!c.labels[i].adjusted(0.6, 0.6, -0.6, -0.6).intersects(c.labels[k]));
+                }
+            }
+            QCOMPARE(page->airLook().againstBaseline, size.width() == 1100);
+            QCOMPARE(page->airLook().sight, app::AirSight::Side);
+        }
+        QTest::keyClick(page, Qt::Key_D);
+        page->grab();
+        const auto differs = [](const app::Hit& hit) { return hit.name.contains("CPU") && hit.name.contains(" K"); };
+        QVERIFY(std::any_of(page->hits().begin(), page->hits().end(), differs));
+        QVERIFY(w.click(page, app::Act::TurnDifference));
+        page->grab();
+        QVERIFY(std::none_of(page->hits().begin(), page->hits().end(), differs));
+        QVERIFY(w.click(page, app::Act::ChooseSight));
+    }
+    /// The network is looked at, a way of air chosen, its resistance set by hand with a note: temperatures follow, it
+    /// is told, and taken back in one step.
+    void aValueByHand() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* page = airOf(w);
+        const double before = cpu(w);
+        QTest::keyClick(page, Qt::Key_N);
+        QVERIFY(page->pane() == app::AirPane::Network);
+        page->grab();
+        std::size_t ways = 0;
+        for (const app::Hit& hit : page->hits())
+            ways += std::holds_alternative<core::BranchRef>(hit.thing) ? 1 : 0;
+        const auto& net = w.document().result().evaluation->air.solved->compiled.network;
+        QVERIFY(ways > net.branches.size()); // on the drawing and in the list
+        w.context.selection.select(core::BranchRef{"cooler tray/cpu/lid"});
+        QVERIFY(app::workingOf(w.context.view(), core::BranchRef{"cooler tray/cpu/lid"}));
+        QTest::keyClick(page, Qt::Key_Return);
+        auto* dialog = qobject_cast<app::AirValueDialog*>(w.openDialog());
+        QVERIFY(dialog);
+        auto* value = dialog->findChild<QLineEdit*>("value");
+        dialog->findChild<QComboBox*>("quantity")->setCurrentIndex(1); // to fast air
+        const double was = value->text().replace(',', '.').toDouble();
+        QVERIFY(was > 100);
+        value->setText(QString::number(was * 40));
+        dialog->accept();
+        QVERIFY(!dialog->problem().isEmpty()); // why, is asked for
+        dialog->findChild<QLineEdit*>("note")->setText("fins full of dust");
+        dialog->accept();
+        QCOMPARE(w.document().project().airValues.size(), 1UL);
+        QVERIFY2(cpu(w) > before + 0.5, qPrintable(QString::number(cpu(w) - before)));
+        const auto& findings = w.document().result().evaluation->findings;
+        QVERIFY(std::any_of(findings.begin(), findings.end(), [&](const auto& f) {
+            return w.context.view().words(f.text).contains("fins full of dust");
+        }));
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(cpu(w), before);
+        QTest::keyClick(page, Qt::Key_Escape);
+        QVERIFY(page->pane() == app::AirPane::Section);
+    }
+    /// The warm-up is stepped through by keys, gone to with the mouse, and played to its end.
+    void theWarmUpIsPlayed() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* page = airOf(w);
+        QTest::keyClick(page, Qt::Key_H);
+        QVERIFY(page->pane() == app::AirPane::WarmUp);
+        QVERIFY(QTest::qWaitFor([&] { return !app::answered(page->airLook().warmUp).rows.empty(); }, 20000));
+        const auto& warm = app::answered(page->airLook().warmUp);
+        QVERIFY(warm.rows.back().seconds >= 3600);
+        QTest::keyClick(page, Qt::Key_Right);
+        QCOMPARE(page->airLook().row, 1UL);
+        QTest::keyClick(page, Qt::Key_PageDown);
+        QCOMPARE(page->airLook().row, 21UL);
+        page->grab();
+        for (const app::Hit& hit : page->hits())
+            if (hit.is(app::Act::SetMoment)) {
+                QTest::mouseClick(page, Qt::LeftButton, Qt::NoModifier, hit.rect.center().toPoint());
+                break;
+            }
+        QCOMPARE_LE(std::abs(static_cast<double>(page->airLook().row) - static_cast<double>(warm.rows.size()) / 2),
+                    3.0);
+        page->setMoment(static_cast<std::ptrdiff_t>(warm.rows.size()) - 4);
+        QTest::keyClick(page, Qt::Key_Space);
+        QVERIFY(page->airLook().playing);
+        QVERIFY(QTest::qWaitFor([&] { return !page->airLook().playing; }, 5000));
+        QCOMPARE(page->airLook().row, warm.rows.size() - 1);
+        const auto& settled = w.document().result().evaluation->air;
+        QCOMPARE_LE(std::abs(warm.partC(warm.rows.size() - 1, 0) - settled.part("card")->temperatureC), 0.3);
+    }
+    /// Noise is told under every load; what runs taught stands in Working with the run that would narrow it most.
+    void loadsAndLearning() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* page = airOf(w);
+        QVERIFY(QTest::qWaitFor([&] { return app::answered(page->airLook().loads).size() == 4; }, 10000));
+        w.document().finishAnalyses();
+        QVERIFY(QTest::qWaitFor([&] { return !app::answered(w.document().taught()).parts.empty(); }, 60000));
+        const auto working = app::workingOf(w.context.view(), core::PartRef{"card"});
+        QVERIFY(working && !working->learned.empty());
+        QVERIFY(w.context.view().words(working->learned).contains("simulated"));
+        for (std::size_t i = 1; i < working->nextRuns.size(); ++i)
+            QVERIFY(working->nextRuns[i - 1].bandK <= working->nextRuns[i].bandK);
+    }
+    /// A radiator where the grille stood free: it goes in, its fans too, the processor follows its air.
+    void aRadiatorGoesIn() {
+        Window w;
+        QTemporaryDir dir;
+        const QString path = dir.filePath("liquid");
+        QVERIFY(
+            store::saveProject(store::openProject(support::sourcePath("examples") + "/liquid-cooled")->project, path));
+        QVERIFY(w.window->openPath(path));
+        w.document().selectRevision("R1");
+        airOf(w);
+        const double cooled = cpu(w);
+        QVERIFY(w.document().newRevision("R1", {core::RemovePart{"side-radiator"}}));
+        w.document().selectRevision(w.document().project().revisions.back().id);
+        const double bare = cpu(w);
+        QVERIFY2(bare > cooled + 10, "a block without a radiator gives off next to nothing");
+        for (const core::Change& change : {core::Change(core::PlacePart{"radiator", "side-radiator"}),
+                                           core::Change(core::PlacePart{"fan-120", "side-radiator/fan-1"}),
+                                           core::Change(core::SetFan{"side-radiator/fan-1", {.duty = 0.7}})})
+            QVERIFY(w.document().addChange(change));
+        QCOMPARE_LE(std::abs(cpu(w) - cooled), 0.05);
     }
     /// Of one temperature: its band, and what the band comes from.
     void bandAndWorking() {

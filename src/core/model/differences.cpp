@@ -107,6 +107,8 @@ std::vector<std::string> differences(const Project& before, const Project& after
         lines.push_back(after.baseline.empty() ? "no baseline any more" : "the baseline is " + after.baseline);
     if (!(before.needs == after.needs))
         lines.emplace_back("needs of your own were changed");
+    if (!(before.airValues == after.airValues))
+        lines.emplace_back("air values of your own were changed");
     if (!(before.printer == after.printer) || before.currency != after.currency || before.id != after.id)
         lines.emplace_back("printer, currency or the project's own mark were changed");
     if (lines.size() > most) {

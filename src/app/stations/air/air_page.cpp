@@ -32,7 +32,7 @@ AirPage::AirPage(Context& context, QWidget* parent)
     const std::array names{
         std::tuple{tr("Section"), "airSection", tr("Where the air goes, and how warm it gets")},
         std::tuple{tr("Network"), "airNetwork", tr("Every room and way of air with its figures (N)")},
-        std::tuple{tr("Warm-up"), "airWarmUp", tr("An hour of the load from idle, played (W)")},
+        std::tuple{tr("Warm-up"), "airWarmUp", tr("An hour of the load from idle, played (H)")},
         std::tuple{tr("Explore"), "airExplore",
                    tr("All that is left open, as noise against temperature; where builders disagree (E)")}};
     for (std::size_t i = 0; i < names.size(); ++i) {
@@ -301,7 +301,7 @@ void AirPage::keyPressEvent(QKeyEvent* event) {
         return turnTo(AirPane::Explore);
     case Qt::Key_N:
         return turnTo(AirPane::Network);
-    case Qt::Key_W:
+    case Qt::Key_H:
         return turnTo(AirPane::WarmUp);
     case Qt::Key_Escape:
         return m_view.pane == AirPane::Section ? StationPage::keyPressEvent(event) : show(AirPane::Section);

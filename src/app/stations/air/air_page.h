@@ -8,7 +8,7 @@
 namespace app {
 
 /// Section with chambers and ribbons; the arrow of a fan strip turns the fan, its track sets the speed. Its other sides
-/// show the network behind it (key N), play the warm-up (W) and explore what is left open (E).
+/// show the network behind it (key N), play the warm-up (H) and explore what is left open (E).
 class AirPage : public StationPage {
     Q_OBJECT
 public:

@@ -128,7 +128,7 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
          : fan.direction == core::air::FanDirection::Out ? out
                                                          : in) +=
             fan.direction == core::air::FanDirection::Inside ? 0 : std::abs(fan.flowM3h);
-    const QPointF pivot(r.center().x(), r.top() + 104);
+    const QPointF pivot(r.center().x(), r.top() + 92);
     const double tilt = std::clamp(2.2 * (in - out), -8.0, 8.0);
     c.p.save();
     c.p.translate(pivot);
@@ -197,8 +197,17 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
           QObject::tr("Pressure %1").arg(v.text(Quantity::Pressure, b.pressurePa)));
 }
 
-/// Of the words that tell the noise under every load.
-double loadsHeight(const results::Loads& loads) { return loads.empty() ? 0 : loads.size() > 3 ? 38 : 22; }
+/// Noise under every load, in words.
+QString loadWords(const View& v, const results::Loads& loads) {
+    QStringList words;
+    for (const core::stages::AtLoad& at : loads)
+        words << v.words(at.name) + QLatin1Char(' ') + v.number(Quantity::Level, at.noiseDba);
+    return words.isEmpty() ? QString() : QObject::tr("By load: %1 dB(A)").arg(words.join(QStringLiteral(", ")));
+}
+double loadsHeight(const Canvas& c, const View& v, const results::Loads& loads, double width) {
+    const QString words = loadWords(v, loads);
+    return words.isEmpty() ? 0 : c.width(words, 12) > width - 4 ? 38 : 22;
+}
 
 void paintNoise(Canvas& c, const QRectF& r, const View& v, const results::Loads& loads) {
     const auto& e = *v.evaluation();
@@ -229,7 +238,7 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v, const results::Loads&
           QObject::tr("Noise %1").arg(v.text(Quantity::Level, e.noise.totalDba)));
     double y = r.top() + 62;
     for (const auto& s : e.noise.sources) {
-        if (y + 20 > r.bottom() - loadsHeight(loads) + 4)
+        if (y + 20 > r.bottom() - loadsHeight(c, v, loads, r.width()) + 4)
             break;
         const core::Placed* p = e.build.at(s.id);
         c.hatch({r.left() + 2, y + 4, 16, 12}, p->part->kind, c.t.sheet, c.t.ink, 1);
@@ -241,14 +250,7 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v, const results::Loads&
                Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += 20;
     }
-    if (loads.empty())
-        return;
-    QStringList words;
-    for (const core::stages::AtLoad& at : loads)
-        words << v.words(at.name) + QLatin1Char(' ') + v.number(Quantity::Level, at.noiseDba);
-    c.paragraph({r.left(), y + 3, r.width(), loadsHeight(loads)},
-                QObject::tr("By load: %1 dB(A)").arg(words.join(QStringLiteral(", "))), 12, Weight::Regular, c.t.ink2,
-                2);
+    c.paragraph({r.left(), y + 3, r.width(), 38}, loadWords(v, loads), 12, Weight::Regular, c.t.ink2, 2);
 }
 
 void paintTable(Canvas& c, const QRectF& r, const View& v) {
@@ -382,12 +384,14 @@ void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
     const double below = s.paper.bottom() + 58;
     paintScale(c, {left.left(), below, left.width(), 28}, v);
     paintStrips(c, {left.left(), below + 34, left.width(), left.bottom() - below - 34}, v);
-    paintBeam(c, {right.left(), right.top(), right.width(), 190}, v);
+    constexpr double beam = 184; // with its words
+    paintBeam(c, {right.left(), right.top(), right.width(), beam}, v);
     const results::Loads& loads = answered(look.loads);
-    const double noiseH = 70 + 20.0 * static_cast<double>(e->noise.sources.size()) + loadsHeight(loads);
-    paintNoise(c, {right.left(), right.top() + 206, right.width(), noiseH}, v, loads);
-    paintTable(
-        c, {right.left(), right.top() + 218 + noiseH, right.width(), right.bottom() - right.top() - 218 - noiseH}, v);
+    const double noiseH =
+        70 + 20.0 * static_cast<double>(e->noise.sources.size()) + loadsHeight(c, v, loads, right.width());
+    paintNoise(c, {right.left(), right.top() + beam + 8, right.width(), noiseH}, v, loads);
+    paintTable(c, {right.left(), right.top() + beam + 16 + noiseH, right.width(), right.height() - beam - 16 - noiseH},
+               v);
 }
 
 } // namespace app

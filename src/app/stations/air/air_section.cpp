@@ -283,11 +283,14 @@ QPointF glyphAt(const core::Placed& p, const QRectF& r) {
     }
 }
 
-/// Where a supply blows out: by the face it is fixed at, where the wall of that face is drawn; else by the drawn wall
-/// it stands closest to.
+/// Where a supply blows out: away from its sockets, where that wall is drawn; else by the drawn wall it stands closest
+/// to.
 Gate outletOf(const SideView& s, const core::Placed& p) {
-    if (const Gate gate = gateOf(s, core::sideOf({p.facing().axis, -p.facing().sign}), centreOf(p)); !gate.facesViewer)
-        return gate;
+    if (!p.ports.empty()) {
+        const core::Direction sockets = p.inCase(p.ports.front().out);
+        if (const Gate gate = gateOf(s, core::sideOf({sockets.axis, -sockets.sign}), centreOf(p)); !gate.facesViewer)
+            return gate;
+    }
     const QRectF r = s.rect(p);
     const std::array<std::pair<double, QPointF>, 4> walls{{{r.left() - s.paper.left(), {-1, 0}},
                                                            {s.paper.right() - r.right(), {1, 0}},

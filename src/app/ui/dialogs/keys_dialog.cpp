@@ -80,7 +80,7 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
               {tr("Left, Right"), tr("Its speed; when exploring, the way before or after")},
               {tr("E"), tr("Explore what is left open, and back")},
               {tr("N"), tr("The network behind it; Enter sets a value by hand")},
-              {tr("W"), tr("Play the warm-up; Space starts and stops, left and right go on")},
+              {tr("H"), tr("Play the warm-up; Space starts and stops, left and right go on")},
               {tr("A, B, C"), tr("Look from the side, the front, above")},
               {tr("D"), tr("What differs from the baseline")},
               {tr("Ctrl+E"), tr("Save the fan curves of the chosen way")},
