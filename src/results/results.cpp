@@ -77,6 +77,12 @@ struct SearchReads {
     bool operator==(const SearchReads&) const = default;
 };
 
+struct ExploreReads {
+    std::shared_ptr<const Look> look;
+    core::advise::ExploreRequest request;
+    bool operator==(const ExploreReads&) const = default;
+};
+
 std::string keyOf(const std::string& revision, const std::string& load) {
     return load.empty() ? revision : revision + '\n' + load;
 }
@@ -343,11 +349,16 @@ Answer<Taught> Results::taught(const std::string& revision) {
         });
 }
 
-Answer<Explored> Results::explored(const std::string& revision) {
-    return about<Explored>(Stage::Explore, revision, {}, [](const auto& project, const auto& e, const Watch& watch) {
-        auto found = core::advise::explore(project, e, {}, [&](double share) { return watch.at(share); });
-        return found ? std::move(*found) : Explored{};
-    });
+Answer<Explored> Results::explored(const std::string& revision, const core::advise::ExploreRequest& request) {
+    const auto at = look(revision).value;
+    if (!at || !at->evaluation)
+        return {Standing::Pending, nullptr, {}};
+    return m_store.ask<Explored>({Stage::Explore, revision}, ExploreReads{at, request},
+                                 [at, request](const Watch& watch) -> core::Result<std::shared_ptr<const Explored>> {
+                                     auto found = core::advise::explore(*at->project, *at->evaluation, request,
+                                                                        [&](double share) { return watch.at(share); });
+                                     return std::make_shared<Explored>(found ? std::move(*found) : Explored{});
+                                 });
 }
 
 Answer<Ways> Results::ways(const std::string& revision) {

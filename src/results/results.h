@@ -62,7 +62,8 @@ public:
     /// Of the runs whose analysis is there; asked again when there are more.
     [[nodiscard]] Answer<Taught> taught(const std::string& revision);
     /// Seconds, with progress.
-    [[nodiscard]] Answer<Explored> explored(const std::string& revision);
+    [[nodiscard]] Answer<Explored> explored(const std::string& revision,
+                                            const core::advise::ExploreRequest& request = {});
     /// One at a time: the gap that is asked about last is the one that is wanted.
     [[nodiscard]] Answer<Mends> mends(const std::string& revision, const core::GapRef& gap);
     [[nodiscard]] Answer<Found> search(const std::string& revision, const core::advise::SearchRequest& request);

@@ -97,6 +97,11 @@ private slots:
         QVERIFY(csv.readAll().startsWith("fan,follows,temperature_c,duty_percent\n"));
         QVERIFY(text.readAll().contains("follows"));
         QVERIFY(!page->saveCurves(dir.filePath("none/curves.csv")));
+        QVERIFY(page->saveSheet(dir.filePath("ways.csv")) && page->saveSheet(dir.filePath("ways.svg")));
+        QFile ways(dir.filePath("ways.csv")), drawn(dir.filePath("ways.svg"));
+        QVERIFY(ways.open(QIODevice::ReadOnly) && drawn.open(QIODevice::ReadOnly));
+        QCOMPARE(ways.readAll().count('\n'), static_cast<qsizetype>(found.front.size()) + 1);
+        QVERIFY(drawn.readAll().contains("<svg"));
         const std::size_t revisions = w.document().project().revisions.size();
         QTest::keyClick(page, Qt::Key_Return);
         QVERIFY(!page->isExploring());
@@ -107,6 +112,31 @@ private slots:
         QCOMPARE_LE(std::abs(w.document().result().evaluation->noise.totalDba - point.noiseDba), 0.02);
         w.key(Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(w.document().project().revisions.size(), revisions);
+    }
+    /// What is left open is turned on and off: other ways are possible, and what stays is in none of them.
+    void whatIsLeftOpen() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* page = airOf(w);
+        QTest::keyClick(page, Qt::Key_E);
+        QVERIFY(explored(page));
+        const auto possible = app::answered(page->exploreLook().explored).possible;
+        for (const Qt::Key key : {Qt::Key_S, Qt::Key_A, Qt::Key_C}) // screens, panels, places
+            QTest::keyClick(page, key);
+        QVERIFY(w.click(page, app::Handle{.act = app::Act::TurnOpen, .of = {}, .row = 4})); // lying
+        QVERIFY(QTest::qWaitFor(
+            [&] {
+                const auto& now = page->exploreLook().explored;
+                return now.standing == app::Standing::Ready && app::answered(now).possible < possible;
+            },
+            60000));
+        for (const auto& point : app::answered(page->exploreLook().explored).front)
+            for (const core::Change& change : point.changes)
+                QVERIFY(!std::holds_alternative<core::SetScreen>(change) &&
+                        !std::holds_alternative<core::SetOpening>(change) &&
+                        !std::holds_alternative<core::Orient>(change));
     }
     /// A, B and C look from the side, the front and above, D at what differs from the baseline: no label covers another
     /// or leaves the drawing, on any of them.

@@ -93,12 +93,14 @@ public:
     [[nodiscard]] Answer<results::Rooms> rooms() const { return m_results.rooms(m_revision); }
     [[nodiscard]] Answer<results::Measures> measures() const { return m_results.measures(m_revision); }
     [[nodiscard]] Answer<results::Ways> ways() const { return m_results.ways(m_revision); }
-    [[nodiscard]] Answer<results::Loads> loads() const { return m_results.loads(m_revision); }          ///< for Air
-    [[nodiscard]] Answer<results::WarmUp> warmUp() const { return m_results.warmUp(m_revision); }       ///< for Air
-    [[nodiscard]] Answer<results::Schools> schools() const { return m_results.schools(m_revision); }    ///< for Air
-    [[nodiscard]] Answer<results::Taught> taught() const { return m_results.taught(m_revision); }       ///< for Air
-    [[nodiscard]] Answer<results::Explored> explored() const { return m_results.explored(m_revision); } ///< for Air
-    [[nodiscard]] Answer<results::Trials> trials() const { return m_results.trials(m_revision); }       ///< for Air
+    [[nodiscard]] Answer<results::Loads> loads() const { return m_results.loads(m_revision); }       ///< for Air
+    [[nodiscard]] Answer<results::WarmUp> warmUp() const { return m_results.warmUp(m_revision); }    ///< for Air
+    [[nodiscard]] Answer<results::Schools> schools() const { return m_results.schools(m_revision); } ///< for Air
+    [[nodiscard]] Answer<results::Taught> taught() const { return m_results.taught(m_revision); }    ///< for Air
+    [[nodiscard]] Answer<results::Explored> explored(const core::advise::ExploreRequest& request = {}) const {
+        return m_results.explored(m_revision, request); ///< for Air
+    }
+    [[nodiscard]] Answer<results::Trials> trials() const { return m_results.trials(m_revision); } ///< for Air
     [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const { return m_results.mends(m_revision, gap); }
     /// For who asks beyond that: a search, and the report beside the window.
     [[nodiscard]] results::Results& results() const { return m_results; }

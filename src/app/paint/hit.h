@@ -33,6 +33,8 @@ enum class Act {
     ChooseWay,
     OpenWay,
     SaveCurves,
+    SaveSheet,
+    TurnOpen,
     ChooseSight,
     TurnDifference,
     SetMoment,

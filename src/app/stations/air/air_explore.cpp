@@ -448,6 +448,33 @@ void paintTaught(Canvas& c, const QRectF& r, const View& v, const ExploreLook& l
                 Weight::Regular, c.t.ink, 5);
 }
 
+/// What is left open, each a word that is turned on and off.
+void paintOpen(Canvas& c, const QRectF& r, const core::advise::ExploreRequest& request) {
+    const std::array words{
+        std::pair{QObject::tr("fans"), request.fans}, std::pair{QObject::tr("screens"), request.screens},
+        std::pair{QObject::tr("panels"), request.panels}, std::pair{QObject::tr("places"), request.places},
+        std::pair{QObject::tr("lying"), request.lying}};
+    double x = r.right();
+    for (std::size_t i = words.size(); i-- > 0;) {
+        const auto& [word, on] = words[i];
+        const double width = c.width(word, 12, on ? Weight::SemiBold : Weight::Regular);
+        const QRectF place(x - width - 18, r.top() + 1, width + 18, 18);
+        const QRectF tick(place.left(), place.center().y() - 5, 10, 10);
+        c.box(tick, c.t.sheet, c.t.ink2, 1);
+        if (on) {
+            c.p.setPen(QPen(c.t.ink, 1.6));
+            c.p.drawPolyline(QPolygonF{tick.topLeft() + QPointF(2, 5), tick.topLeft() + QPointF(4.4, 8),
+                                       tick.topLeft() + QPointF(8.4, 2)});
+        }
+        c.text({tick.right() + 4, place.top(), width + 6, place.height()}, word, 12,
+               on ? Weight::SemiBold : Weight::Regular, on ? c.t.ink : c.t.ink2, Qt::AlignLeft | Qt::AlignVCenter);
+        c.hit(place, Handle{.act = Act::TurnOpen, .of = {}, .row = static_cast<int>(i)},
+              (on ? QObject::tr("Left open: %1 (%2)") : QObject::tr("As it is: %1 (%2)"))
+                  .arg(word, QString(QLatin1Char(openKeys[i]))));
+        x = place.left() - 10;
+    }
+}
+
 } // namespace
 
 void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look) {
@@ -462,8 +489,12 @@ void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& 
                  leftW = std::clamp(r.width() * 0.42, 280.0, 420.0);
     const QRectF left(r.left(), r.top() + 36, leftW, upper),
         right(left.right() + 22, left.top(), r.right() - left.right() - 22, upper);
-    c.heading(left.left(), left.top(), left.width(), QObject::tr("Ways to build it"),
-              QObject::tr("open: fans, speeds, screens, panels, places, lying"));
+    c.heading(left.left(), left.top(), left.width(), QObject::tr("Left open"));
+    paintOpen(c, left, look.request);
+    const QString save = QObject::tr("Save ...");
+    const QRectF saves(left.right() - c.width(save, 12) - 4, left.top() + 26, c.width(save, 12) + 4, 16);
+    c.second(saves, save);
+    c.hit(saves, Handle{.act = Act::SaveSheet, .of = {}}, QObject::tr("Save what is shown as SVG or CSV (Ctrl+T)"));
     if (found.front.empty() && found.counted == 0) {
         const QString words = pending ? QObject::tr("Every fan in, out, absent, slim or thick at five speeds, screens "
                                                     "on and off, standing and lying: "

@@ -5,11 +5,15 @@
 
 namespace app {
 
+/// Keys that leave fans, screens, panels, places and lying open, or as they are.
+constexpr std::string_view openKeys = "VSACL";
+
 /// What the exploring side of Air shows; answers of before, or none, while they are worked out.
 struct ExploreLook {
     Answer<results::Explored> explored;
     Answer<results::Schools> schools;
     Answer<results::Taught> taught;
+    core::advise::ExploreRequest request; ///< what is left open
     int percent = 0;
     int chosen = -1; ///< of the front; -1: none
 };

@@ -1,14 +1,17 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/air/air_page.h"
 
+#include "app/stations/air/air_table.h"
 #include "app/ui/dialogs/air_value_dialog.h"
 #include "core/advise/fan_curves.h"
 #include "core/base/text.h"
 #include "store/safe_write.h"
 
+#include <QBuffer>
 #include <QFileDialog>
 #include <QKeyEvent>
 #include <QMouseEvent>
+#include <QSvgGenerator>
 
 #include <cmath>
 
@@ -91,7 +94,7 @@ void AirPage::ask() {
         return update();
     const Document& d = m_context.document;
     if (m_askedOf != d.revision()) { // what was found for another revision is of no use here
-        m_look = {};
+        m_look = {.explored = {}, .schools = {}, .taught = {}, .request = m_look.request};
         m_view.loads = {};
         m_view.warmUp = {};
         m_askedOf = d.revision();
@@ -109,7 +112,7 @@ void AirPage::askExplored() {
     const Document& d = m_context.document;
     m_look.schools = d.schools();
     m_look.taught = d.taught();
-    m_look.explored = d.explored();
+    m_look.explored = d.explored(m_look.request);
     const int ways = static_cast<int>(answered(m_look.explored).front.size());
     if (m_look.chosen >= ways)
         m_look.chosen = -1;
@@ -167,6 +170,48 @@ core::Result<void> AirPage::saveCurves(const QString& path) {
     return store::writeWhole(path, QByteArray::fromStdString(text));
 }
 
+core::Result<void> AirPage::saveSheet(const QString& path) {
+    if (path.endsWith(QStringLiteral(".csv"), Qt::CaseInsensitive)) {
+        const QByteArray table = airTable(m_context.view(), m_view, m_look);
+        return table.isEmpty() ? core::problem(path.toStdString(), "there is nothing to save yet", "add parts first")
+                               : store::writeWhole(path, table);
+    }
+    QBuffer buffer;
+    buffer.open(QIODevice::WriteOnly);
+    const QRectF sheet(0, 0, 1000, 680);
+    {
+        QSvgGenerator svg;
+        svg.setOutputDevice(&buffer);
+        svg.setSize(sheet.size().toSize());
+        svg.setViewBox(sheet);
+        svg.setTitle(QStringLiteral("Mini Draft"));
+        QPainter painter(&svg);
+        painter.fillRect(sheet, Theme::light().paper);
+        const Theme light = Theme::light(); // as on paper
+        Canvas canvas(painter, light, m_context.selection.thing());
+        paintInside(canvas, sheet.adjusted(10, 10, -10, -10));
+    }
+    return store::writeWhole(path, buffer.data());
+}
+
+void AirPage::askForSheet() {
+    const QString path = QFileDialog::getSaveFileName(this, tr("Save what is shown"), QStringLiteral("air.svg"),
+                                                      tr("Drawing (*.svg);;Table (*.csv)"));
+    if (path.isEmpty())
+        return;
+    if (const auto done = saveSheet(path); !done)
+        Q_EMIT refused(done.error());
+}
+
+void AirPage::turnOpen(int what) {
+    auto& r = m_look.request;
+    const std::array<bool*, 5> all{&r.fans, &r.screens, &r.panels, &r.places, &r.lying};
+    bool& asked = *all[static_cast<std::size_t>(std::clamp(what, 0, 4))];
+    asked = !asked;
+    m_look.chosen = -1;
+    ask();
+}
+
 void AirPage::askForCurves() {
     const QString path = QFileDialog::getSaveFileName(this, tr("Save fan curves"), QStringLiteral("fan-curves.csv"),
                                                       tr("Table (*.csv);;Text (*.txt)"));
@@ -202,6 +247,9 @@ bool AirPage::exploreKey(QKeyEvent* event) {
         return false;
     if (key == Qt::Key_E && event->modifiers() == Qt::ControlModifier)
         askForCurves();
+    else if (const auto open = openKeys.find(static_cast<char>(key));
+             key < 128 && event->modifiers() == Qt::NoModifier && open != std::string_view::npos)
+        turnOpen(static_cast<int>(open));
     else if (key == Qt::Key_Left || key == Qt::Key_Up)
         choose(m_look.chosen - 1);
     else if (key == Qt::Key_Right || key == Qt::Key_Down)
@@ -256,6 +304,10 @@ void AirPage::clicked(const Hit& hit) {
         return openWay();
     if (hit.is(Act::SaveCurves))
         return askForCurves();
+    if (hit.is(Act::SaveSheet))
+        return askForSheet();
+    if (hit.is(Act::TurnOpen))
+        return turnOpen(hit.handle.row);
     if (hit.is(Act::ChooseSight) || hit.is(Act::TurnDifference))
         return void(sightKey(hit.is(Act::TurnDifference) ? Qt::Key_D : Qt::Key_A + hit.handle.row));
     if (hit.is(Act::SetMoment))
@@ -292,6 +344,8 @@ void AirPage::keyPressEvent(QKeyEvent* event) {
     const auto turnTo = [this](AirPane pane) { show(m_view.pane == pane ? AirPane::Section : pane); };
     if (exploreKey(event) || warmUpKey(event->key()))
         return;
+    if (event->key() == Qt::Key_T && event->modifiers() == Qt::ControlModifier)
+        return askForSheet();
     if (event->modifiers() != Qt::NoModifier && event->modifiers() != Qt::KeypadModifier)
         return StationPage::keyPressEvent(event);
     if (sightKey(event->key()))

@@ -21,6 +21,10 @@ public:
     [[nodiscard]] const AirLook& airLook() const { return m_view; }
     /// Which row of the warm-up is shown.
     void setMoment(std::ptrdiff_t row);
+    /// What is shown, as a drawing (.svg) or a table (.csv), by the name's end.
+    core::Result<void> saveSheet(const QString& path);
+    /// Whether fans, screens, panels, places or lying (0 to 4) are left open to exploring.
+    void turnOpen(int what);
     /// The fan curves of the way that is chosen, as CSV or, where the name ends in .txt, as words.
     core::Result<void> saveCurves(const QString& path);
 
@@ -43,6 +47,7 @@ private:
     void choose(int way);
     void openWay();
     void askForCurves();
+    void askForSheet();
     void play(bool on);
     void editElement();
     bool exploreKey(QKeyEvent* event);

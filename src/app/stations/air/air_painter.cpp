@@ -348,6 +348,10 @@ void paintSights(Canvas& c, const QRectF& r, const View& v, const AirLook& look)
     for (std::size_t i = 0; i < sights.size(); ++i)
         word(sights[i].first, static_cast<std::size_t>(look.sight) == i,
              Handle{.act = Act::ChooseSight, .of = {}, .row = static_cast<int>(i)}, sights[i].second);
+    const QString save = QObject::tr("Save ...");
+    const QRectF saves(r.right() - c.width(save, 12) - 4, r.top(), c.width(save, 12) + 4, r.height());
+    c.second(saves, save);
+    c.hit(saves, Handle{.act = Act::SaveSheet, .of = {}}, QObject::tr("Save what is shown as SVG or CSV (Ctrl+T)"));
     const std::string& baseline = v.project().baseline;
     if (look.pane == AirPane::Section && !baseline.empty() && baseline != v.document.revision())
         word(QObject::tr("Against %1").arg(qs(baseline)), look.againstBaseline,

@@ -83,6 +83,8 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
               {tr("H"), tr("Play the warm-up; Space starts and stops, left and right go on")},
               {tr("A, B, C"), tr("Look from the side, the front, above")},
               {tr("D"), tr("What differs from the baseline")},
+              {tr("V, S, A, C, L"), tr("Exploring: leave fans, screens, panels, places, lying open or not")},
+              {tr("Ctrl+T"), tr("Save what is shown as SVG or CSV")},
               {tr("Ctrl+E"), tr("Save the fan curves of the chosen way")},
               {tr("Enter, Esc"), tr("Of a way: open it as a revision; leave")}});
     addGroup(tree, tr("Revisions"), {{tr("Up, Down"), tr("The revision above or below")}});
