@@ -2,6 +2,7 @@
 // How long a builder waits: one full look at a demo revision and its parts, beside a dense solve by Eigen of the same
 // size.
 #include "core/acoustics/noise.h"
+#include "core/air/warm_up.h"
 #include "core/verdict/judge.h"
 #include "demo.h"
 
@@ -51,6 +52,16 @@ void airSolveAlone(benchmark::State& state) {
     state.counters["newton"] = solution.newtonSteps;
 }
 BENCHMARK(airSolveAlone)->Unit(benchmark::kMicrosecond);
+
+/// The promise: an hour of warm-up, second by second, below 50 ms.
+void airWarmUpHour(benchmark::State& state) {
+    const auto build = resolve(demo(), "R10");
+    const auto compiled = air::compile(*build, air::conditionsOf(demo()));
+    const auto settled = air::solve(compiled.network);
+    for ([[maybe_unused]] auto _ : state)
+        benchmark::DoNotOptimize(air::warmUp(compiled.network, settled, 60, 15));
+}
+BENCHMARK(airWarmUpHour)->Unit(benchmark::kMillisecond);
 
 /// The promise: resolve, fit, air and noise of one revision below 2 ms.
 void fullLook(benchmark::State& state) {

@@ -252,6 +252,8 @@ std::vector<const core::stages::Evaluation*> Results::evaluations(const std::fun
 }
 
 void Results::onPublished(const StageStore::Key& key) {
+    if (key.stage == Stage::Learn)
+        (void)taught(key.of); // kept, so that who never starts it finds it
     if (key.stage == Stage::Verdict)
         m_looks.erase(key.of);
     if (key.stage == Stage::Run) {
@@ -336,7 +338,7 @@ void addLearned(Taught& taught, const core::Project& project, const core::stages
 
 Answer<Taught> Results::taught(const std::string& revision) {
     const core::verdict::RunAnalyses runs = knownAnalyses();
-    return m_store.ask<Taught>(
+    const auto answer = m_store.ask<Taught>(
         {Stage::Learn, revision}, TaughtReads{m_project, runs},
         [project = m_project, runs, revision](const Watch& stop) -> core::Result<std::shared_ptr<const Taught>> {
             const auto observed = core::advise::observationsOf(*project, runs);
@@ -347,6 +349,13 @@ Answer<Taught> Results::taught(const std::string& revision) {
                 addLearned(*taught, *project, *e, observed, stop);
             return taught;
         });
+    if (answer.standing == Standing::Ready)
+        m_taught = {m_project, revision, answer.value};
+    return answer;
+}
+
+std::shared_ptr<const Taught> Results::knownTaught(const std::string& revision) const {
+    return m_taught.project == m_project && m_taught.revision == revision ? m_taught.answer : nullptr;
 }
 
 Answer<Explored> Results::explored(const std::string& revision, const core::advise::ExploreRequest& request) {

@@ -61,6 +61,8 @@ public:
     [[nodiscard]] Answer<WarmUp> warmUp(const std::string& revision);
     /// Of the runs whose analysis is there; asked again when there are more.
     [[nodiscard]] Answer<Taught> taught(const std::string& revision);
+    /// What taught() answered of this very project; nothing is started: learning takes a second.
+    [[nodiscard]] std::shared_ptr<const Taught> knownTaught(const std::string& revision) const;
     /// Seconds, with progress.
     [[nodiscard]] Answer<Explored> explored(const std::string& revision,
                                             const core::advise::ExploreRequest& request = {});
@@ -86,6 +88,11 @@ private:
     std::map<std::string, Answer<Look>> m_looks;
     std::map<std::string, Answer<core::bench::RunAnalysis>> m_runs;
     std::map<std::string, core::bench::AnalyseOptions> m_benchOptions; ///< by revision
+    struct {
+        std::shared_ptr<const core::Project> project;
+        std::string revision;
+        std::shared_ptr<const Taught> answer;
+    } m_taught; ///< last
 };
 
 } // namespace results

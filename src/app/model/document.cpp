@@ -226,6 +226,9 @@ void Document::onPublished(const StageStore::Key& key) {
     using core::stages::Stage;
     if (key.stage == Stage::Preview || key.stage == Stage::Search)
         return; // told to the dialog that asked
+    if (key.stage == Stage::Loads || key.stage == Stage::WarmUp || key.stage == Stage::Schools ||
+        key.stage == Stage::Explore)
+        return; // Air alone shows them, and listens itself
     const bool lookedAt = key.stage != Stage::Run && key.of == m_revision;
     if (lookedAt && (m_newProject || m_newRevision))
         tell();

@@ -97,6 +97,9 @@ public:
     [[nodiscard]] Answer<results::WarmUp> warmUp() const { return m_results.warmUp(m_revision); }    ///< for Air
     [[nodiscard]] Answer<results::Schools> schools() const { return m_results.schools(m_revision); } ///< for Air
     [[nodiscard]] Answer<results::Taught> taught() const { return m_results.taught(m_revision); }    ///< for Air
+    [[nodiscard]] std::shared_ptr<const results::Taught> knownTaught() const {
+        return m_results.knownTaught(m_revision);
+    }
     [[nodiscard]] Answer<results::Explored> explored(const core::advise::ExploreRequest& request = {}) const {
         return m_results.explored(m_revision, request); ///< for Air
     }

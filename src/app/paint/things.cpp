@@ -158,14 +158,14 @@ private:
     void addLearned(Working& w, const std::string& mount) const {
         if (m_v.project().runs.empty() || !m_e->air.part(mount))
             return;
-        const auto& taught = answered(m_v.document.taught());
-        for (const auto& part : taught.parts) {
-            if (part.id != mount || taught.runs == 0)
+        const auto taught = m_v.document.knownTaught();
+        for (const auto& part : taught ? taught->parts : std::vector<results::Taught::Part>{}) {
+            if (part.id != mount || taught->runs == 0)
                 continue;
             using core::figure::usual;
             w.learned = core::sayCounted(
                 m_v.project().simulation, "{} runs, simulated: {} ±{}, they say what their model was told.",
-                "{} runs make it {} ±{}.", static_cast<int>(taught.runs), usual(Quantity::Temperature, part.afterC),
+                "{} runs make it {} ±{}.", static_cast<int>(taught->runs), usual(Quantity::Temperature, part.afterC),
                 usual(Quantity::TemperatureDifference, part.bandAfterK));
             for (const auto& next : part.next)
                 if (w.nextRuns.size() < 3 && next.bandK < part.bandAfterK - 0.02)

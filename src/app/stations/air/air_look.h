@@ -14,6 +14,8 @@ struct AirLook {
     AirSight sight = AirSight::Side;
     bool againstBaseline = false;
     Answer<results::Loads> loads;
+    const core::stages::Evaluation* loadsOf =
+        nullptr; ///< what they were asked of; another one is shown: they are of before
     Answer<results::WarmUp> warmUp;
     std::size_t row = 0; ///< of the warm-up: the moment that is shown
     bool playing = false;

@@ -53,6 +53,16 @@ AirPage::AirPage(Context& context, QWidget* parent)
             return play(false);
         setMoment(static_cast<std::ptrdiff_t>(m_view.row) + 1);
     });
+    constexpr int momentMs = 150, restMs = 700;
+    m_rest.setSingleShot(true);
+    m_rest.setInterval(momentMs);
+    connect(&m_rest, &QTimer::timeout, this, [this] { askLoads(); });
+    m_learning.setSingleShot(true);
+    m_learning.setInterval(restMs);
+    connect(&m_learning, &QTimer::timeout, this, [this] {
+        if (isVisible() && !m_context.document.project().runs.empty())
+            (void)m_context.document.taught();
+    });
     connect(&context.document, &Document::changed, this, [this] { ask(); });
     connect(&context.document, &Document::revisionSelected, this, [this] { ask(); });
     const StageStore& stages = context.document.stages();
@@ -60,10 +70,12 @@ AirPage::AirPage(Context& context, QWidget* parent)
     const auto isOurs = [this](const StageStore::Key& key) {
         const bool exploring = isExploring() && (key.stage == Stage::Explore || key.stage == Stage::Schools ||
                                                  key.stage == Stage::Run || key.stage == Stage::Learn);
-        return exploring || key.stage == Stage::Loads || key.stage == Stage::WarmUp;
+        return exploring || key.stage == Stage::WarmUp;
     };
     connect(&stages, &StageStore::published, this, [this, isOurs](const StageStore::Key& key) {
-        if (isOurs(key))
+        if (key.stage == Stage::Loads)
+            askLoads();
+        else if (isOurs(key))
             ask();
     });
     connect(&stages, &StageStore::progressed, this, [this](const StageStore::Key& key, int percent) {
@@ -99,12 +111,24 @@ void AirPage::ask() {
         m_view.warmUp = {};
         m_askedOf = d.revision();
     }
-    if (m_view.pane == AirPane::Section)
-        m_view.loads = d.loads();
+    if (m_view.pane == AirPane::Section && m_view.loadsOf != m_context.view().evaluation())
+        m_rest.start();
     if (m_view.pane == AirPane::WarmUp)
         m_view.warmUp = d.warmUp();
     if (isExploring())
         askExplored();
+    else if (!d.knownTaught())
+        m_learning.start();
+    update();
+}
+
+void AirPage::askLoads() {
+    const auto* e = m_context.view().evaluation();
+    if (!e || !isVisible())
+        return;
+    m_view.loads = m_context.document.loads();
+    if (m_view.loads.standing == Standing::Ready)
+        m_view.loadsOf = e;
     update();
 }
 

@@ -44,6 +44,7 @@ private:
     /// Asks for what the side that is shown needs; not while painting.
     void ask();
     void askExplored();
+    void askLoads();
     void choose(int way);
     void openWay();
     void askForCurves();
@@ -60,6 +61,8 @@ private:
     std::string m_askedOf;
     std::array<QPushButton*, 4> m_panes{};
     QTimer m_clock;
+    QTimer m_rest; ///< runs out when nothing was changed for a moment: then what is not needed in the frame is asked
+    QTimer m_learning; ///< starts once nothing was changed for a while: it takes a second
 };
 
 } // namespace app

@@ -201,7 +201,8 @@ void paintBeam(Canvas& c, const QRectF& r, const View& v) {
 QString loadWords(const View& v, const results::Loads& loads) {
     QStringList words;
     for (const core::stages::AtLoad& at : loads)
-        words << v.words(at.name) + QLatin1Char(' ') + v.number(Quantity::Level, at.noiseDba);
+        words << v.words(at.name) + QLatin1Char(' ') +
+                     (std::isnan(at.noiseDba) ? QStringLiteral("...") : v.number(Quantity::Level, at.noiseDba));
     return words.isEmpty() ? QString() : QObject::tr("By load: %1 dB(A)").arg(words.join(QStringLiteral(", ")));
 }
 double loadsHeight(const Canvas& c, const View& v, const results::Loads& loads, double width) {
@@ -390,7 +391,10 @@ void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
     paintStrips(c, {left.left(), below + 34, left.width(), left.bottom() - below - 34}, v);
     constexpr double beam = 184; // with its words
     paintBeam(c, {right.left(), right.top(), right.width(), beam}, v);
-    const results::Loads& loads = answered(look.loads);
+    results::Loads loads = answered(look.loads);
+    if (look.loadsOf != e) // those of before keep their room, and say nothing
+        for (core::stages::AtLoad& at : loads)
+            at.noiseDba = std::nan("");
     const double noiseH =
         70 + 20.0 * static_cast<double>(e->noise.sources.size()) + loadsHeight(c, v, loads, right.width());
     paintNoise(c, {right.left(), right.top() + beam + 8, right.width(), noiseH}, v, loads);
