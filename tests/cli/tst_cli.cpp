@@ -131,6 +131,33 @@ private slots:
         for (const auto& p : j["parts"])
             QVERIFY(p["band_k"].get<double>() > 0 && !p["band_from"].empty());
     }
+    /// Only what is named is left open, what is kept stays, each change tells what it does, and curves are written; a
+    /// name that is none is refused.
+    void airExploresWhatIsAsked() {
+        QTemporaryDir dir;
+        const QString curves = dir.filePath("curves.csv");
+        const auto j = json(cli({"air", demo(), "--revision", "R10", "--json", "--explore", "--most", "3000", "--open",
+                                 "fans", "--keep", "side-a,card", "--curves", curves}));
+        for (const auto& point : j["explore"]["front"]) {
+            const auto words = QString::fromStdString(point["changes"].get<std::string>());
+            QVERIFY2(!words.contains("screen") && !words.contains("Laid") && !words.contains("Card 168-E"),
+                     qPrintable(words));
+            double k = 0;
+            for (const auto& step : point["steps"])
+                k += step["headroom_k"].get<double>();
+            QCOMPARE_LE(
+                std::abs(k - (point["headroom_k"].get<double>() - j["explore"]["now"]["headroom_k"].get<double>())),
+                0.2);
+        }
+        QVERIFY(!j["explore"]["fan_curves"].empty());
+        QVERIFY(QFile::exists(curves));
+        QCOMPARE(j["loads"].size(), std::size_t{4});
+        QVERIFY(j["loads"][0]["noise_dba"].get<double>() < j["loads"][3]["noise_dba"].get<double>());
+        QVERIFY(j["made_parts"].is_array() && j["peaks"].is_array());
+        const auto refused = cli({"air", demo(), "--explore", "--keep", "attic"});
+        QCOMPARE(refused.code, 2);
+        QVERIFY(refused.err.contains("attic"));
+    }
     /// Why it answers 1 is in what it says.
     void airSaysWhatIsMissing() {
         // A removed cooler, and a part over its limit.
