@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/air/air_page.h"
 #include "app/ui/dialogs/air_value_dialog.h"
+#include "app/ui/fields/points_edit.h"
+#include "app/ui/fields/struct_form.h"
 #include "core/explain/working.h"
 #include "store/files.h"
 #include "support/demo.h"
@@ -284,6 +286,41 @@ private slots:
                                            core::Change(core::SetFan{"side-radiator/fan-1", {.duty = 0.7}})})
             QVERIFY(w.document().addChange(change));
         QCOMPARE_LE(std::abs(cpu(w) - cooled), 0.05);
+    }
+    /// A fan's curve is pasted as a table: with a heading that names units, with commas or tabs, from a file; what
+    /// cannot be read is told by its line and taken by nobody.
+    void aCurveIsPasted() {
+        Window w;
+        std::vector<core::NumberField> columns;
+        for (const core::FieldOutline& f : app::StructForm::outlineOf("fan point")->fields)
+            columns.push_back(f.about);
+        app::PointsEdit edit(w.context, columns, nullptr);
+        const auto close = [&](double flow, double pressure, std::size_t row) {
+            const auto points = edit.points();
+            return points && points->size() > row && std::abs((*points)[row][0] - flow) < 1e-7 &&
+                   std::abs((*points)[row][1] - pressure) < 1e-6;
+        };
+        edit.setPlainText("flow (CFM)\tpressure (Pa)\n0\t20\n30\t7,5");
+        QVERIFY(close(30 * 4.719474e-4, 7.5, 1));
+        edit.setPlainText("0,20\n36,5"); // as a file has it: commas between
+        QVERIFY(close(0.01, 5, 1));
+        edit.setPlainText("36 5,5");
+        QVERIFY(close(0.01, 5.5, 0));
+        edit.setPlainText("0 20\n36 x");
+        QVERIFY(!edit.points() && QString::fromStdString(edit.points().error().text()).contains("line 2"));
+        edit.setPlainText("0 20 1");
+        QVERIFY(!edit.points());
+        edit.show({{0.01, 5}, {0.02, 0}});
+        QVERIFY(close(0.01, 5, 0));
+        QTemporaryDir dir;
+        QFile file(dir.filePath("curve.csv"));
+        QVERIFY(file.open(QIODevice::WriteOnly));
+        file.write("flow;pressure\r\n0;30\r\n72;0\r\n");
+        file.close();
+        QVERIFY(edit.read(file.fileName()));
+        QVERIFY(close(0.02, 0, 1));
+        QVERIFY(!edit.read(dir.filePath("none.csv")));
+        QVERIFY(close(0.02, 0, 1)); // what stood there stays
     }
     /// Of one temperature: its band, and what the band comes from.
     void bandAndWorking() {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/air/local_heat.h"
 #include "core/air/own_values.h"
 #include "core/air/predict.h"
 #include "core/air/thermal.h"
@@ -231,6 +232,48 @@ private slots:
                      qPrintable(QString("%1 in, %2 out").arg(books.heatInW).arg(books.heatOutW)));
             QVERIFY(books.heatInW > 100 && books.massKgs < 1e-9);
         }
+    }
+    /// A printed part beside a hot one is warmer than the air of its chamber, further away it is not; near to where it
+    /// softens it is told, and a wall of the case lies between the air and the room.
+    void madePartsKnowTheirHeat() {
+        const auto ringAt = [](double upMm, const char* material) {
+            Project p = project();
+            Part ring{.id = "ring", .kind = PartKind::Made, .name = "Ring", .size = {mm(30), mm(30), mm(4)}};
+            ring.spec = MadeSpec{.material = material, .volumeCm3 = 3};
+            p.shelf.push_back(ring);
+            Part wall{.id = "wall", .kind = PartKind::Made, .name = "Wall", .size = {mm(82), mm(300), mm(3)}};
+            wall.spec = MadeSpec{.material = "petg", .volumeCm3 = 60};
+            p.shelf.push_back(wall);
+            p.shelf[0].mounts.push_back({.id = "ring",
+                                         .name = "Ring place",
+                                         .accepts = {PartKind::Made},
+                                         .at = {high(4), high(140), low(upMm)},
+                                         .facing = {Axis::Z, 1},
+                                         .up = {Axis::Y, 1}});
+            std::get<CaseSpec>(p.shelf[0].spec).pieces = {"wall"};
+            return with(p, {PlacePart{"ring", "ring"}});
+        };
+        const auto heatOf = [](const Project& p, std::size_t i) {
+            const auto e = looked(p, "R2");
+            return air::localHeat(p, e.build, e.air).at(i);
+        };
+        const Project base = ringAt(120, "pla");
+        const double cardTop = built(base, "R1").at("card")->highAt[2].mm();
+        const auto near = heatOf(ringAt(cardTop + 2, "pla"), 0), far = heatOf(ringAt(cardTop + 17, "pla"), 0);
+        QVERIFY2(near.wallC > far.wallC + 3, qPrintable(QString("%1, %2").arg(near.wallC).arg(far.wallC)));
+        QVERIFY(!near.near.empty() && far.near.empty());
+        const auto wall = heatOf(base, 1);
+        QVERIFY(wall.mount.empty() && wall.wallC < wall.airC && wall.wallC > base.brief.roomC);
+        const auto told = [&](const Project& p) {
+            const auto e = looked(p, "R2");
+            return std::any_of(e.findings.begin(), e.findings.end(),
+                               [](const auto& f) { return f.rule == "made-warm"; });
+        };
+        QVERIFY(told(ringAt(cardTop + 2, "pla")) == (near.wallC + 10 >= 60));
+        QVERIFY(!told(ringAt(cardTop + 17, "abs")));
+        Project hot = ringAt(cardTop + 2, "pla");
+        hot.brief.roomC = 40;
+        QVERIFY(told(hot));
     }
     /// A value of one's own goes into the network, is said with what it replaces, and what it means nothing for is
     /// said.
