@@ -213,9 +213,9 @@ int air(const Options& options) {
     sayAir(e, reader);
     sayLoads(*looked, reader);
     if (options.network)
-        print(networkJson(*looked));
+        sayNetwork(networkJson(*looked), reader);
     if (options.transientMinutes > 0)
-        print(transientJson(*looked, options.transientMinutes));
+        sayTransient(transientJson(*looked, options.transientMinutes), reader);
     if (options.schools)
         saySchools(*looked, options.load, reader);
     if (options.calibrate)

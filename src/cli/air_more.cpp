@@ -106,6 +106,30 @@ Json transientJson(const Asked& asked, double minutes) {
             {"rows", rows}};
 }
 
+void sayNetwork(const Json& j, const core::Reader& reader) {
+    using namespace core::figure;
+    for (const Json& z : j["zones"])
+        if (z["id"] != "outside")
+            say("  room %-28s %9s, %9s\n", z["id"].get<std::string>(), reader.text(celsius(z["air_c"].get<double>())),
+                reader.text(usual(core::Quantity::Pressure, z["pressure_pa"].get<double>()).signedFigure()));
+    for (const Json& b : j["branches"])
+        say("  way  %-28s %11s, %s to %s%s\n", b["id"].get<std::string>(),
+            reader.text(flow(b["flow_m3h"].get<double>(), 1).signedFigure()), b["from"].get<std::string>(),
+            b["to"].get<std::string>(), b["own"].empty() ? "" : ", with a value of your own");
+}
+
+void sayTransient(const Json& j, const core::Reader& reader) {
+    for (std::size_t i = 0; i < j["parts"].size(); ++i) {
+        std::string line;
+        for (std::size_t row = 0; row < j["rows"].size(); row += std::max<std::size_t>(1, j["rows"].size() / 6))
+            line += "  " + reader.text(core::figure::celsius(j["rows"][row]["c"][i].get<double>(), 0));
+        const Json& within = j["within_1_k_after_s"][i];
+        say("  from idle %-24s%s, %s\n", j["parts"][i].get<std::string>(), line,
+            within.is_null() ? std::string("not settled in that time")
+                             : "settled after " + core::fixed(within.get<double>() / 60, 1) + " min");
+    }
+}
+
 Json schoolsJson(const Asked& asked, const std::string& load, const core::Reader& reader) {
     Json rows = Json::array();
     for (const auto& s : core::advise::schools(asked.project(), asked.evaluation(), {}, load)) {

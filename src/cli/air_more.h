@@ -6,6 +6,8 @@ namespace cli {
 
 /// Zones and branches of the air of a revision, with what was solved.
 [[nodiscard]] store::Json networkJson(const Asked& asked);
+void sayNetwork(const store::Json& network, const core::Reader& reader);
+void sayTransient(const store::Json& transient, const core::Reader& reader);
 /// Warm-up from idle, every 10 s.
 [[nodiscard]] store::Json transientJson(const Asked& asked, double minutes);
 /// The questions on which builders disagree, for this build.

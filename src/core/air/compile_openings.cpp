@@ -83,6 +83,44 @@ void Compiler::addPatch(const Opening& o, const Rect& rect, double areaM2, std::
     out.push_back(b);
 }
 
+/// The chambers that an opening in a wall of the case looks into, by the area of each: the one it names, and others
+/// that reach to the same wall behind it.
+std::vector<Compiler::Behind> Compiler::behind(const Opening& o, const Rect& whole) const {
+    const std::vector<Behind> named{{zoneNamed(o.chamber), 1, whole}};
+    if (!o.to.empty())
+        return named;
+    constexpr double nearWallMm = 12, leastShare = 0.05; // less is how it was measured
+    const Direction out = outward(o.side);
+    const std::size_t axis = index(out.axis);
+    const double wall = out.sign > 0 ? m_build.insideAt[axis].mm() : 0.0;
+    const auto axes = planeAxes(o.side);
+    std::vector<Behind> all;
+    double sum = 0;
+    bool holdsNamed = false;
+    for (std::size_t i = 0; i < m_spec.chambers.size(); ++i) {
+        const Chamber& c = m_spec.chambers[i];
+        if (std::abs((out.sign > 0 ? c.highMm[axis] : c.lowMm[axis]) - wall) > nearWallMm)
+            continue;
+        Rect face;
+        for (std::size_t k = 0; k < 2; ++k) {
+            face.low[k] = c.lowMm[index(axes[k])];
+            face.high[k] = c.highMm[index(axes[k])];
+        }
+        const Rect seen = intersection(face, whole);
+        const double share = seen.areaMm2() / std::max(1.0, whole.areaMm2());
+        if (share < leastShare)
+            continue;
+        all.push_back({m_out.chamberZones[i], share, seen});
+        sum += share;
+        holdsNamed = holdsNamed || c.id == o.chamber;
+    }
+    if (all.size() < 2 || !holdsNamed || sum > 1.02) // described otherwise, or chambers that overlap: as it says
+        return named;
+    for (Behind& b : all)
+        b.share /= sum;
+    return all;
+}
+
 void Compiler::addOpenings() {
     for (const Opening& o : m_build.openings) {
         Compiled::OpeningBranches entry{o.id, {}};
@@ -110,8 +148,9 @@ void Compiler::addOpenings() {
                 addPatch(o, part, area * mm2 * free, gap.zone, 0, entry.branches);
             }
         const double open = o.to.empty() ? uncovered(o.side, whole) : 1.0;
-        addPatch(o, whole, std::max(0.0, rest) * mm2 * free * open, zoneNamed(o.chamber),
-                 o.to.empty() ? 0 : zoneNamed(o.to), entry.branches);
+        for (const Behind& there : behind(o, whole))
+            addPatch(o, there.rect, std::max(0.0, rest) * there.share * mm2 * free * open, there.zone,
+                     o.to.empty() ? 0 : zoneNamed(o.to), entry.branches);
         m_out.openings.push_back(std::move(entry));
     }
 }

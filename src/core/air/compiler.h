@@ -93,6 +93,12 @@ private:
 
     // ---- openings ----
     void addOpenings();
+    struct Behind {
+        std::size_t zone = 0;
+        double share = 1;
+        Rect rect;
+    };
+    [[nodiscard]] std::vector<Behind> behind(const Opening& o, const Rect& whole) const;
     void addPatch(const Opening& o, const Rect& rect, double areaM2, std::size_t from, std::size_t to,
                   std::vector<std::size_t>& out);
     [[nodiscard]] Resistance deskSlot(const Opening& o, double areaM2) const;

@@ -577,6 +577,28 @@ private slots:
         QVERIFY(of(with, "card") < of(without, "card"));
     }
 
+    /// An opening before two chambers airs both by what each has of it; one that lies before one alone does not.
+    void anOpeningBeforeTwoChambers() {
+        Project p = project();
+        caseOf(p).chambers = {{.id = "in", .name = "Rear", .lowMm = {0, 151, 0}, .highMm = {82, 300, 250}},
+                              {.id = "front", .name = "Front", .lowMm = {0, 0, 0}, .highMm = {82, 149, 250}}};
+        const auto areas = [&](double middleY) {
+            caseOf(p).openings[1].centreMm = {41, middleY}; // in the top, 120 deep
+            const auto compiled = air::compile(built(p, "R1"), {.roomC = 23});
+            std::map<std::string, double> open;
+            for (const auto& x : compiled.network.exchanges)
+                if (const auto& b = compiled.network.branches[x.branch]; b.id == "top-grille")
+                    open[compiled.network.zones[b.from].id] += x.areaM2 * 1e6;
+            return open;
+        };
+        auto both = areas(150);
+        QVERIFY(both.contains("in") && both.contains("front"));
+        QCOMPARE_LE(std::abs(both["in"] / both["front"] - 1), 0.02);
+        auto third = areas(170); // 20 more towards the rear: 79 of 118 lie there
+        QCOMPARE_LE(std::abs(third["in"] / (third["in"] + third["front"]) - 79.0 / 118), 0.02);
+        QVERIFY(!areas(230).contains("front"));
+    }
+
     // ---- what is told ----
 
     void regulatorsTellTheirPower() {
