@@ -431,7 +431,9 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
     for (const Plate& p : plates)
         if (p.outside) // the stream itself, out to the head of its arrow
             outside.keepOff(QRectF(p.at - p.beside - QPointF(26, 26), QSizeF(52, 52)));
-    for (const Plate& p : plates) {
+    std::vector<Plate> order = plates; // the streams stand where they enter; what has no room inside takes what is left
+    std::stable_partition(order.begin(), order.end(), [](const Plate& p) { return p.outside; });
+    for (const Plate& p : order) {
         const double px = p.strong ? 13 : 11.5, arrow = p.way.isNull() ? 0 : 18;
         const QSizeF size(c.width(p.text, px, p.strong ? Weight::SemiBold : Weight::Regular) + 12 + arrow,
                           p.strong ? 20 : 18);
@@ -440,7 +442,20 @@ void paintPlates(Canvas& c, const SideView& s, const std::vector<Plate>& plates,
         const QRectF room = !p.outside          ? s.paper.adjusted(2, 2, -2, -2)
                             : s.stage.isEmpty() ? around
                                                 : around.intersected(s.stage);
-        const auto at = (p.outside ? outside : inside).place(size, p.at, 220, room);
+        auto at = (p.outside ? outside : inside).place(size, p.at, 220, room);
+        if (!at && !p.outside && !s.stage.isEmpty()) {
+            // A narrow case has no room for it: beside the case, with a line to what it is about.
+            const bool right = p.at.x() >= s.paper.center().x();
+            const QPointF beside(right ? s.paper.right() + 60 : s.paper.left() - 60, p.at.y());
+            at = outside.place(size, beside, 320, s.stage);
+            if (at) {
+                const QPointF end(std::clamp(p.at.x(), s.paper.left() + 4, s.paper.right() - 4), p.at.y());
+                c.p.setPen(QPen(c.t.ink2, 1));
+                c.p.drawLine(QPointF(right ? at->left() : at->right(), at->center().y()), end);
+                c.p.setBrush(c.t.ink);
+                c.p.drawEllipse(end, 2, 2);
+            }
+        }
         if (!at)
             continue; // the tables name it
         const QRectF r = *at;

@@ -146,7 +146,14 @@ void paintFansThen(Canvas& c, const QRectF& r, const View& v, const core::air::P
     const auto& e = *v.evaluation();
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Fans at that moment"), v.unit(Quantity::Speed));
     const double right = r.right() - 14;
-    PaintedList list(c, QStringLiteral("fans warming"), r.adjusted(0, 26, 0, 0), then.fans.size(), 20);
+    PaintedList list(c, QStringLiteral("fans warming"), r.adjusted(0, 26, 0, 0), then.fans.size(), 20,
+                     {{QObject::tr("fan"), r.left(), right - 176},
+                      {QObject::tr("now"), right - 170, right - 122, Qt::AlignRight},
+                      {QObject::tr("settled"), right - 118, right - 64, Qt::AlignRight}});
+    list.sort([&](std::size_t i, int column) -> SortKey {
+        return column == 0 ? SortKey(qs(then.fans[i].name))
+                           : SortKey(column == 1 || i >= e.air.fans.size() ? then.fans[i].rpm : e.air.fans[i].rpm);
+    });
     list.paint([&](std::size_t i, const QRectF& place) {
         const auto& fan = then.fans[i];
         const double settled = i < e.air.fans.size() ? e.air.fans[i].rpm : fan.rpm;
@@ -212,7 +219,7 @@ void paintWarmUp(Canvas& c, const QRectF& r, const View& v, const AirLook& look)
     paintAirSection(c, s, v);
     c.vline(left.right() + 13, left.top(), left.bottom(), c.t.line);
     const double peaks = e.air.peaks.empty() ? 24 : 56;
-    const double parts = std::min(right.height() - peaks - 110, 54 + 22.0 * static_cast<double>(lines.size()));
+    const double parts = std::min(right.height() - peaks - 134, 54 + 22.0 * static_cast<double>(lines.size()));
     paintMoment(c, {right.left(), right.top(), right.width(), parts}, v, warm, row, lines);
     paintFansThen(c, {right.left(), right.top() + parts + 8, right.width(), right.height() - parts - peaks - 16}, v,
                   then);
