@@ -196,7 +196,7 @@ int air(const Options& options) {
         store::Json json = airJson(e, reader);
         json["findings"] = findings;
         json["loads"] = loadsJson(*looked, reader);
-        json["made_parts"] = localJson(*looked);
+        json["local_heat"] = localJson(*looked);
         if (options.network)
             json["network"] = networkJson(*looked);
         if (options.transientMinutes > 0)

@@ -153,7 +153,7 @@ private slots:
         QVERIFY(QFile::exists(curves));
         QCOMPARE(j["loads"].size(), std::size_t{4});
         QVERIFY(j["loads"][0]["noise_dba"].get<double>() < j["loads"][3]["noise_dba"].get<double>());
-        QVERIFY(j["made_parts"].is_array() && j["peaks"].is_array());
+        QVERIFY(j["local_heat"].is_array() && j["peaks"].is_array());
         const auto refused = cli({"air", demo(), "--explore", "--keep", "attic"});
         QCOMPARE(refused.code, 2);
         QVERIFY(refused.err.contains("attic"));

@@ -59,6 +59,25 @@ LocalHeat aboutPart(const Build& build, const Prediction& p, const Placed& made)
     return heat;
 }
 
+/// A drive is as much warmer than its prediction as the air about it is than its chamber's.
+LocalHeat aboutDrive(const Build& build, const Prediction& p, const Placed& drive, const PartResult& own) {
+    LocalHeat heat{.mount = drive.mount, .part = drive.part->id, .name = drive.name, .bandK = own.bandK};
+    const ChamberResult* chamber = chamberOf(build, p, drive);
+    const double around = chamber ? chamber->airC : own.inletC;
+    heat.airC = around;
+    for (const PartResult& hot : p.parts) {
+        const Placed* there = build.at(hot.id);
+        const auto discharge = there && there != &drive ? dischargeC(p, hot.id) : std::nullopt;
+        if (!discharge || *discharge <= heat.airC + 0.5 || apartMm(drive, *there) > nearMm)
+            continue;
+        heat.airC = *discharge;
+        heat.near = hot.name;
+        heat.bandK = std::hypot(own.bandK, bandMoreK);
+    }
+    heat.wallC = own.temperatureC + heat.airC - around;
+    return heat;
+}
+
 /// The walls of a made case: between the warmest air inside and the room, by how the two sides pass heat.
 LocalHeat wallOf(const Part& piece, const Prediction& p) {
     LocalHeat heat{.mount = {}, .part = piece.id, .name = piece.name};
@@ -85,6 +104,8 @@ std::vector<LocalHeat> localHeat(const Project& project, const Build& build, con
     for (const Placed& p : build.placed)
         if (p.part->kind == PartKind::Made)
             all.push_back(aboutPart(build, prediction, p));
+        else if (const PartResult* own = prediction.part(p.mount); own && p.part->kind == PartKind::Drive)
+            all.push_back(aboutDrive(build, prediction, p, *own));
     for (const std::string& id : build.caseSpec().pieces)
         if (const Part* piece = project.part(id))
             all.push_back(wallOf(*piece, prediction));

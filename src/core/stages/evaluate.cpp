@@ -82,7 +82,23 @@ void addSoftening(const Project& project, Evaluation& e) {
     }
 }
 
+/// A drive that stands in the discharge of a card may pass its limit though its chamber's air would not take it there.
+void addWarmDrives(const Project& project, Evaluation& e) {
+    for (const air::LocalHeat& heat : air::localHeat(project, e.build, e.air)) {
+        const air::PartResult* own = e.air.part(heat.mount);
+        if (heat.near.empty() || !own || own->kind != PartKind::Drive || own->limitC <= 0 ||
+            own->temperatureC > own->limitC || heat.wallC <= own->limitC)
+            continue;
+        e.found.make.push_back(rules::findingAbout(
+            PartRef{heat.mount}, "drive-warm", rules::Severity::Caution, rules::Station::Air,
+            say("{} stands in what {} blows out, air of {}: it may come to {}, its limit is {}", heat.name, heat.near,
+                figure::celsius(heat.airC, 0), figure::celsius(heat.wallC, 0), figure::celsius(own->limitC, 0)),
+            {say("another place"), say("a heatsink on it"), say("a plate between them")}));
+    }
+}
+
 void addMakeFindings(const Project& project, Evaluation& e) {
+    addWarmDrives(project, e);
     addSoftening(project, e);
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)

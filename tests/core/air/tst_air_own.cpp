@@ -275,6 +275,45 @@ private slots:
         hot.brief.roomC = 40;
         QVERIFY(told(hot));
     }
+    /// A drive right above a card stands in what it blows out: warmer than by its chamber's air, and a caution where
+    /// that takes it over its limit.
+    void aDriveInTheDischarge() {
+        const auto driveAt = [](double apartMm, double limitC) {
+            Project p = project();
+            Part drive{
+                .id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(22), mm(60), mm(4)}, .powerW = 3};
+            drive.spec = DriveSpec{.form = DriveForm::M2Sink, .limitC = limitC};
+            p.shelf.push_back(drive);
+            for (Part& part : p.shelf) // a card that draws from its own vent and blows into a large cool chamber
+                if (part.kind == PartKind::Card)
+                    part.powerW = 230;
+            for (Opening& o : std::get<CaseSpec>(p.shelf[0].spec).openings)
+                o.perforation = 0.9;
+            p.loads[0].processorShare = 0.05;
+            const double top = built(p, "R1").at("card")->highAt[2].mm();
+            p.shelf[0].mounts.push_back({.id = "above",
+                                         .name = "Above the card",
+                                         .accepts = {PartKind::Drive},
+                                         .at = {high(4), high(120), low(top + apartMm)},
+                                         .facing = {Axis::Z, 1},
+                                         .up = {Axis::Y, 1}});
+            return with(p, {PlacePart{"drive", "above"}});
+        };
+        const Project near = driveAt(3, 70), far = driveAt(17, 70);
+        const auto e = looked(near, "R2"), away = looked(far, "R2");
+        const auto heat = air::localHeat(near, e.build, e.air).at(0),
+                   cool = air::localHeat(far, away.build, away.air).at(0);
+        QVERIFY2(heat.near.starts_with("Card") && heat.airC > cool.airC + 0.5,
+                 qPrintable(QString("%1, %2, %3").arg(heat.airC).arg(cool.airC).arg(e.air.part("card")->inletC)));
+        const double own = e.air.part("above")->temperatureC;
+        QVERIFY(heat.wallC > own && cool.near.empty());
+        const auto told = [](const Project& p) {
+            const auto at = looked(p, "R2");
+            return std::any_of(at.findings.begin(), at.findings.end(),
+                               [](const auto& f) { return f.rule == "drive-warm"; });
+        };
+        QVERIFY(told(driveAt(3, 0.5 * (own + heat.wallC))) && !told(driveAt(3, heat.wallC + 3)));
+    }
     /// A value of one's own goes into the network, is said with what it replaces, and what it means nothing for is
     /// said.
     void ownValues() {
