@@ -10,16 +10,14 @@
 #include "core/base/text.h"
 #include "core/model/fields/choices_of.h"
 
+#include <QFileInfo>
+
 namespace cli {
 namespace {
 
 using store::Json;
 
 Json optional(const std::optional<double>& value) { return value ? Json(*value) : Json(); }
-
-core::air::Compiled compiledOf(const core::stages::Evaluation& e) {
-    return core::air::compile(e.build, e.air.conditions);
-}
 
 std::string changeWords(const Asked& asked, const std::vector<core::Change>& changes, const core::Reader& reader) {
     core::Revision r{.id = "trial", .parent = asked.revision, .changes = changes};
@@ -33,9 +31,8 @@ std::string changeWords(const Asked& asked, const std::vector<core::Change>& cha
 
 Json networkJson(const Asked& asked) {
     const auto& e = asked.evaluation();
-    const auto compiled = compiledOf(e);
-    const auto& net = compiled.network;
-    const auto s = core::air::solve(net);
+    const auto& net = e.air.solved->compiled.network;
+    const auto& s = e.air.solved->solution;
     Json zones = Json::array(), branches = Json::array(), parts = Json::array();
     const auto names = core::air::branchNames(net);
     const auto own = [&](const std::string& element) { // its values that the user sets
@@ -84,9 +81,9 @@ Json networkJson(const Asked& asked) {
 
 Json transientJson(const Asked& asked, double minutes) {
     const auto& e = asked.evaluation();
-    const auto compiled = compiledOf(e);
+    const auto& compiled = e.air.solved->compiled;
     constexpr double everyS = 10;
-    const auto played = core::air::warmUp(compiled.network, core::air::solve(compiled.network), minutes, everyS);
+    const auto played = core::air::warmUp(compiled.network, e.air.solved->solution, minutes, everyS);
     Json names = Json::array(), rows = Json::array(), within = Json::array();
     for (const auto& part : compiled.network.parts)
         names.push_back(part.id);
@@ -125,8 +122,9 @@ void sayTransient(const Json& j, const core::Reader& reader) {
             line += "  " + reader.text(core::figure::celsius(j["rows"][row]["c"][i].get<double>(), 0));
         const Json& within = j["within_1_k_after_s"][i];
         say("  from idle %-24s%s, %s\n", j["parts"][i].get<std::string>(), line,
-            within.is_null() ? std::string("not settled in that time")
-                             : "settled after " + core::fixed(within.get<double>() / 60, 1) + " min");
+            reader.text(within.is_null()
+                            ? core::say("not settled in that time")
+                            : core::say("settled after {} min", core::figure::number(within.get<double>() / 60, 1))));
     }
 }
 
@@ -196,7 +194,7 @@ Json calibrationJson(const Asked& asked, const core::Reader& reader) {
                             {"after_c", p.afterC},
                             {"band_before_k", p.bandBeforeK},
                             {"band_after_k", p.bandAfterK}});
-    const auto compiled = compiledOf(e);
+    const auto& compiled = e.air.solved->compiled;
     const auto solved = core::air::solve(core::air::learned(e.build, compiled, c));
     const auto after = core::air::summarise(e.build, e.air.conditions, compiled, solved);
     const auto bands = core::air::bandsAfter(e.air, c);
@@ -254,6 +252,9 @@ core::Result<Json> exploreJson(const Asked& asked, const Options& options, const
     request.panels = isOpen("panels");
     request.places = isOpen("places");
     request.lying = isOpen("lying");
+    const QString curvesFile = QString::fromStdString(options.curves);
+    if (!options.curves.empty() && !options.force && QFileInfo::exists(curvesFile))
+        return core::problem(options.curves, "is there already and was not overwritten", "another name, or --force");
     const auto found = core::advise::explore(asked.project(), asked.evaluation(), request);
     if (!found)
         return tl::make_unexpected(found.error());
@@ -294,14 +295,15 @@ core::Result<Json> exploreJson(const Asked& asked, const Options& options, const
                 points.push_back({{"temperature_c", p.temperatureC}, {"duty", p.duty}});
             curves.push_back({{"fan", c.mount}, {"follows", c.follows}, {"points", points}});
         }
-        if (!options.curves.empty()) {
+        if (!options.curves.empty() && !advice->empty()) {
             const auto csv = core::advise::curvesCsv(*advice);
-            if (const auto done =
-                    store::writeWhole(QString::fromStdString(options.curves), QByteArray::fromStdString(csv));
-                !done)
+            if (const auto done = store::writeWhole(curvesFile, QByteArray::fromStdString(csv)); !done)
                 return tl::make_unexpected(done.error());
         }
     }
+    if (!options.curves.empty() && curves.empty())
+        return core::problem(options.curves, "was not written: the way that is chosen holds no fan at a speed",
+                             "other things left open");
     return Json{{"seed", found->seed},
                 {"possible", found->possible},
                 {"counted", found->counted},

@@ -29,6 +29,7 @@ int run(int argc, char** argv) {
         sub->add_option("project", o.project, "project file (.minidraft) or interchange folder")->required();
         return sub;
     };
+    const auto withForce = [&](CLI::App* sub, const char* help) { sub->add_flag("--force", o.force, help); };
     const auto withUnits = [&](CLI::App* sub) {
         sub->add_option("--units", o.units, "what is said in inch, f (°F), cfm; mm, °C and m³/h unless named")
             ->delimiter(',')
@@ -49,18 +50,22 @@ int run(int argc, char** argv) {
         ->check(CLI::Range(0.1, 600.0));
     air->add_flag("--schools", o.schools, "with the questions on which builders disagree, worked out for this build");
     air->add_flag("--calibrate", o.calibrate, "with what the logged runs say about the model");
-    air->add_flag("--explore", o.explore, "with the quietest and coolest ways of what is left open");
+    auto* explore = air->add_flag("--explore", o.explore, "with the quietest and coolest ways of what is left open");
     air->add_option("--open", o.open, "what --explore leaves open (default: all of it)")
         ->delimiter(',')
-        ->check(CLI::IsMember({"fans", "screens", "panels", "places", "lying"}));
-    air->add_option("--keep", o.keep, "places and openings that --explore leaves as they are")->delimiter(',');
-    air->add_option("--curves", o.curves, "file to write fan curves of the way that --explore chooses, as CSV");
+        ->check(CLI::IsMember({"fans", "screens", "panels", "places", "lying"}))
+        ->needs(explore);
+    air->add_option("--keep", o.keep, "places and openings that --explore leaves as they are")
+        ->delimiter(',')
+        ->needs(explore);
+    air->add_option("--curves", o.curves, "file to write fan curves of the way that --explore chooses, as CSV")
+        ->needs(explore);
+    withForce(air, "overwrite a file of fan curves that is there");
     air->add_option("--seed", o.seed, "of --explore")->check(CLI::NonNegativeNumber);
     air->add_option("--most", o.most, "so many ways are looked at by --explore")->check(CLI::Range(1L, 1000000L));
     withUnits(withRevision(withProject(add("bench", "settled values of logged runs", cli::bench))))
         ->add_option("--run", o.run, "one run");
     withUnits(withRevision(withProject(add("verdict", "targets against measured or predicted values", cli::verdict))));
-    const auto withForce = [&](CLI::App* sub, const char* help) { sub->add_flag("--force", o.force, help); };
     auto* report = withUnits(withRevision(withProject(add("report", "one self-contained HTML page", cli::report))));
     report->add_option("-o,--output", o.output, "file to write");
     withForce(report, "overwrite a file that is there");

@@ -19,7 +19,10 @@ using Measures = std::vector<core::fit::MeasureNext>;
 using Ways = std::vector<core::fit::Insertion>;
 using Trials = std::vector<core::advise::AirTrial>;
 using Loads = std::vector<core::stages::AtLoad>;
-using WarmUp = core::air::WarmUp;
+/// An hour of warm-up, and the network it was played on: of another one its states mean nothing.
+struct WarmUp : core::air::WarmUp {
+    std::shared_ptr<const core::air::Solved> of;
+};
 using Schools = std::vector<core::advise::School>;
 /// What the runs that are analysed say about the model.
 struct Taught {

@@ -67,7 +67,7 @@ struct AboutReads {
     bool operator==(const AboutReads&) const = default;
 };
 struct TaughtReads {
-    std::shared_ptr<const core::Project> project;
+    std::shared_ptr<const Look> look;
     core::verdict::RunAnalyses runs;
     bool operator==(const TaughtReads&) const = default;
 };
@@ -311,9 +311,10 @@ Answer<Loads> Results::loads(const std::string& revision) {
 Answer<WarmUp> Results::warmUp(const std::string& revision) {
     return about<WarmUp>(Stage::WarmUp, revision, {}, [](const auto&, const auto& e, const Watch& stop) {
         constexpr double minutes = 60, everyS = 15;
-        return e.air.solved
-                   ? core::air::warmUp(e.air.solved->compiled.network, e.air.solved->solution, minutes, everyS, stop)
-                   : WarmUp{};
+        WarmUp warm;
+        if (const auto& of = e.air.solved)
+            warm = {core::air::warmUp(of->compiled.network, of->solution, minutes, everyS, stop), of};
+        return warm;
     });
 }
 
@@ -337,18 +338,21 @@ void addLearned(Taught& taught, const core::Project& project, const core::stages
 } // namespace
 
 Answer<Taught> Results::taught(const std::string& revision) {
+    const auto at = look(revision).value;
+    if (!at || !at->evaluation)
+        return {Standing::Pending, nullptr, {}};
     const core::verdict::RunAnalyses runs = knownAnalyses();
-    const auto answer = m_store.ask<Taught>(
-        {Stage::Learn, revision}, TaughtReads{m_project, runs},
-        [project = m_project, runs, revision](const Watch& stop) -> core::Result<std::shared_ptr<const Taught>> {
-            const auto observed = core::advise::observationsOf(*project, runs);
-            auto taught = std::make_shared<Taught>();
-            taught->runs = observed.size();
-            taught->calibration = core::air::calibrate(observed);
-            if (const auto e = core::stages::evaluate(*project, revision); e && e->air.solved && !observed.empty())
-                addLearned(*taught, *project, *e, observed, stop);
-            return taught;
-        });
+    const auto answer =
+        m_store.ask<Taught>({Stage::Learn, revision}, TaughtReads{at, runs},
+                            [at, runs](const Watch& stop) -> core::Result<std::shared_ptr<const Taught>> {
+                                const auto observed = core::advise::observationsOf(*at->project, runs);
+                                auto taught = std::make_shared<Taught>();
+                                taught->runs = observed.size();
+                                taught->calibration = core::air::calibrate(observed);
+                                if (at->evaluation->air.solved && !observed.empty())
+                                    addLearned(*taught, *at->project, *at->evaluation, observed, stop);
+                                return taught;
+                            });
     if (answer.standing == Standing::Ready)
         m_taught = {m_project, revision, answer.value};
     return answer;
@@ -366,7 +370,9 @@ Answer<Explored> Results::explored(const std::string& revision, const core::advi
                                  [at, request](const Watch& watch) -> core::Result<std::shared_ptr<const Explored>> {
                                      auto found = core::advise::explore(*at->project, *at->evaluation, request,
                                                                         [&](double share) { return watch.at(share); });
-                                     return std::make_shared<Explored>(found ? std::move(*found) : Explored{});
+                                     if (!found)
+                                         return tl::make_unexpected(found.error());
+                                     return std::make_shared<Explored>(std::move(*found));
                                  });
 }
 

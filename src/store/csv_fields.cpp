@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/csv_fields.h"
 
+#include "core/base/csv_field.h"
+
 #include <algorithm>
 #include <array>
 #include <charconv>
@@ -71,31 +73,8 @@ std::vector<std::string> splitFields(std::string_view line, char separator) {
     return readRecord(line, 0, separator).fields;
 }
 
-namespace {
-/// Nothing, or the marks "'" and then a letter at which a spreadsheet starts to compute.
-bool isFormula(std::string_view text) {
-    const auto at = text.find_first_not_of('\'');
-    return at != std::string_view::npos && std::string_view("=+-@\t\r").find(text[at]) != std::string_view::npos;
-}
-} // namespace
-
-std::string csvHeading(std::string_view name) {
-    const std::string safe = (isFormula(name) ? "'" : "") + std::string(name);
-    const bool plain = safe.find_first_of("\",;|\t\r\n") == std::string::npos && !safe.empty() && safe.front() != ' ' &&
-                       safe.back() != ' ';
-    if (plain)
-        return safe;
-    std::string out = "\"";
-    for (const char c : safe) {
-        if (c == '"')
-            out += '"';
-        out += c;
-    }
-    return out + "\"";
-}
-
 std::string headingFrom(std::string_view field) {
-    return std::string(field.starts_with('\'') && isFormula(field) ? field.substr(1) : field);
+    return std::string(field.starts_with('\'') && core::isFormula(field) ? field.substr(1) : field);
 }
 
 namespace {

@@ -20,10 +20,7 @@ constexpr std::size_t longestRecord = 1 << 20; ///< bytes
 /// Fields of one line.
 [[nodiscard]] std::vector<std::string> splitFields(std::string_view line, char separator);
 
-/// A heading as it is written: quoted where it must be; a leading "=", "+", "-" or "@" that a spreadsheet would run
-/// gets a
-/// "'" before it (and one more where quotes stand before it already), which headingFrom() takes off again.
-[[nodiscard]] std::string csvHeading(std::string_view name);
+/// What core::csvField() put into a heading is taken off again.
 [[nodiscard]] std::string headingFrom(std::string_view field);
 
 /// Text of a log as UTF-8: byte order marks taken off, UTF-16 and Latin-1 (Windows-1252) recognised and converted.

@@ -1,5 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "store/csv.h"
+
+#include "core/base/csv_field.h"
 #include "store/csv_fields.h"
 
 #include <algorithm>
@@ -284,7 +286,7 @@ core::Result<core::Samples> readCsv(std::string_view text, const CsvFormat& form
 std::string writeCsv(const core::Samples& samples) {
     std::string out = canonicalHead;
     for (const core::Channel& c : samples.channels)
-        out += "," + csvHeading(c.name);
+        out += "," + core::csvField(c.name);
     out += "\n";
     for (std::size_t i = 0; i < samples.timeS.size(); ++i)
         appendCsvRow(out, samples, i);

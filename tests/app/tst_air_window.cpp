@@ -250,6 +250,42 @@ private slots:
         const auto& settled = w.document().result().evaluation->air;
         QCOMPARE_LE(std::abs(warm.partC(warm.rows.size() - 1, 0) - settled.part("card")->temperatureC), 0.3);
     }
+    /// An edit while the warm-up is shown: the states of before are of another network, and are never put into it.
+    void theWarmUpOfAnotherNetwork() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().setBackground(true);
+        w.document().selectRevision("R11");
+        auto* page = airOf(w);
+        QTest::keyClick(page, Qt::Key_H);
+        const auto played = [&] { return !app::answered(page->airLook().warmUp).rows.empty(); };
+        QVERIFY(QTest::qWaitFor(played, 20000));
+        page->setMoment(100);
+        int waited = 0;
+        for (const core::Change& change :
+             {core::Change(core::RemovePart{"top"}), core::Change(core::RemovePart{"card"})}) {
+            const auto before = app::answered(page->airLook().warmUp).of;
+            QVERIFY(w.document().addChange(change));
+            (void)w.document().result();
+            page->grab(); // the new build with the answer of before: no moment of it is shown
+            if (app::answered(page->airLook().warmUp).of != w.document().result().evaluation->air.solved) {
+                ++waited;
+                QVERIFY(std::none_of(page->hits().begin(), page->hits().end(),
+                                     [](const app::Hit& hit) { return hit.is(app::Act::SetMoment); }));
+            }
+            QVERIFY(page->saveSheet(dir.filePath("warm.svg")));
+            QVERIFY(QTest::qWaitFor(
+                [&] {
+                    const auto& now = app::answered(page->airLook().warmUp).of;
+                    return now && now != before && now == w.document().result().evaluation->air.solved;
+                },
+                20000));
+            page->grab();
+        }
+        QVERIFY(waited > 0);
+        QCOMPARE(app::answered(page->airLook().warmUp).rows.front().state.parts.size(), std::size_t{2});
+    }
     /// Noise is told under every load; what runs taught stands in Working with the run that would narrow it most.
     void loadsAndLearning() {
         Window w;
@@ -312,6 +348,8 @@ private slots:
         QVERIFY(!edit.points());
         edit.show({{0.01, 5}, {0.02, 0}});
         QVERIFY(close(0.01, 5, 0));
+        edit.show({{0.0123456789012, 5}, {0.02, 0}}); // what is not touched stays to the last digit
+        QCOMPARE((*edit.points())[0][0], 0.0123456789012);
         QTemporaryDir dir;
         QFile file(dir.filePath("curve.csv"));
         QVERIFY(file.open(QIODevice::WriteOnly));
@@ -321,6 +359,17 @@ private slots:
         QVERIFY(close(0.02, 0, 1));
         QVERIFY(!edit.read(dir.filePath("none.csv")));
         QVERIFY(close(0.02, 0, 1)); // what stood there stays
+        QSignalSpy refused(&edit, &app::PointsEdit::refused);
+        QFile bytes(dir.filePath("picture.csv"));
+        QVERIFY(bytes.open(QIODevice::WriteOnly));
+        bytes.write(QByteArray(10, '\0'));
+        bytes.close();
+        auto* dropped = new QMimeData; // dropped or pasted: the same way in
+        dropped->setUrls({QUrl::fromLocalFile(bytes.fileName())});
+        QGuiApplication::clipboard()->setMimeData(dropped);
+        edit.paste();
+        QCOMPARE(refused.count(), 1);
+        QVERIFY(close(0.02, 0, 1));
     }
     /// Of one temperature: its band, and what the band comes from.
     void bandAndWorking() {

@@ -154,6 +154,13 @@ private slots:
         QCOMPARE(j["loads"].size(), std::size_t{4});
         QVERIFY(j["loads"][0]["noise_dba"].get<double>() < j["loads"][3]["noise_dba"].get<double>());
         QVERIFY(j["local_heat"].is_array() && j["peaks"].is_array());
+        QFile kept(curves);
+        QVERIFY(kept.open(QIODevice::ReadOnly) && kept.readAll().contains(','));
+        const QStringList again{"air", demo(), "--revision", "R10", "--explore", "--most", "300", "--curves", curves};
+        const auto there = cli(again);
+        QVERIFY2(there.code == 2 && there.err.contains("already"), qPrintable(there.err));
+        QCOMPARE(cli(again + QStringList{"--force"}).code == 2, false);
+        QCOMPARE(cli({"air", demo(), "--curves", curves}).code, 2); // without exploring there are none
         const auto refused = cli({"air", demo(), "--explore", "--keep", "attic"});
         QCOMPARE(refused.code, 2);
         QVERIFY(refused.err.contains("attic"));

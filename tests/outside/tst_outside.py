@@ -14,6 +14,8 @@ import fluids
 import numpy as np
 from scipy import integrate, optimize, stats
 
+from branch_law import Flows
+
 BIN = pathlib.Path(sys.argv[1])
 ours = json.loads(subprocess.run([BIN / "outside_values"], capture_output=True, text=True, check=True).stdout)
 passed = failed = 0
@@ -108,45 +110,24 @@ for number, network in enumerate(ours["random"][:30]):
 check("random networks that ngspice told", told, 12, 0)
 
 # ---- a thousand random networks by scipy: the root of the mass balance, from pressures that are not ours ----
-def flows(p, fixed):
-    """Volume flow of each branch at zone pressures p (outside first); arrays of the branch law in fixed."""
-    x = p[fixed["i"]] - p[fixed["j"]] + fixed["X"]
-    return 2 * x / (fixed["A"] + np.sqrt(fixed["A"] ** 2 + 4 * fixed["B"] * np.abs(x)))
-
-
 unsolved, worst = 0, 0.0
 for network in ours["random"]:
-    celsius = np.array(network["temperature_c"])
-    density = network["absolute_pa"] / (287.05 * (celsius + 273.15))
-    viscosity = 1.716e-5 * ((celsius + 273.15) / 273.15) ** 1.5 * (273.15 + 110.4) / (celsius + 273.15 + 110.4)
-    rows = np.array(network["branches"], float)
-    i, j = rows[:, 0].astype(int), rows[:, 1].astype(int)
-    r, m = (density[i] + density[j]) / 2, (viscosity[i] + viscosity[j]) / 2
-    has, share = rows[:, 6] >= 0, np.maximum(rows[:, 6], 0)
-    free, off, k = np.where(has, rows[:, 7], 1), np.where(has, rows[:, 8], 0), r / 1.2
-    fixed = {"i": i, "j": j, "A": m * rows[:, 2] + 0.6 * k * off * share / free, "B": r * rows[:, 3] + 0.4 * k * off / free**2,
-             "X": (density[j] - density[i]) * 9.80665 * rows[:, 4] + k * off * share**2}
-
-    def leaving(inner):
-        q = flows(np.concatenate(([0.0], inner)), fixed)
-        mass = q * np.where(q >= 0, density[i], density[j])
-        return (np.bincount(i, mass, len(celsius)) - np.bincount(j, mass, len(celsius)))[1:] * 1e3
-
+    law = Flows(network)
     # Methods of the library one after another: a root finder without the structure of the problem may stop short.
     answer = None
     for method in ("hybr", "lm", "krylov"):
         try:
-            found = optimize.root(leaving, np.full(len(celsius) - 1, 0.1), method=method, tol=1e-13)
+            found = optimize.root(law.leaving, np.full(len(law.celsius) - 1, 0.1), method=method, tol=1e-13)
         except Exception:
             continue
-        if np.max(np.abs(leaving(found.x))) < 1e-7:
-            answer = flows(np.concatenate(([0.0], found.x)), fixed)
+        if np.max(np.abs(law.leaving(found.x))) < 1e-7:
+            answer = law.volume(found.x)
             break
     if answer is None:
         unsolved += 1
         continue
     # Against the largest flow of the network: what is a thousandth of it decides nothing.
-    worst = max(worst, float(np.max(np.abs(answer - rows[:, 5]) / np.max(np.abs(answer)))))
+    worst = max(worst, float(np.max(np.abs(answer - law.rows[:, 5]) / np.max(np.abs(answer)))))
 check("random networks that scipy does not solve, of 1000", unsolved, 0, 10)
 check("random networks: largest difference to scipy, of the largest flow", worst, 0, 1e-3)
 

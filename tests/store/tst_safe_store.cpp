@@ -4,6 +4,7 @@
 #include <QtTest>
 
 #ifndef Q_MOC_RUN // moc stumbles over concepts
+#include "core/base/csv_field.h"
 #include "store/csv_fields.h"
 #include "store/pack.h"
 #include "store/run_files.h"
@@ -516,7 +517,7 @@ private slots:
     void headingsThatComputeAreNeutral() {
         for (const char* name : {"=1+1", "+cmd", "-x", "@sum", "'=quoted", "''=twice", "\t=tab", "plain", "a=b",
                                  "'single", "with \"quotes\", commas\nand lines", "", " blank "}) {
-            const std::string written = store::csvHeading(name);
+            const std::string written = core::csvField(name);
             const auto record = store::readRecord(written, 0, ',');
             QCOMPARE(record.fields.size(), std::size_t{1});
             QCOMPARE(store::headingFrom(record.fields[0]), std::string(name));

@@ -169,7 +169,7 @@ private:
                 usual(Quantity::TemperatureDifference, part.bandAfterK));
             for (const auto& next : part.next)
                 if (w.nextRuns.size() < 3 && next.bandK < part.bandAfterK - 0.02)
-                    w.nextRuns.push_back({next.what, next.bandK});
+                    w.nextRuns.push_back(next);
         }
     }
     const core::fit::Gap* gapOf(const core::GapRef& ref) const { return m_e ? m_e->fit.gap(ref) : nullptr; }

@@ -57,10 +57,8 @@ double obstacleDb(const Placed& p, const air::Obstacle& o) {
 double loadShare(const Build& build, const air::Prediction& prediction, const PowerSupplySpec& spec) {
     double watts = 0;
     for (const Placed& p : build.placed) {
-        if (p.part->kind == PartKind::PowerSupply)
-            continue;
-        watts += p.powerW() *
-                 facts::loadShare(p.part->kind, prediction.conditions.processorShare, prediction.conditions.cardShare);
+        if (p.part->kind != PartKind::PowerSupply)
+            watts += air::wattsOf(p, prediction.conditions);
     }
     return spec.ratedW > 0 ? watts / spec.ratedW : 1;
 }

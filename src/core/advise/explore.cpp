@@ -92,10 +92,7 @@ private:
             if (cap <= 0 || cap > 1e8)
                 continue;
             const Placed* placed = build->at(part.id);
-            const double share = part.kind == PartKind::Processor ? conditions.processorShare
-                                 : part.kind == PartKind::Card    ? conditions.cardShare
-                                                                  : 1;
-            const double full = placed ? air::wattsOf(*placed, conditions, share) : part.powerW;
+            const double full = placed ? air::wattsOf(*placed, conditions) : part.powerW;
             const double k = headroom(part, cap, full, roomC);
             if (k < point.headroomK) {
                 point.headroomK = k;
@@ -204,7 +201,8 @@ private:
                 continue;
             auto then = solved(changesOf(without), m_out.roomC);
             if (!then || then->noiseDba > noiseDba + noDb || then->headroomK < headroomK - noK ||
-                then->quietEnough != point.quietEnough || then->holds() != point.holds())
+                then->quietEnough != point.quietEnough || then->holds() != point.holds() ||
+                !goesIn(m_project, m_now, then->changes)) // another of its changes may need the room it makes
                 continue;
             then->number = without;
             point = std::move(*then);

@@ -1,13 +1,12 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/advise/fan_curves.h"
 
+#include "core/base/csv_field.h"
 #include "core/base/text.h"
 #include "core/stages/at_loads.h"
 
 namespace core::advise {
 namespace {
-
-constexpr double idleShare = 0.15; // of rated power, engineering judgement
 
 class Curves {
 public:
@@ -15,7 +14,7 @@ public:
         : m_project(project), m_conditions(now.air.conditions), m_build(build) {
         m_full = air::predict(build, m_conditions);
         air::Conditions idle = m_conditions;
-        idle.processorShare = idle.cardShare = idleShare;
+        idle.processorShare = idle.cardShare = stages::usualIdleShare;
         idle.powers.clear();
         m_idle = air::predict(build, idle);
     }
@@ -118,19 +117,11 @@ std::string curvesText(const std::vector<FanCurveAdvice>& curves, const Reader& 
 }
 
 std::string curvesCsv(const std::vector<FanCurveAdvice>& curves) {
-    const auto cell = [](const std::string& text) {
-        if (text.find_first_of(",\"\n") == std::string::npos)
-            return text;
-        std::string quoted = "\"";
-        for (const char c : text)
-            quoted += c == '"' ? "\"\"" : std::string(1, c);
-        return quoted + "\"";
-    };
     std::string csv = "fan,follows,temperature_c,duty_percent\n";
     for (const FanCurveAdvice& c : curves)
         for (const CurvePoint& p : c.points)
-            csv += cell(c.name) + "," + cell(c.followsName) + "," + fixed(p.temperatureC, 0) + "," +
-                   fixed(100 * p.duty, 0) + "\n";
+            csv += csvField(c.name) + "," + csvField(c.followsName) + "," + plainFixed(p.temperatureC, 0) + "," +
+                   plainFixed(100 * p.duty, 0) + "\n";
     return csv;
 }
 

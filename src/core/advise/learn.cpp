@@ -69,6 +69,9 @@ std::vector<NextRun> nextRuns(const Project& project, const stages::Evaluation& 
             attempt(say("screen off {}", o.name), {SetScreen{o.id, Screen::None}}, now.air.conditions);
     air::Conditions alone = now.air.conditions;
     alone.cardShare = 0;
+    for (LoadPower& power : alone.powers) // nor what is stated for it
+        if (const Placed* p = now.build.at(power.mount); p && p->part->kind == PartKind::Card)
+            power.watts = 0;
     attempt(say("processor alone"), {}, alone);
     std::stable_sort(all.begin(), all.end(), [](const NextRun& a, const NextRun& b) { return a.bandK < b.bandK; });
     return all;

@@ -4,7 +4,8 @@
 
 namespace core::air {
 
-double wattsOf(const Placed& part, const Conditions& conditions, double share) {
+double wattsOf(const Placed& part, const Conditions& conditions) {
+    const double share = facts::loadShare(part.part->kind, conditions.processorShare, conditions.cardShare);
     for (const LoadPower& power : conditions.powers)
         if (power.mount == part.mount)
             return part.powerLimitW ? std::min(*part.powerLimitW, power.watts) : power.watts;

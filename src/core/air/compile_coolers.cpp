@@ -53,7 +53,7 @@ CooledPart processorDie(const Placed& cpu, const Conditions& conditions) {
     const bool bursts = die.peakW > 0 && !cpu.powerLimitW; // a limit holds from the first second
     return {.id = cpu.mount,
             .name = cpu.name,
-            .powerW = wattsOf(cpu, conditions, share),
+            .powerW = wattsOf(cpu, conditions),
             .dieResistance = die.dieResistance + facts::coldPlate.value,
             .limitC = die.limitC,
             .dieJk = 8,
@@ -115,7 +115,7 @@ CooledPart cardDie(const Placed& p, const Conditions& conditions, bool runs) {
     const double rated = std::max(10.0, p.part->powerW);
     return {.id = p.mount,
             .name = p.name,
-            .powerW = runs ? wattsOf(p, conditions, conditions.cardShare) : 0,
+            .powerW = runs ? wattsOf(p, conditions) : 0,
             .dieResistance = riseDie / rated,
             .limitC = facts::limitC(spec),
             .dieJk = 20,

@@ -9,6 +9,8 @@ void Compiler::addSupply(const Placed& p) {
     m_net.supply.ratedW = spec.ratedW;
     if (spec.brick)
         return; // its heat stays outside
+    if (p.control != FanControl{})
+        m_out.notes.push_back(say("The fan of {} follows its load: a speed set for it is not used", p.name));
     const FanClass fan = supplyFanClass(spec);
     const double frame = supplyFrameMm(spec);
     const double face = 0.785 * frame * mm * frame * mm;

@@ -51,8 +51,8 @@ struct FanCurve {
     double shutoffPa = 0;
     double linear = 0.6; ///< 0..1; of a fan whose curve is not stated: engineering judgement
 };
-/// The curve of that law nearest to points of flow m³/s and pressure Pa at rated speed, by least squares; @c offPa: how
-/// far the farthest point lies from it. At least two points, the last below the first.
+/// The curve of that law nearest to points of flow m³/s and pressure Pa at rated speed, by least squares; @c offPa:
+/// how far the farthest point lies from it. At least two points, the last below the first.
 struct FittedFan {
     FanCurve curve;
     double offPa = 0;

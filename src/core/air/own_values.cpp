@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/own_values.h"
 
-#include "core/base/text.h"
 #include "core/model/fields/choices_of.h"
 
 namespace core::air {
@@ -68,6 +67,12 @@ bool mayBeNought(AirQuantity quantity) {
            quantity == AirQuantity::Die || quantity == AirQuantity::Natural || quantity == AirQuantity::Wall;
 }
 
+/// With the digits that tell it from its neighbours: values span from hundredths to millions.
+Figure plainly(double value) {
+    const double size = std::abs(value);
+    return figure::number(value, size >= 100 ? 0 : size >= 1 ? 2 : 4);
+}
+
 void follow(Network& net, const AirValue& own) {
     if (own.quantity != AirQuantity::Wall)
         return;
@@ -110,7 +115,9 @@ Sentences applyOwn(Network& network, const std::vector<AirValue>& values) {
         const auto places = placesOf(network, own.element, own.quantity);
         if (places.empty()) {
             said.push_back(say("Your own value of \"{}\" is not used: it has no {}", own.element, what));
-        } else if (own.value <= 0 && !mayBeNought(own.quantity)) {
+        } else if (own.value < 0 && own.quantity != AirQuantity::Height) {
+            said.push_back(say("Your own value of \"{}\" is not used: its {} is below nought", own.element, what));
+        } else if (own.value == 0 && !mayBeNought(own.quantity)) {
             said.push_back(say("Your own value of \"{}\" is not used: its {} must be above nought", own.element, what));
         } else {
             const double was = *places.front();
@@ -118,7 +125,7 @@ Sentences applyOwn(Network& network, const std::vector<AirValue>& values) {
                 *place = own.value;
             follow(network, own);
             const Sentence change =
-                say("{}, {}: {} of your own instead of {}", own.element, what, shortest(own.value), shortest(was));
+                say("{}, {}: {} of your own instead of {}", own.element, what, plainly(own.value), plainly(was));
             said.push_back(own.note.empty() ? change : say("{}; {}", change, own.note));
         }
     }

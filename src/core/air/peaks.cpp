@@ -6,12 +6,14 @@ namespace core::air {
 
 std::vector<Peak> peaksOf(const Network& network) {
     std::vector<Peak> peaks;
+    std::vector<std::size_t> of;
     double longest = 0;
     for (std::size_t i = 0; i < network.parts.size(); ++i) {
         const CooledPart& part = network.parts[i];
         if (part.peakW <= part.powerW)
             continue;
         peaks.push_back({.id = part.id, .watts = part.peakW, .seconds = part.peakS, .heldS = part.peakS});
+        of.push_back(i);
         longest = std::max(longest, part.peakS);
     }
     if (peaks.empty())
@@ -20,17 +22,15 @@ std::vector<Peak> peaksOf(const Network& network) {
     Transient play(network, drive);
     for (double second = 1; second <= std::ceil(longest); ++second) {
         play.step(drive);
-        for (Peak& peak : peaks) {
-            const auto at = std::find_if(network.parts.begin(), network.parts.end(),
-                                         [&](const CooledPart& p) { return p.id == peak.id; });
-            const auto i = static_cast<std::size_t>(at - network.parts.begin());
-            const PartState& state = play.state().parts[i];
+        for (std::size_t k = 0; k < peaks.size(); ++k) {
+            Peak& peak = peaks[k];
             if (second > std::ceil(peak.seconds))
                 continue;
+            const PartState& state = play.state().parts[of[k]];
             peak.hottestC = std::max(peak.hottestC, state.temperatureC);
-            if (state.throttled && peak.heldS >= peak.seconds)
-                peak.heldS = second - 1;
-            if (!state.throttled)
+            if (state.throttled)
+                peak.heldS = std::min(peak.heldS, second - 1);
+            else
                 peak.clockMhz = state.clockMhz;
         }
     }

@@ -19,8 +19,8 @@ struct Conditions {
 };
 [[nodiscard]] Conditions conditionsOf(const Project& project, std::string_view loadId = {});
 
-/// What a part draws under these conditions; @p share: of its rated power, where they say no watts.
-[[nodiscard]] double wattsOf(const Placed& part, const Conditions& conditions, double share = 1);
+/// What a part draws under these conditions: the watts they state for it, else its share of its rated power.
+[[nodiscard]] double wattsOf(const Placed& part, const Conditions& conditions);
 
 enum class FanDirection { In, Out, Inside };
 

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "core/advise/air_trials.h"
+#include "core/advise/learn.h"
 #include "core/base/sentence.h"
 #include "core/verdict/marks.h"
 
@@ -52,15 +53,11 @@ struct Working {
     std::optional<bench::SettleState> settle; ///< of a reading: no limit is meant
     Sentence sentence;
     std::vector<Row> rows;
-    Sentence sum;                  ///< what the rows add up to, in words or as an equation
-    std::vector<DoubtShare> doubt; ///< shares of the variance, adding up to 1
-    std::vector<Effect> changes;   ///< what would change it, tried on the model
-    Sentence learned;              ///< what logged runs make of it; empty: none did
-    struct NextRun {
-        Sentence text;
-        double bandK = 0; ///< that it would leave
-    };
-    std::vector<NextRun> nextRuns; ///< that would narrow it, best first
+    Sentence sum;                          ///< what the rows add up to, in words or as an equation
+    std::vector<DoubtShare> doubt;         ///< shares of the variance, adding up to 1
+    std::vector<Effect> changes;           ///< what would change it, tried on the model
+    Sentence learned;                      ///< what logged runs make of it; empty: none did
+    std::vector<advise::NextRun> nextRuns; ///< that would narrow it, best first
     Sentences usedBy;
     std::vector<Found> found; ///< findings about this thing, worst first
     Sentence method;          ///< equation and source

@@ -323,7 +323,9 @@ Working ofChamber(const stages::Evaluation& e, std::string_view id) {
               .quantity = Quantity::Temperature,
               .mark = Mark::Note};
     addOwn(w, e, id);
-    if (e.air.solved)
+    const bool isChamber = std::any_of(e.air.chambers.begin(), e.air.chambers.end(),
+                                       [&](const air::ChamberResult& c) { return c.id == id; });
+    if (!isChamber && e.air.solved)
         ofOtherZone(w, e, id);
     for (const air::ChamberResult& c : e.air.chambers)
         if (c.id == id) {

@@ -4,6 +4,9 @@
 
 namespace core::stages {
 
+/// Of rated power, where no load says how a machine idles: engineering judgement.
+constexpr double usualIdleShare = 0.15;
+
 /// The same build under one load: settled.
 struct AtLoad {
     std::string id; ///< of the project's load; empty: a usual one, where the project states fewer than two
@@ -15,6 +18,8 @@ struct AtLoad {
     std::vector<std::pair<std::string, double>> fans; ///< mounts with their share of rated speed
 };
 
+/// What atLoads() will answer rows for, in its order.
+[[nodiscard]] Sentences loadNames(const Project& project);
 /// Noise and temperatures under every load of the project. Where it states fewer than two: idle, mixed use and full
 /// load, with usual shares (engineering judgement).
 [[nodiscard]] std::vector<AtLoad> atLoads(const Project& project, const Evaluation& now,

@@ -60,9 +60,9 @@ void addCarryFinding(const Project& project, Evaluation& e) {
 }
 
 /// What is printed softens: nearer to it than its band and a margin is a caution.
-void addSoftening(const Project& project, Evaluation& e) {
+void addSoftening(const Project& project, Evaluation& e, const std::vector<air::LocalHeat>& heats) {
     constexpr double marginK = 10; // creep begins before it softens; engineering judgement
-    for (const air::LocalHeat& heat : air::localHeat(project, e.build, e.air)) {
+    for (const air::LocalHeat& heat : heats) {
         const Part* part = project.part(heat.part);
         const auto* made = part ? std::get_if<MadeSpec>(&part->spec) : nullptr;
         const make::Material* material =
@@ -83,8 +83,8 @@ void addSoftening(const Project& project, Evaluation& e) {
 }
 
 /// A drive that stands in the discharge of a card may pass its limit though its chamber's air would not take it there.
-void addWarmDrives(const Project& project, Evaluation& e) {
-    for (const air::LocalHeat& heat : air::localHeat(project, e.build, e.air)) {
+void addWarmDrives(Evaluation& e, const std::vector<air::LocalHeat>& heats) {
+    for (const air::LocalHeat& heat : heats) {
         const air::PartResult* own = e.air.part(heat.mount);
         if (heat.near.empty() || !own || own->kind != PartKind::Drive || own->limitC <= 0 ||
             own->temperatureC > own->limitC || heat.wallC <= own->limitC)
@@ -98,8 +98,9 @@ void addWarmDrives(const Project& project, Evaluation& e) {
 }
 
 void addMakeFindings(const Project& project, Evaluation& e) {
-    addWarmDrives(project, e);
-    addSoftening(project, e);
+    const auto heats = air::localHeat(project, e.build, e.air);
+    addWarmDrives(e, heats);
+    addSoftening(project, e, heats);
     for (const make::MadePart& part : e.make.parts)
         if (!part.fits)
             e.found.make.push_back(rules::findingAbout(MadeRef{part.id}, "bed", rules::Severity::Blocker,

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
-#include "core/advise/explore.h"
+#include "core/advise/fan_curves.h"
+#include "core/advise/open_questions.h"
 #include "core/advise/schools.h"
 #include "store/files.h"
 #include "support/builds.h"
@@ -68,8 +69,75 @@ private slots:
         for (const auto& dot : found->cloud)
             for (const auto& point : found->front)
                 QVERIFY(dot[0] > point.noiseDba - 0.31 || dot[1] < point.headroomK + 0.31);
-        for (const auto& point : found->front)
+        for (const auto& point : found->front) {
             QVERIFY(point.hotHeadroomK < point.headroomK + 1e-6 && point.bandK >= 0);
+            QVERIFY(advise::goesIn(p, looked(p, "R1"), point.changes)); // as it is told, with nothing that does nothing
+        }
+    }
+    /// A change that does nothing for the air but frees what others need stays in a way: here the header of a fan that
+    /// only stirs, without which two more have one too few.
+    void whatOthersNeedIsKept() {
+        Project p = asked();
+        auto& box = p.shelf[0];
+        const auto place = [&](const char* id, double y, Offset up) {
+            box.mounts.push_back({.id = id,
+                                  .name = id,
+                                  .accepts = {PartKind::Fan},
+                                  .at = {centre(41), centre(y), up},
+                                  .facing = {Axis::Z, 1},
+                                  .up = {Axis::Y, 1},
+                                  .frameMm = 60});
+        };
+        place("stirs", 40, centre(180));
+        place("out-a", 50, high(0));
+        place("out-b", 150, high(0));
+        std::get<CaseSpec>(box.spec).openings.push_back({.id = "a-grille",
+                                                         .name = "Grille A",
+                                                         .side = Side::Top,
+                                                         .chamber = "in",
+                                                         .centreMm = {41, 50},
+                                                         .sizeMm = {60, 60}});
+        p.shelf.push_back(fan("small", 60, 15));
+        for (Part& part : p.shelf)
+            if (part.kind == PartKind::Board)
+                part.gives["fan"] = 4;
+        auto& changes = p.revisions[0].changes;
+        changes.emplace_back(PlacePart{"small", "stirs"});
+        changes.emplace_back(SetFan{"stirs", {.duty = 0.2}});
+        const auto e = looked(p, "R1");
+        const Change a = PlacePart{"small", "out-a", FanFlow::Out}, b = PlacePart{"small", "out-b", FanFlow::Out};
+        QVERIFY(advise::goesIn(p, e, {a}) && advise::goesIn(p, e, {b}) && !advise::goesIn(p, e, {a, b}));
+        QVERIFY(advise::goesIn(p, e, {RemovePart{"stirs"}, a, b}));
+        const auto found = advise::explore(
+            p, e, {.screens = false, .panels = false, .lying = false, .keep = {"side", "card", "tray/cpu/lid"}});
+        QVERIFY(found && !found->front.empty());
+        std::size_t most = 0;
+        for (const auto& point : found->front) {
+            std::size_t placed = 0;
+            for (const Change& c : point.changes)
+                placed += std::holds_alternative<PlacePart>(c) ? 1 : 0;
+            most = std::max(most, placed);
+            QVERIFY(advise::goesIn(p, e, point.changes));
+        }
+        QCOMPARE(most, std::size_t{2});
+    }
+    /// Fan curves of a way, set on its fans: as quiet and as cool at full load as the way itself.
+    void curvesKeepWhatTheWayPromises() {
+        const Project p = asked();
+        const auto e = looked(p, "R1");
+        const auto found = advise::explore(p, e, {.most = 800});
+        QVERIFY(found && advise::chosenOf(*found) >= 0);
+        const auto& way = found->front[static_cast<std::size_t>(advise::chosenOf(*found))];
+        const auto curves = advise::fanCurves(p, e, way.changes);
+        QVERIFY(curves && !curves->empty());
+        auto changes = way.changes;
+        for (Change& change : advise::asChanges(*curves))
+            changes.push_back(std::move(change));
+        const auto held = looked(with(p, way.changes), "R2"), followed = looked(with(p, changes), "R2");
+        QCOMPARE_LE(std::abs(followed.noise.totalDba - held.noise.totalDba), 1.0);
+        for (const auto& part : held.air.parts)
+            QCOMPARE_LE(std::abs(followed.air.part(part.id)->temperatureC - part.temperatureC), 1.5);
+        QVERIFY(advise::curvesCsv(*curves).starts_with("fan,follows,temperature_c,duty_percent\n"));
     }
     /// A point is what the same changes give when they are made.
     void aPointIsWhatItsChangesGive() {

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "core/acoustics/noise.h"
 #include "core/air/local_heat.h"
 #include "core/air/own_values.h"
 #include "core/air/predict.h"
@@ -176,6 +177,18 @@ private slots:
         QCOMPARE(rows.size(), 2UL);
         QCOMPARE_LE(std::abs(*rows[1].processorC - a.part("tray/cpu")->temperatureC), 1e-9);
         QVERIFY(rows[0].noiseDba > rows[1].noiseDba);
+        // The supply is as loud as those watts make it, not as the share would.
+        const auto supplyAt = [&](double watts) {
+            Project q = p;
+            q.loads[1].powers = {{"card", watts}};
+            const Build b = built(q, "R1");
+            for (const auto& s : acoustics::noiseOf(b, air::predict(b, air::conditionsOf(q, "own")), 1.0).sources)
+                if (s.id == "bay")
+                    return s.levelDba;
+            return std::nan("");
+        };
+        QVERIFY2(supplyAt(330) > supplyAt(200) + 1,
+                 qPrintable(QString("%1, %2").arg(supplyAt(330)).arg(supplyAt(200))));
     }
     /// A project that states no loads is asked at usual ones, and they rise.
     void usualLoads() {
@@ -330,6 +343,10 @@ private slots:
         p.airValues = {{"grille", AirQuantity::Wall, 1, ""}, {"attic", AirQuantity::Heat, 1, ""}};
         const auto odd = air::predict(built(p, "R1"), air::conditionsOf(p));
         QVERIFY(noted(odd, "the network has no such element"));
+        p.airValues = {{"tray/cpu", AirQuantity::Die, -0.1, ""}, {names[0], AirQuantity::Height, -0.1, ""}};
+        const auto below = air::predict(built(p, "R1"), air::conditionsOf(p));
+        QVERIFY(noted(below, "die to sink, K/W is below nought") &&
+                noted(below, "height, m: \u22120.1000 of your own"));
         QCOMPARE(of(odd, "tray/cpu"), of(air::predict(built(p, "R1"), {.roomC = p.brief.roomC}), "tray/cpu"));
         for (const std::string& name : names) // nothing anyone can state leaves it without a solution
             for (const AirQuantity q : {AirQuantity::Linear, AirQuantity::Quadratic, AirQuantity::Height,

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include "app/stations/air/air_section.h"
-#include "results/answers.h"
+#include "results/results.h"
 
 namespace app {
 
@@ -14,8 +14,8 @@ struct AirLook {
     AirSight sight = AirSight::Side;
     bool againstBaseline = false;
     Answer<results::Loads> loads;
-    const core::stages::Evaluation* loadsOf =
-        nullptr; ///< what they were asked of; another one is shown: they are of before
+    bool tellsLoads = false;                      ///< they are asked for: their words keep room until they are there
+    std::shared_ptr<const results::Look> loadsOf; ///< they are of; where another is shown they are of before
     Answer<results::WarmUp> warmUp;
     std::size_t row = 0; ///< of the warm-up: the moment that is shown
     bool playing = false;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/paint/labels.h"
 #include "app/stations/air/air_look.h"
+#include "core/air/compile_geometry.h"
 #include "core/air/own_values.h"
 #include "core/base/text.h"
 
@@ -75,12 +76,8 @@ private:
             return {};
         for (const auto& fan : m_e.air.solved->compiled.fans)
             if (fan.mount == id && !fan.opening.empty())
-                if (const core::Opening* o = m_e.build.opening(fan.opening)) {
-                    std::array<double, 3> mm{};
-                    for (std::size_t a = 0; a < 3; ++a)
-                        mm[a] = 0.5 * (p->lowAt[a].mm() + p->highAt[a].mm());
-                    return gateOf(m_s, o->side, mm);
-                }
+                if (const core::Opening* o = m_e.build.opening(fan.opening))
+                    return gateOf(m_s, o->side, core::air::centreOf(*p));
         return {};
     }
     [[nodiscard]] std::ptrdiff_t ordinal(std::size_t b) const {
@@ -160,9 +157,9 @@ QString roomName(const View& v, const std::string& id) {
     const core::Placed* p = blank == std::string::npos ? nullptr : build.at(id.substr(blank + 1));
     if (!p)
         return qs(id);
-    return id.starts_with("gap")    ? QObject::tr("gap before %1").arg(qs(p->name))
-           : id.starts_with("fins") ? QObject::tr("fins of %1").arg(qs(p->name))
-                                    : QObject::tr("room at %1").arg(qs(p->name));
+    return id.starts_with("gap")    ? QObject::tr("gap, %1").arg(qs(p->name))
+           : id.starts_with("fins") ? QObject::tr("fins, %1").arg(qs(p->name))
+                                    : QObject::tr("fan side, %1").arg(qs(p->name));
 }
 
 /// What a way of air is called: by its opening or part, with the word the network has for it.

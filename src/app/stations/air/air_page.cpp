@@ -46,6 +46,7 @@ AirPage::AirPage(Context& context, QWidget* parent)
         connect(m_panes[i], &QPushButton::clicked, this, [this, i] { show(static_cast<AirPane>(i)); });
     }
     m_panes[0]->setChecked(true);
+    m_view.tellsLoads = true;
     m_clock.setInterval(50);
     connect(&m_clock, &QTimer::timeout, this, [this] {
         const auto rows = answered(m_view.warmUp).rows.size();
@@ -111,7 +112,7 @@ void AirPage::ask() {
         m_view.warmUp = {};
         m_askedOf = d.revision();
     }
-    if (m_view.pane == AirPane::Section && m_view.loadsOf != m_context.view().evaluation())
+    if (m_view.pane == AirPane::Section && m_view.loadsOf != shownLook())
         m_rest.start();
     if (m_view.pane == AirPane::WarmUp)
         m_view.warmUp = d.warmUp();
@@ -122,13 +123,18 @@ void AirPage::ask() {
     update();
 }
 
+/// Kept, so that another one never stands at its address.
+std::shared_ptr<const results::Look> AirPage::shownLook() const {
+    return m_context.document.results().look(m_context.document.revision()).value;
+}
+
 void AirPage::askLoads() {
-    const auto* e = m_context.view().evaluation();
-    if (!e || !isVisible())
+    if (!m_context.view().evaluation() || !isVisible())
         return;
+    const auto of = shownLook();
     m_view.loads = m_context.document.loads();
     if (m_view.loads.standing == Standing::Ready)
-        m_view.loadsOf = e;
+        m_view.loadsOf = of;
     update();
 }
 
@@ -218,13 +224,25 @@ core::Result<void> AirPage::saveSheet(const QString& path) {
     return store::writeWhole(path, buffer.data());
 }
 
-void AirPage::askForSheet() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save what is shown"), QStringLiteral("air.svg"),
-                                                      tr("Drawing (*.svg);;Table (*.csv)"));
-    if (path.isEmpty())
+void AirPage::askAndSave(const QString& title, const QString& name, const QStringList& kinds,
+                         core::Result<void> (AirPage::*save)(const QString&)) {
+    QFileDialog dialog(this, title);
+    dialog.setAcceptMode(QFileDialog::AcceptSave);
+    dialog.setNameFilters(kinds);
+    const auto endOf = [](const QString& kind) { return kind.section(QStringLiteral("*."), 1, 1).chopped(1); };
+    dialog.setDefaultSuffix(endOf(kinds.front()));
+    connect(&dialog, &QFileDialog::filterSelected, &dialog,
+            [&dialog, endOf](const QString& kind) { dialog.setDefaultSuffix(endOf(kind)); });
+    dialog.selectFile(name);
+    if (dialog.exec() != QDialog::Accepted || dialog.selectedFiles().isEmpty())
         return;
-    if (const auto done = saveSheet(path); !done)
+    if (const auto done = (this->*save)(dialog.selectedFiles().front()); !done)
         Q_EMIT refused(done.error());
+}
+
+void AirPage::askForSheet() {
+    askAndSave(tr("Save what is shown"), QStringLiteral("air"), {tr("Drawing (*.svg)"), tr("Table (*.csv)")},
+               &AirPage::saveSheet);
 }
 
 void AirPage::turnOpen(int what) {
@@ -237,12 +255,8 @@ void AirPage::turnOpen(int what) {
 }
 
 void AirPage::askForCurves() {
-    const QString path = QFileDialog::getSaveFileName(this, tr("Save fan curves"), QStringLiteral("fan-curves.csv"),
-                                                      tr("Table (*.csv);;Text (*.txt)"));
-    if (path.isEmpty())
-        return;
-    if (const auto done = saveCurves(path); !done)
-        Q_EMIT refused(done.error());
+    askAndSave(tr("Save fan curves"), QStringLiteral("fan-curves"), {tr("Table (*.csv)"), tr("Text (*.txt)")},
+               &AirPage::saveCurves);
 }
 
 void AirPage::choose(int way) {

@@ -45,6 +45,10 @@ private:
     void ask();
     void askExplored();
     void askLoads();
+    [[nodiscard]] std::shared_ptr<const results::Look> shownLook() const;
+    /// Asks for a file's name, and saves there; the first of @p kinds is what a name without an end becomes.
+    void askAndSave(const QString& title, const QString& name, const QStringList& kinds,
+                    core::Result<void> (AirPage::*save)(const QString&));
     void choose(int way);
     void openWay();
     void askForCurves();

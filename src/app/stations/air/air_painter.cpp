@@ -392,9 +392,12 @@ void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
     constexpr double beam = 184; // with its words
     paintBeam(c, {right.left(), right.top(), right.width(), beam}, v);
     results::Loads loads = answered(look.loads);
-    if (look.loadsOf != e) // those of before keep their room, and say nothing
-        for (core::stages::AtLoad& at : loads)
-            at.noiseDba = std::nan("");
+    if (look.tellsLoads && (!look.loadsOf || &*look.loadsOf->evaluation != e)) { // theirs are not there yet
+        loads.clear();
+        for (const core::Sentence& name : core::stages::loadNames(v.project()))
+            loads.push_back(
+                {.id = {}, .name = name, .noiseDba = std::nan(""), .processorC = {}, .cardC = {}, .fans = {}});
+    }
     const double noiseH =
         70 + 20.0 * static_cast<double>(e->noise.sources.size()) + loadsHeight(c, v, loads, right.width());
     paintNoise(c, {right.left(), right.top() + beam + 8, right.width(), noiseH}, v, loads);

@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/air/air_section.h"
 #include "app/paint/labels.h"
+#include "app/stations/air/air_ribbon.h"
+#include "core/air/compile_geometry.h"
 
 #include "core/base/text.h"
 #include "core/verdict/marks.h"
@@ -17,79 +19,6 @@ using core::Quantity;
 
 namespace {
 
-/// A path as points with their way from its start: asking the path itself measures it anew each time.
-class PathLength {
-public:
-    explicit PathLength(const QPainterPath& path) {
-        for (const QPolygonF& polygon : path.toSubpathPolygons())
-            for (const QPointF& at : polygon) {
-                m_way.push_back(m_at.empty() ? 0 : m_way.back() + QLineF(m_at.back(), at).length());
-                m_at.push_back(at);
-            }
-    }
-    [[nodiscard]] double length() const { return m_way.empty() ? 0 : m_way.back(); }
-    [[nodiscard]] QPointF at(double share) const {
-        const std::size_t i = piece(share);
-        const double from = m_way[i], to = m_way[i + 1];
-        return m_at[i] + (m_at[i + 1] - m_at[i]) * (to > from ? (share * length() - from) / (to - from) : 0);
-    }
-    /// Unit vector of the way there.
-    [[nodiscard]] QPointF direction(double share) const {
-        const std::size_t i = piece(share);
-        const QLineF line(m_at[i], m_at[i + 1]);
-        return line.length() > 0 ? QPointF(line.dx(), line.dy()) / line.length() : QPointF(1, 0);
-    }
-
-private:
-    [[nodiscard]] std::size_t piece(double share) const {
-        const auto next = std::upper_bound(m_way.begin() + 1, m_way.end() - 1, share * length());
-        return static_cast<std::size_t>(next - m_way.begin()) - 1;
-    }
-    std::vector<QPointF> m_at;
-    std::vector<double> m_way;
-};
-
-/// A stream of air as wide as its flow, coloured along its length, with chevrons.
-void ribbon(Canvas& c, const QPainterPath& path, double flowM3h, double fromK, double toK, bool arrowHead) {
-    const double width = std::clamp(0.72 * flowM3h, 3.0, 26.0);
-    QPen edge(c.t.sheet, width + 3, Qt::SolidLine, Qt::FlatCap, Qt::RoundJoin);
-    c.p.setBrush(Qt::NoBrush);
-    c.p.setPen(edge);
-    c.p.drawPath(path);
-    const PathLength along(path);
-    const double length = along.length();
-    if (length <= 0)
-        return;
-    const int pieces = std::max(8, static_cast<int>(length / 8));
-    for (int i = 0; i < pieces; ++i) {
-        const double a = static_cast<double>(i) / pieces, b = std::min(1.0, (i + 1.2) / pieces);
-        c.p.setPen(QPen(c.t.flowOf(fromK + (toK - fromK) * a), width, Qt::SolidLine, Qt::FlatCap));
-        c.p.drawLine(along.at(a), along.at(b));
-    }
-    c.p.setPen(QPen(c.t.sheet, 1.2));
-    for (double s = 20; s < length - 10; s += 34) {
-        const QPointF tip = along.at(s / length), on = along.direction(s / length), side(-on.y(), on.x());
-        const double k = std::min(width * 0.3, 5.0);
-        c.p.drawLine(tip, tip - on * 4 + side * k);
-        c.p.drawLine(tip, tip - on * 4 - side * k);
-    }
-    if (arrowHead) {
-        const QPointF tip = along.at(1), on = along.direction(0.999), side(-on.y(), on.x());
-        const double k = width * 0.5 + 5;
-        QPolygonF head{tip + on * (k * 0.9), tip + side * k, tip - side * k};
-        c.p.setPen(QPen(c.t.sheet, 1));
-        c.p.setBrush(c.t.flowOf(toK));
-        c.p.drawPolygon(head);
-    }
-}
-
-QPainterPath curve(const QPointF& a, const QPointF& da, const QPointF& b, const QPointF& db) {
-    QPainterPath path(a);
-    const double k = 0.45 * std::hypot(b.x() - a.x(), b.y() - a.y());
-    path.cubicTo(a + da * k, b - db * k, b);
-    return path;
-}
-
 double chamberK(const core::air::Prediction& air, const std::string& id) {
     for (const auto& ch : air.chambers)
         if (ch.id == id)
@@ -100,28 +29,13 @@ double chamberK(const core::air::Prediction& air, const std::string& id) {
 /// The state that is painted.
 const core::air::Prediction& airOf(const SideView& s, const View& v) { return s.air ? *s.air : v.evaluation()->air; }
 
-std::array<double, 3> centreOf(const core::Placed& p) {
-    std::array<double, 3> mm{};
-    for (std::size_t a = 0; a < 3; ++a)
-        mm[a] = 0.5 * (p.lowAt[a].mm() + p.highAt[a].mm());
-    return mm;
-}
-
 /// Whether an axis runs towards the viewer.
 bool isDeep(const SideView& s, Axis axis) { return axis == s.deep(); }
 
 /// The chamber that holds the middle of a part.
 std::string chamberOf(const core::Build& build, const core::Placed& p) {
-    for (const core::Chamber& ch : build.caseSpec().chambers) {
-        bool inside = true;
-        for (std::size_t a = 0; a < 3; ++a) {
-            const double middle = 0.5 * (p.lowAt[a].mm() + p.highAt[a].mm());
-            inside = inside && middle >= ch.lowMm[a] && middle <= ch.highMm[a];
-        }
-        if (inside)
-            return ch.id;
-    }
-    return build.caseSpec().chambers.front().id;
+    const core::CaseSpec& spec = build.caseSpec();
+    return spec.chambers[core::air::chamberAt(spec, core::air::centreOf(p))].id;
 }
 
 void paintChambers(Canvas& c, const SideView& s, const View& v) {
@@ -288,7 +202,8 @@ QPointF glyphAt(const core::Placed& p, const QRectF& r) {
 Gate outletOf(const SideView& s, const core::Placed& p) {
     if (!p.ports.empty()) {
         const core::Direction sockets = p.inCase(p.ports.front().out);
-        if (const Gate gate = gateOf(s, core::sideOf({sockets.axis, -sockets.sign}), centreOf(p)); !gate.facesViewer)
+        if (const Gate gate = gateOf(s, core::sideOf({sockets.axis, -sockets.sign}), core::air::centreOf(p));
+            !gate.facesViewer)
             return gate;
     }
     const QRectF r = s.rect(p);
@@ -314,7 +229,7 @@ void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::Fan
     const bool facesViewer = isDeep(s, p.facing().axis), out = fan.direction == core::air::FanDirection::Out;
     const double k = fan.airC - air.conditions.roomC;
     if (p.part->kind == PartKind::Fan && !facesViewer) {
-        const Gate gate = gateOf(s, core::sideOf(p.facing()), centreOf(p));
+        const Gate gate = gateOf(s, core::sideOf(p.facing()), core::air::centreOf(p));
         const QPointF inside = gate.wall - gate.out * 60, outside = gate.wall + gate.out * 22;
         QPainterPath path(out ? inside : outside);
         path.lineTo(out ? outside : inside);
@@ -323,7 +238,7 @@ void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::Fan
     } else if (p.part->kind == PartKind::Fan) {
         // Blows through the panel that faces the viewer, on towards what is behind it.
         const double inside = chamberK(air, chamberOf(e.build, p));
-        ribbon(c, curve(at, {1, 0}, at + QPointF(52, -60), {0.2, -1}), std::abs(fan.flowM3h), out ? inside : 0,
+        ribbon(c, streamCurve(at, {1, 0}, at + QPointF(52, -60), {0.2, -1}), std::abs(fan.flowM3h), out ? inside : 0,
                out ? k : inside, false);
     } else if (out) {
         // What the supply loses warms the air that it moves.
@@ -332,8 +247,8 @@ void fanRibbon(Canvas& c, const SideView& s, const View& v, const core::air::Fan
         const double outK =
             k + (supply && std::abs(fan.flowM3h) > 0.1 ? supply->powerW / (1.2 * 1006 * std::abs(fan.flowM3h) / 3600)
                                                        : 0.0);
-        ribbon(c, curve(at + gate.out * 20, gate.out, gate.wall + gate.out * 26, gate.out), std::abs(fan.flowM3h), k,
-               outK, true);
+        ribbon(c, streamCurve(at + gate.out * 20, gate.out, gate.wall + gate.out * 26, gate.out), std::abs(fan.flowM3h),
+               k, outK, true);
         plates.push_back(streamFigure(v, gate, fan.flowM3h, true, key, spoken, {}));
     }
 }

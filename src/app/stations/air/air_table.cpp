@@ -2,18 +2,16 @@
 #include "app/stations/air/air_table.h"
 
 #include "core/air/own_values.h"
+#include "core/base/csv_field.h"
 #include "core/base/text.h"
+
+#include <cmath>
 
 namespace app {
 namespace {
 
-QString field(const std::string& text) {
-    QString s = qs(text);
-    return s.contains(QLatin1Char(',')) || s.contains(QLatin1Char('"')) || s.contains(QLatin1Char('\n'))
-               ? QLatin1Char('"') + s.replace(QStringLiteral("\""), QStringLiteral("\"\"")) + QLatin1Char('"')
-               : s;
-}
-QString field(double value) { return QString::number(value, 'g', 8); }
+QString field(const std::string& text) { return qs(core::csvField(text)); }
+QString field(double value) { return qs(core::shortest(std::round(value * 1e6) / 1e6)); }
 
 template <class... Cells> void line(QString& out, const Cells&... cells) {
     QStringList all;
@@ -57,6 +55,8 @@ QString networkTable(const core::stages::Evaluation& e) {
 
 QString warmUpTable(const core::stages::Evaluation& e, const results::WarmUp& warm) {
     const auto& net = e.air.solved->compiled.network;
+    if (warm.of != e.air.solved)
+        return {};
     QStringList heads{QStringLiteral("seconds")};
     for (const auto& part : net.parts)
         heads << field(part.name + ", C");

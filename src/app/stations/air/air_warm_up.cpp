@@ -197,7 +197,9 @@ double paintPeaks(Canvas& c, const QRectF& r, const View& v) {
 
 void paintWarmUp(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
     const auto& e = *v.evaluation();
-    const results::WarmUp& warm = answered(look.warmUp);
+    static const results::WarmUp none;
+    const results::WarmUp& there = answered(look.warmUp);
+    const results::WarmUp& warm = there.of == e.air.solved ? there : none; // of before an edit its states mean nothing
     const std::size_t row = warm.rows.empty() ? 0 : std::min(look.row, warm.rows.size() - 1);
     stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
               warm.rows.empty() ? QObject::tr("being played ...")

@@ -63,9 +63,11 @@ core::Result<void> AirValueDialog::apply() {
     if (!m_back->isChecked()) {
         if (m_quantities.empty())
             return core::problem(m_element, "has no value in the network now", "another element");
-        if (typed.wrong != core::TypedNumber::Wrong::Nothing || !(typed.value >= 0))
-            return core::problem("Value", "\"" + m_value->text().toStdString() + "\" cannot be read",
-                                 "a number that is not below nought");
+        if (typed.wrong != core::TypedNumber::Wrong::Nothing)
+            return core::problem("Value", "\"" + m_value->text().toStdString() + "\" cannot be read", "a number");
+        if (typed.value < 0 && quantity() != core::AirQuantity::Height)
+            return core::problem("Value", "\"" + m_value->text().toStdString() + "\" is below nought",
+                                 "a number that is not");
         if (m_note->text().trimmed().isEmpty())
             return core::problem("Why", "is empty", "a few words, so that the number can be understood later");
     }

@@ -156,6 +156,8 @@ void FieldRows::addPointsEdit(const core::Field& field, QPlainTextEdit* edit) {
         if (points)
             tell();
     });
+    QObject::connect(static_cast<PointsEdit*>(edit), &PointsEdit::refused, &m_form,
+                     [this](const QString& why) { m_form.say(why); });
     put(field, edit, {.about = {field}});
 }
 void FieldRows::addPoints(const core::NumberField& field) {

@@ -88,7 +88,9 @@ void PointsEdit::show(const Points& points) {
         }
         lines << words.join(QLatin1Char(' '));
     }
-    setPlainText(lines.join(QLatin1Char('\n')));
+    m_shown = points;
+    m_shownText = lines.join(QLatin1Char('\n'));
+    setPlainText(m_shownText);
 }
 
 core::Result<double> PointsEdit::numberIn(const QString& word, std::size_t column, const std::string& unit,
@@ -114,6 +116,8 @@ core::Result<double> PointsEdit::numberIn(const QString& word, std::size_t colum
 }
 
 core::Result<PointsEdit::Points> PointsEdit::points() const {
+    if (!m_shownText.isEmpty() && toPlainText() == m_shownText)
+        return m_shown; // not touched: to the last digit
     Points points;
     std::vector<std::string> units(m_columns.size());
     const QStringList lines = toPlainText().split(QLatin1Char('\n'));
@@ -165,7 +169,7 @@ void PointsEdit::insertFromMimeData(const QMimeData* source) {
     if (urls.size() != 1 || !urls.front().isLocalFile())
         return QPlainTextEdit::insertFromMimeData(source);
     if (const auto done = read(urls.front().toLocalFile()); !done)
-        setPlainText(qs(done.error().text()));
+        Q_EMIT refused(qs(done.error().text()));
 }
 
 void PointsEdit::contextMenuEvent(QContextMenuEvent* event) {
@@ -177,7 +181,7 @@ void PointsEdit::contextMenuEvent(QContextMenuEvent* event) {
         if (path.isEmpty())
             return;
         if (const auto done = read(path); !done)
-            setPlainText(qs(done.error().text()));
+            Q_EMIT refused(qs(done.error().text()));
     });
     menu->exec(event->globalPos());
 }

@@ -26,6 +26,9 @@ public:
     /// Takes what a file holds; the error names the file.
     core::Result<void> read(const QString& path);
 
+Q_SIGNALS:
+    void refused(const QString& why); ///< a file that is no table; what stood there stays
+
 protected:
     bool canInsertFromMimeData(const QMimeData* source) const override;
     void insertFromMimeData(const QMimeData* source) override;
@@ -39,6 +42,8 @@ private:
 
     Context& m_context;
     std::vector<core::NumberField> m_columns;
+    Points m_shown; ///< as it was put in, and the text that it made
+    QString m_shownText;
 };
 
 } // namespace app

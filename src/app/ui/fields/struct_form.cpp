@@ -378,6 +378,7 @@ void StructForm::addPoints(const core::FieldOutline& field) {
             now.back().push_back(numberOf(n));
     }
     edit->show(now);
+    connect(edit, &PointsEdit::refused, this, &StructForm::refused);
     connect(edit, &QPlainTextEdit::textChanged, this, [this, key, edit] {
         const auto points = edit->points();
         Q_EMIT refused(points ? QString() : tr("%1; not taken yet").arg(qs(points.error().text())));
@@ -410,6 +411,7 @@ void StructForm::addTable(const core::FieldOutline& field) {
             now.back().push_back(row.contains(column.key) ? numberOf(row[column.key]) : 0.0);
     }
     edit->show(now);
+    connect(edit, &PointsEdit::refused, this, &StructForm::refused);
     connect(edit, &QPlainTextEdit::textChanged, this, [this, key, edit, columns] {
         const auto points = edit->points();
         Q_EMIT refused(points ? QString() : tr("%1; not taken yet").arg(qs(points.error().text())));

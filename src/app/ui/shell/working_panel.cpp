@@ -181,7 +181,7 @@ double WorkingSheet::paintLearned(Canvas& c, double y, const Working& w, const V
     y += w.nextRuns.empty() ? 0 : 18;
     for (const auto& next : w.nextRuns) {
         const QString band = QStringLiteral("±") + v.text(core::Quantity::TemperatureDifference, next.bandK);
-        c.text({16, y, right - 96, 18}, c.elided(v.words(next.text), right - 100, 12.5), 12.5, Weight::Regular);
+        c.text({16, y, right - 96, 18}, c.elided(v.words(next.what), right - 100, 12.5), 12.5, Weight::Regular);
         c.text({right - 76, y, 60, 18}, band, 12.5, Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         y += 18;
     }

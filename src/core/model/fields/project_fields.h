@@ -49,7 +49,7 @@ MD_FIELDS(AirValue, "air value",
           "A value of your own in the air network, instead of the one that follows from the box.") {
     a(text("element", "Element", "Room, opening, fan or part, as the network names it"), v.element);
     a(choice("quantity", "What", "In the unit that the network tells it in"), v.quantity);
-    a(number("value", unit::none, 0, 1e12, "Value"), v.value);
+    a(number("value", unit::none, -1e12, 1e12, "Value", "Only a height can be below nought"), v.value);
     a(text("note", "Why"), v.note, std::string{});
 }
 MD_FIELDS(Printer, "printer", "The printer that made parts must fit.") {
