@@ -1,3 +1,10 @@
+# Above base everything of the core reads the model: parsed once.
+set(md_core_headers <algorithm> <array> <cmath> <map> <optional> <string> <vector>)
+add_library(core_headers OBJECT ${PROJECT_SOURCE_DIR}/cmake/headers.cpp)
+target_include_directories(core_headers PRIVATE ${PROJECT_SOURCE_DIR}/src)
+target_link_libraries(core_headers PRIVATE md_options tl::expected)
+target_precompile_headers(core_headers PRIVATE ${md_core_headers} "${PROJECT_SOURCE_DIR}/src/core/model/build.h")
+
 # One folder is one target. md_core_module(fit SOURCES ... USES base model) makes core_fit, which sees no Qt.
 function(md_core_module name)
     cmake_parse_arguments(M "" "" "SOURCES;USES;LIBS" ${ARGN})
@@ -9,21 +16,17 @@ function(md_core_module name)
         target_link_libraries(core_${name} PUBLIC core_${use})
     endforeach()
     target_link_libraries(core_${name} PRIVATE ${M_LIBS})
-    # Above base everything reads the model: parsed once, with core_model.
-    set(headers <algorithm> <array> <cmath> <map> <optional> <string> <vector>)
     if(name STREQUAL "base")
-        target_precompile_headers(core_base PRIVATE ${headers})
-    elseif(name STREQUAL "model")
-        target_precompile_headers(core_model PRIVATE ${headers} "${PROJECT_SOURCE_DIR}/src/core/model/build.h")
+        target_precompile_headers(core_base PRIVATE ${md_core_headers})
     else()
-        target_precompile_headers(core_${name} REUSE_FROM core_model)
+        target_precompile_headers(core_${name} REUSE_FROM core_headers)
     endif()
 endfunction()
 
-# A library with Qt. Strings are never converted silently. LARGE: headers are worth parsing ahead also where its sources
-# are built together, a few at a time.
+# A library with Qt. Strings are never converted silently. Headers are parsed ahead where each source is built by itself:
+# for the one to three units of sources built together, writing them out takes longer than it saves.
 function(md_qt_module name)
-    cmake_parse_arguments(M "LARGE" "" "SOURCES;USES;QT;LIBS;PCH" ${ARGN})
+    cmake_parse_arguments(M "" "" "SOURCES;USES;QT;LIBS;PCH" ${ARGN})
     add_library(${name} STATIC ${M_SOURCES})
     set_target_properties(${name} PROPERTIES AUTOMOC ON AUTOMOC_EXECUTABLE ${CMAKE_BINARY_DIR}/moc AUTORCC ON UNITY_BUILD ${MD_UNITY})
     target_include_directories(${name} PUBLIC ${PROJECT_SOURCE_DIR}/src)
@@ -32,7 +35,7 @@ function(md_qt_module name)
     foreach(qt ${M_QT})
         target_link_libraries(${name} PUBLIC Qt6::${qt})
     endforeach()
-    if(M_PCH AND (M_LARGE OR NOT MD_UNITY))
+    if(M_PCH AND NOT MD_UNITY)
         target_precompile_headers(${name} PRIVATE ${M_PCH})
     endif()
 endfunction()

@@ -159,3 +159,5 @@ void LineSource::take(const QByteArray& text) {
 }
 
 } // namespace devices
+
+#include "moc_sample_source.cpp"

@@ -213,3 +213,5 @@ void StageStore::waitForAll() {
 }
 
 } // namespace results
+
+#include "moc_stage_store.cpp"

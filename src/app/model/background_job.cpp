@@ -75,3 +75,5 @@ void BackgroundJob::deliver() {
 }
 
 } // namespace app
+
+#include "moc_background_job.cpp"

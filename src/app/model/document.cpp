@@ -266,3 +266,5 @@ const core::Sentence& Document::words(const std::string& id) const {
 }
 
 } // namespace app
+
+#include "moc_document.cpp"

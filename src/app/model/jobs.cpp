@@ -54,3 +54,5 @@ void ReadLogJob::cancel() {
 }
 
 } // namespace app
+
+#include "moc_jobs.cpp"

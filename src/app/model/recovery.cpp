@@ -229,3 +229,5 @@ core::Result<Recovery::Recovered> Recovery::read(const Left& left) {
 }
 
 } // namespace app
+
+#include "moc_recovery.cpp"

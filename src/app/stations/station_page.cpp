@@ -95,3 +95,5 @@ void StationPage::paintContent(Canvas& c) {
 }
 
 } // namespace app
+
+#include "moc_station_page.cpp"

@@ -353,3 +353,5 @@ void MainWindow::applyTheme(ThemeChoice choice) {
 }
 
 } // namespace app
+
+#include "moc_main_window.cpp"

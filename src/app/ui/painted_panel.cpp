@@ -268,3 +268,5 @@ void PaintedPanel::stepSelection(int direction) {
 }
 
 } // namespace app
+
+#include "moc_painted_panel.cpp"

@@ -181,7 +181,7 @@ QSize SheetStyle::sizeFromContents(ContentsType type, const QStyleOption* option
         type == CT_SpinBox || type == CT_ComboBox)
         if (const auto* item = qstyleoption_cast<const QStyleOptionMenuItem*>(option);
             !item || item->menuItemType != QStyleOptionMenuItem::Separator)
-            size.setHeight(std::max(size.height(), rowHeight));
+            size.setHeight(std::max(size.height(), listRowPx));
     return size;
 }
 
@@ -273,3 +273,5 @@ int SheetStyle::styleHint(StyleHint hint, const QStyleOption* option, const QWid
 }
 
 } // namespace app
+
+#include "moc_style.cpp"

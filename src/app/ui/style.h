@@ -43,7 +43,7 @@ private:
 };
 
 /// Least height of a row, field or head, px.
-constexpr int rowHeight = 24;
+constexpr int listRowPx = 24;
 /// Width of scroll bars, px.
 constexpr int scrollBarExtent = 9;
 /// Set on the one button of a page that is its main action.

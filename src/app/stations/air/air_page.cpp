@@ -414,3 +414,5 @@ void AirPage::keyPressEvent(QKeyEvent* event) {
 }
 
 } // namespace app
+
+#include "moc_air_page.cpp"

@@ -244,3 +244,5 @@ void BenchPage::recordingMoved() {
 }
 
 } // namespace app
+
+#include "moc_bench_page.cpp"

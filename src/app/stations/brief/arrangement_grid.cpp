@@ -176,3 +176,5 @@ void ArrangementGrid::resizeEvent(QResizeEvent* event) {
 }
 
 } // namespace app
+
+#include "moc_arrangement_grid.cpp"

@@ -117,3 +117,5 @@ core::Result<void> BriefDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_brief_dialog.cpp"

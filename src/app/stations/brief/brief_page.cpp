@@ -224,3 +224,5 @@ void BriefPage::make(const QString& text, const std::vector<core::Change>& chang
 }
 
 } // namespace app
+
+#include "moc_brief_page.cpp"

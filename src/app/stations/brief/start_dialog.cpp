@@ -409,3 +409,5 @@ void StartDialog::beginWith(std::vector<core::Part> parts, const core::Part& cho
 }
 
 } // namespace app
+
+#include "moc_start_dialog.cpp"

@@ -8,6 +8,7 @@
 #include "core/model/edits.h"
 #include "store/struct_json.h"
 
+#include <QCoreApplication>
 #include <QInputDialog>
 #include <QKeyEvent>
 #include <QMenu>
@@ -434,3 +435,5 @@ void BoxEditor::keyPressEvent(QKeyEvent* event) {
 }
 
 } // namespace app
+
+#include "moc_box_editor.cpp"

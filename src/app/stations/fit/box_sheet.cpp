@@ -368,3 +368,5 @@ void BoxSheet::paintEvent(QPaintEvent*) {
 }
 
 } // namespace app
+
+#include "moc_box_sheet.cpp"

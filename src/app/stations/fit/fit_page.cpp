@@ -486,3 +486,5 @@ void FitPage::keyPressEvent(QKeyEvent* event) {
 }
 
 } // namespace app
+
+#include "moc_fit_page.cpp"

@@ -14,3 +14,5 @@ core::Result<void> PrinterDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_printer_dialog.cpp"

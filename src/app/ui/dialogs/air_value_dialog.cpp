@@ -80,3 +80,5 @@ core::Result<void> AirValueDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_air_value_dialog.cpp"

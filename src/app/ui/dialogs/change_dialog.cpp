@@ -306,3 +306,5 @@ void ChangeDialog::showStated() {
 }
 
 } // namespace app
+
+#include "moc_change_dialog.cpp"

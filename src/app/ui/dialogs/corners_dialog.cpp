@@ -61,3 +61,5 @@ core::Result<void> CornersDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_corners_dialog.cpp"

@@ -176,3 +176,5 @@ core::Result<void> DetailsDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_details_dialog.cpp"

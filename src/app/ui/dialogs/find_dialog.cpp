@@ -67,3 +67,5 @@ void FindDialog::choose() {
 }
 
 } // namespace app
+
+#include "moc_find_dialog.cpp"

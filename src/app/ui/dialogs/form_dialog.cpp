@@ -196,3 +196,5 @@ core::Source FormDialog::sourceOf(const QComboBox* box) {
 }
 
 } // namespace app
+
+#include "moc_form_dialog.cpp"

@@ -330,3 +330,5 @@ void ImportDialog::keep(const ReadLog& log) {
 }
 
 } // namespace app
+
+#include "moc_import_dialog.cpp"

@@ -96,3 +96,5 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
 }
 
 } // namespace app
+
+#include "moc_keys_dialog.cpp"

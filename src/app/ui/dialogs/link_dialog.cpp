@@ -47,3 +47,5 @@ core::Result<void> LinkDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_link_dialog.cpp"

@@ -126,3 +126,5 @@ QString measuringSheet(const View& v) {
 }
 
 } // namespace app
+
+#include "moc_measure_dialog.cpp"

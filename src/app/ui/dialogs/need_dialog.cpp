@@ -36,3 +36,5 @@ core::Result<void> NeedDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_need_dialog.cpp"

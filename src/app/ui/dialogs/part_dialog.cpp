@@ -333,3 +333,5 @@ core::Result<void> PartDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_part_dialog.cpp"

@@ -99,3 +99,5 @@ core::Result<void> PartEditDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_part_edit_dialog.cpp"

@@ -377,3 +377,5 @@ void PartSheet::paintEvent(QPaintEvent*) {
 }
 
 } // namespace app
+
+#include "moc_part_sheet.cpp"

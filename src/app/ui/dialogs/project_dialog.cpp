@@ -135,3 +135,5 @@ core::Result<void> RunDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_project_dialog.cpp"

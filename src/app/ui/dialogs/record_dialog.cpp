@@ -95,3 +95,5 @@ core::Result<void> RecordDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_record_dialog.cpp"

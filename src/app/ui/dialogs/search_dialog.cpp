@@ -206,3 +206,5 @@ void SearchDialog::applyRow() {
 }
 
 } // namespace app
+
+#include "moc_search_dialog.cpp"

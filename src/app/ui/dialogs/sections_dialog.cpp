@@ -180,3 +180,5 @@ core::Result<void> SectionsDialog::apply() {
 }
 
 } // namespace app
+
+#include "moc_sections_dialog.cpp"

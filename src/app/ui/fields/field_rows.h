@@ -7,6 +7,8 @@
 
 #include <set>
 
+class QPlainTextEdit;
+
 namespace app {
 
 /// Rows of a form after the field list of a struct: a number gets a box with its unit and range, a choice a list, a

@@ -108,3 +108,5 @@ void NumberBox::focusInEvent(QFocusEvent* event) {
 }
 
 } // namespace app
+
+#include "moc_number_box.cpp"

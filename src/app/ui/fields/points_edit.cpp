@@ -187,3 +187,5 @@ void PointsEdit::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 } // namespace app
+
+#include "moc_points_edit.cpp"

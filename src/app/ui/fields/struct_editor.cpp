@@ -107,3 +107,5 @@ void StructEditor::showPage() {
 }
 
 } // namespace app
+
+#include "moc_struct_editor.cpp"

@@ -430,3 +430,5 @@ void StructForm::addTable(const core::FieldOutline& field) {
 }
 
 } // namespace app
+
+#include "moc_struct_form.cpp"

@@ -236,3 +236,5 @@ std::vector<core::Problem> Recorder::saved(const QString& path) {
 }
 
 } // namespace app
+
+#include "moc_recorder.cpp"

@@ -149,3 +149,5 @@ void FindingsList::paintContent(Canvas& c) {
 }
 
 } // namespace app
+
+#include "moc_findings_line.cpp"

@@ -359,3 +359,5 @@ void RevisionRail::showSelected() {
 }
 
 } // namespace app
+
+#include "moc_revision_rail.cpp"

@@ -115,3 +115,5 @@ void StationStrip::paintContent(Canvas& c) {
 }
 
 } // namespace app
+
+#include "moc_station_strip.cpp"

@@ -376,3 +376,5 @@ WorkingPanel::WorkingPanel(Context& context, QWidget* parent) : QWidget(parent),
 }
 
 } // namespace app
+
+#include "moc_working_panel.cpp"

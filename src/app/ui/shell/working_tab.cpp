@@ -33,3 +33,5 @@ void WorkingTab::paintContent(Canvas& c) {
 }
 
 } // namespace app
+
+#include "moc_working_tab.cpp"
