@@ -21,8 +21,8 @@ if(NOT MD_UNITY)
 endif()
 
 # Seconds of those that take longest: CTest begins with them, so that on two cores nothing long is left for the end.
-set(md_seconds tst_faults 60 tst_window 45 tst_fit_window 42 tst_safe_store 40 tst_extremes 31 tst_killed_window 25 tst_hands 22
-    tst_labels 22 tst_program 15 tst_things 12 tst_cli 11 tst_stage_store 10)
+set(md_seconds tst_faults 85 tst_program 75 tst_killed_window 35 tst_safe_store 32 tst_air_window 30 tst_cli 26 tst_things 21
+    tst_labels 21 tst_window 20 tst_fit_window 18 tst_extremes 15 tst_hands 15 tst_stage_store 14 tst_by_hand 9 tst_own_box 7)
 
 # What CTest runs, and how: without a screen, with folders of its own.
 function(md_register test)

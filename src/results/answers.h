@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "core/acoustics/noise.h"
 #include "core/advise/air_trials.h"
 #include "core/advise/explore.h"
 #include "core/advise/learn.h"
@@ -35,6 +36,8 @@ struct Taught {
         std::vector<core::advise::NextRun> next;
     };
     std::vector<Part> parts;
+    core::air::Prediction air;    ///< of the revision with what was learned, with the bands that are left
+    core::acoustics::Noise noise; ///< of that
 };
 using Explored = core::advise::Explored;
 using Found = core::advise::SearchResult;

@@ -323,9 +323,8 @@ namespace {
 void addLearned(Taught& taught, const core::Project& project, const core::stages::Evaluation& e,
                 const std::vector<core::air::Observation>& runs, const Watch& stop) {
     const auto& compiled = e.air.solved->compiled;
-    const auto after =
-        core::air::summarise(e.build, e.air.conditions, compiled,
-                             core::air::solve(core::air::learned(e.build, compiled, taught.calibration)));
+    auto after = core::air::summarise(e.build, e.air.conditions, compiled,
+                                      core::air::solve(core::air::learned(e.build, compiled, taught.calibration)));
     const auto bands = core::air::bandsAfter(e.air, taught.calibration);
     for (std::size_t i = 0; i < after.parts.size() && i < e.air.parts.size(); ++i) {
         const auto& before = e.air.parts[i];
@@ -333,7 +332,10 @@ void addLearned(Taught& taught, const core::Project& project, const core::stages
             {before.id, before.temperatureC, after.parts[i].temperatureC, before.bandK, bands[i], {}});
         if (before.kind == core::PartKind::Processor || before.kind == core::PartKind::Card)
             taught.parts.back().next = core::advise::nextRuns(project, e, runs, before.id, stop);
+        after.parts[i].bandK = bands[i];
     }
+    taught.noise = core::acoustics::noiseOf(e.build, after, project.brief.listenerM);
+    taught.air = std::move(after);
 }
 } // namespace
 

@@ -242,6 +242,16 @@ private slots:
             }
         QCOMPARE_LE(std::abs(static_cast<double>(page->airLook().row) - static_cast<double>(warm.rows.size()) / 2),
                     3.0);
+        page->grab();
+        for (const app::Hit& hit : page->hits())
+            if (hit.is(app::Act::SetMoment)) { // what the pointer is over is told
+                QTest::mouseMove(page, (hit.rect.center() + QPointF(hit.rect.width() / 4, 0)).toPoint());
+                break;
+            }
+        QVERIFY(page->airLook().pointed);
+        QCOMPARE_LE(
+            std::abs(static_cast<double>(*page->airLook().pointed) - static_cast<double>(warm.rows.size()) * 0.75),
+            3.0);
         page->setMoment(static_cast<std::ptrdiff_t>(warm.rows.size()) - 4);
         QTest::keyClick(page, Qt::Key_Space);
         QVERIFY(page->airLook().playing);
@@ -249,6 +259,70 @@ private slots:
         QCOMPARE(page->airLook().row, warm.rows.size() - 1);
         const auto& settled = w.document().result().evaluation->air;
         QCOMPARE_LE(std::abs(warm.partC(warm.rows.size() - 1, 0) - settled.part("card")->temperatureC), 0.3);
+    }
+    /// Space draws the way that is chosen over what is there: another build with readings of its own, nothing changed.
+    void aWayIsDrawn() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* page = airOf(w);
+        QTest::keyClick(page, Qt::Key_E);
+        QVERIFY(explored(page));
+        const core::Project before = w.document().project();
+        QTest::keyClick(page, Qt::Key_Space);
+        const auto ghost = [&] { return page->exploreLook().ghost.value.get(); };
+        const auto drawn = [&] {
+            return page->exploreLook().ghost.standing == results::Standing::Ready && ghost() && ghost()->evaluation;
+        };
+        QVERIFY(QTest::qWaitFor(drawn, 10000));
+        const auto wayNow = [&] {
+            return app::answered(page->exploreLook().explored)
+                .front[static_cast<std::size_t>(page->exploreLook().chosen)];
+        };
+        QCOMPARE_LE(std::abs(ghost()->evaluation->noise.totalDba - wayNow().noiseDba),
+                    0.05); // what the list says of it
+        page->grab();
+        QVERIFY(std::any_of(page->hits().begin(), page->hits().end(),
+                            [](const app::Hit& hit) { return std::holds_alternative<core::PartRef>(hit.thing); }));
+        QVERIFY(std::none_of(page->hits().begin(), page->hits().end(),
+                             [](const app::Hit& hit) { return hit.is(app::Act::ChooseWay); }));
+        QTest::keyClick(page, Qt::Key_Right); // arrows go along the front
+        QVERIFY(QTest::qWaitFor(
+            [&] { return drawn() && std::abs(ghost()->evaluation->noise.totalDba - wayNow().noiseDba) < 0.05; },
+            10000));
+        QVERIFY(w.document().project() == before);
+        QTest::keyClick(page, Qt::Key_Escape); // back to the choices, not out of them
+        QVERIFY(page->isExploring());
+        page->grab();
+        const auto button = std::find_if(page->hits().begin(), page->hits().end(),
+                                         [](const app::Hit& hit) { return hit.is(app::Act::DrawWay); });
+        QVERIFY(button != page->hits().end());
+        QTest::mouseClick(page, Qt::LeftButton, Qt::NoModifier, button->rect.center().toPoint());
+        QVERIFY(page->exploreLook().drawn);
+        QVERIFY(page->saveSheet(dir.filePath("way.svg")));
+    }
+    /// M shows the section with what the runs taught put in; the project and what others show stay.
+    void theSectionAsTaught() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* page = airOf(w);
+        w.document().finishAnalyses();
+        QTest::keyClick(page, Qt::Key_M);
+        QVERIFY(page->airLook().asTaught);
+        QVERIFY(QTest::qWaitFor([&] { return page->airLook().taught != nullptr; }, 60000));
+        const auto& taught = page->airLook().taught->evaluation->air;
+        const auto& known = *w.document().taught().value;
+        for (std::size_t i = 0; i < known.parts.size(); ++i) {
+            QCOMPARE(taught.parts[i].temperatureC, known.parts[i].afterC);
+            QCOMPARE(taught.parts[i].bandK, known.parts[i].bandAfterK);
+        }
+        QVERIFY(known.parts.front().bandAfterK < known.parts.front().bandBeforeK);
+        page->grab();
+        QTest::keyClick(page, Qt::Key_M);
+        QVERIFY(!page->airLook().asTaught && !page->airLook().taught);
     }
     /// An edit while the warm-up is shown: the states of before are of another network, and are never put into it.
     void theWarmUpOfAnotherNetwork() {

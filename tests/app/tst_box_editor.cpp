@@ -98,11 +98,107 @@ private slots:
         drag(e, {1, 1, 0}, -20, 0); // its rear end
         QCOMPARE_LE(std::abs(vent(*e, "side-a-grille").sizeMm[0] - before.sizeMm[0] + 20), 1.0);
         QCOMPARE(w.document().undoStack().count(), steps + 2);
-        QVERIFY2(e->changes().contains("CPU") && e->changes().contains("noise"), qPrintable(e->changes()));
+        QVERIFY2(e->changes()->words().contains("CPU") && e->changes()->words().contains("Noise"),
+                 qPrintable(e->changes()->words()));
         w.key(Qt::Key_Z, Qt::ControlModifier);
         w.key(Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(vent(*e, "side-a-grille"), before);
         QCOMPARE(w.document().revision(), std::string("R11"));
+    }
+    /// What a revision made of a vent goes before what the case states; what one types goes before both.
+    void whatIsTypedGoesBeforeARevision() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->choose(named(*e, "side-a-grille"));
+        const auto now = [&] { return *w.document().result().evaluation->build.opening("side-a-grille"); };
+        QVERIFY(now().perforation != vent(*e, "side-a-grille").perforation); // a change made it
+        const core::Project before = w.document().project();
+        auto* share = e->form()->findChild<app::NumberBox*>("perforation");
+        for (const double percent : {44.0, 47.0}) {
+            share->setFocus();
+            share->selectAll();
+            QTest::keyClicks(share, QString::number(percent));
+            QTest::keyClick(share, Qt::Key_Return);
+            QApplication::processEvents();
+            QVERIFY2(e->findChild<QLabel*>("boxProblem")->text().isEmpty(),
+                     qPrintable(e->findChild<QLabel*>("boxProblem")->text()));
+            QCOMPARE(vent(*e, "side-a-grille").perforation, percent / 100);
+            QCOMPARE(now().perforation, percent / 100);
+        }
+        const core::Revision& r = *w.document().project().revision("R11");
+        QCOMPARE(std::count_if(r.changes.begin(), r.changes.end(),
+                               [](const core::Change& c) {
+                                   const auto* o = std::get_if<core::SetOpening>(&c);
+                                   return o && o->opening == "side-a-grille";
+                               }),
+                 1);
+        while (w.document().undoStack().canUndo())
+            w.document().undoStack().undo();
+        QVERIFY(w.document().project() == before);
+    }
+    /// A made part at a place of the case is pulled by its ends. Where others have it too, or runs were logged with it,
+    /// it stays as it is there and the revision gets one of its own, in one step.
+    void anInnerPanelIsPulled() {
+        for (const std::string& of : {std::string("R10"), std::string("R11")}) {
+            Window w;
+            QTemporaryDir dir;
+            w.openDemo(dir);
+            w.document().selectRevision(of);
+            auto* e = open(w);
+            QStringList rows;
+            for (int i = 0; i < e->list()->count(); ++i)
+                rows << e->list()->item(i)->text();
+            QVERIFY2(rows.contains("Inner panels and made parts"), qPrintable(rows.join("|")));
+            e->choose(named(*e, "spine"));
+            const core::Project before = w.document().project();
+            const auto top = [&] { return w.document().result().evaluation->build.at("spine")->highAt[2].mm(); };
+            const double was = top();
+            const int steps = w.document().undoStack().count();
+            drag(e, {1, 0, 1}, 0, -12); // its upper end, seen from the right
+            QVERIFY2(e->findChild<QLabel*>("boxProblem")->text().isEmpty(),
+                     qPrintable(e->findChild<QLabel*>("boxProblem")->text()));
+            QCOMPARE_LE(std::abs(top() - was + 12), 0.6);
+            QCOMPARE(w.document().undoStack().count(), steps + 1);
+            QCOMPARE(*w.document().project().part("spine"), *before.part("spine")); // others have it
+            const core::Revision* now = w.document().project().revision(w.document().revision());
+            QCOMPARE(w.document().revision() == of, of == "R11"); // R10 was logged
+            QVERIFY(of == "R11" || (now->parent == of && now->note.find("Spine") != std::string::npos));
+            drag(e, {1, 0, -1}, 0, -4); // its lower end takes the place along
+            QVERIFY2(e->findChild<QLabel*>("boxProblem")->text().isEmpty(),
+                     qPrintable(e->findChild<QLabel*>("boxProblem")->text()));
+            QCOMPARE_LE(std::abs(top() - was + 12), 0.6);
+            std::set<std::string> ids;
+            for (const core::Part& part : w.document().project().shelf)
+                QVERIFY2(ids.insert(part.id).second, part.id.c_str());
+            w.key(Qt::Key_Z, Qt::ControlModifier);
+            w.key(Qt::Key_Z, Qt::ControlModifier);
+            QVERIFY(w.document().project() == before);
+        }
+    }
+    /// What an edit did stands in rows with their margin, and a row leads to its gap.
+    void whatAnEditChangesIsARowEach() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->changes()->grab();
+        QVERIFY(!e->changes()->hits().empty()); // before any edit: the tightest gaps
+        QVERIFY2(!e->changes()->words().contains(" to "), qPrintable(e->changes()->words()));
+        e->choose({});
+        drag(e, {0, 1, 0}, 6, 0);
+        e->changes()->grab();
+        QVERIFY(!e->changes()->hits().empty());
+        QVERIFY(std::holds_alternative<core::GapRef>(e->changes()->hits().front().thing));
+        const auto at = e->changes()->hits().front();
+        QTest::mouseClick(e->changes(), Qt::LeftButton, {}, at.rect.center().toPoint());
+        QVERIFY(w.context.selection.thing() == at.thing);
+        w.window->resize(1100, 700);
+        QApplication::processEvents();
+        QCOMPARE(e->changes()->room(), std::size_t(2));
     }
     /// The feet are a handle below the walls; where a revision sets them the case's own are none.
     void theFeetAreDragged() {
@@ -161,7 +257,7 @@ private slots:
         QCOMPARE(e->findChild<QLabel*>("boxProblem")->text(), QString());
         QCOMPARE_LE(std::abs(e->casePart()->size[0].value.mm() - was - 6), 0.6);
         QVERIFY(w.document().result().evaluation->fit.volumeL > litres + 0.3);
-        QVERIFY2(e->changes().contains("at worst"), qPrintable(e->changes()));
+        QVERIFY2(e->changes()->words().contains("at worst"), qPrintable(e->changes()->words()));
     }
     /// What was logged stays what it was of: the edited case is a part and a revision of its own, and says what
     /// changed.

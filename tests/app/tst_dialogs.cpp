@@ -6,6 +6,7 @@
 #include "app/ui/dialogs/import_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
+#include "app/ui/dialogs/part_sheet.h"
 #include "app/ui/dialogs/record_dialog.h"
 #include "store/project_json.h"
 #include "store/safe_write.h"
@@ -120,6 +121,13 @@ private slots:
         PartEditDialog shared(m_context, "fan-80-15", nullptr);
         shared.setAttribute(Qt::WA_DeleteOnClose, false);
         PartEditDialog spine(m_context, "spine", nullptr);
+        // Its picture follows what is typed.
+        auto* picture = spine.findChild<PartSheet*>("partPicture");
+        QVERIFY(picture);
+        auto* width = spine.findChild<QDoubleSpinBox*>("width");
+        width->setValue(width->value() + 7);
+        QCOMPARE(picture->part().size[0].value.mm(),
+                 m_context.document.project().part("spine")->size[0].value.mm() + 7);
         spine.setAttribute(Qt::WA_DeleteOnClose, false);
         QVERIFY(!spine.findChild<QLabel*>("whereElse"));
         PartEditDialog caseParts(m_context, "lead-eps", nullptr);

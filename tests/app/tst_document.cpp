@@ -4,6 +4,7 @@
 #include "app/model/jobs.h"
 #include "app/model/settings.h"
 #include "support/demo.h"
+#include "support/registry.h"
 
 #include <QElapsedTimer>
 #include <QSignalSpy>
@@ -13,6 +14,8 @@
 
 #include <malloc.h>
 #include <random>
+
+namespace tst_document {
 
 using namespace app;
 using core::FlipFan;
@@ -349,5 +352,7 @@ private slots:
         QCOMPARE(delivered, 1);
     }
 };
-QTEST_GUILESS_MAIN(DocumentTest)
+} // namespace tst_document
+
+MD_TEST(tst_document, DocumentTest)
 #include "tst_document.moc"

@@ -13,4 +13,10 @@ namespace app {
 /// @p mergeId join. Errors: as Document::edit().
 core::Result<void> changePart(Document& document, const QString& text, core::Part edited, int mergeId = 0);
 
+/// The same of a case and a made part at its place @p mount, as one step. A made part that was logged, or that other
+/// revisions have too, stays as it is there: the edited one becomes a part of its own, in the revision that is looked
+/// at or, where that was logged, in one that comes from it.
+core::Result<void> changePanel(Document& document, const QString& text, core::Part editedCase, core::Part editedPanel,
+                               const std::string& mount, int mergeId = 0);
+
 } // namespace app

@@ -134,6 +134,12 @@ core::Project Document::withRevision(const core::Project& project, const std::st
     return after;
 }
 
+Answer<Document::Result> Document::ghost(const std::vector<core::Change>& changes) const {
+    const std::string id = nextRevisionId(*m_project);
+    return m_results.preview(std::make_shared<core::Project>(withRevision(*m_project, id, m_revision, changes)), id,
+                             m_revision);
+}
+
 core::Result<std::string> Document::newRevision(const std::string& parent, std::vector<core::Change> changes,
                                                 const std::string& note) {
     const std::string id = nextRevisionId(*m_project);

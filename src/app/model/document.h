@@ -103,6 +103,8 @@ public:
     [[nodiscard]] Answer<results::Explored> explored(const core::advise::ExploreRequest& request = {}) const {
         return m_results.explored(m_revision, request); ///< for Air
     }
+    /// What the revision that is looked at would be with these changes; one such at a time.
+    [[nodiscard]] Answer<Result> ghost(const std::vector<core::Change>& changes) const;
     [[nodiscard]] Answer<results::Trials> trials() const { return m_results.trials(m_revision); } ///< for Air
     [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const { return m_results.mends(m_revision, gap); }
     /// For who asks beyond that: a search, and the report beside the window.

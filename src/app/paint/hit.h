@@ -32,6 +32,8 @@ enum class Act {
     TurnFan,
     ChooseWay,
     OpenWay,
+    DrawWay,
+    TurnTaught,
     SaveCurves,
     SaveSheet,
     TurnOpen,

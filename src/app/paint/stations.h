@@ -13,19 +13,21 @@ namespace app {
 struct View {
     const Document& document;
     core::Show show;
+    const Document::Result* another = nullptr; ///< what is painted instead: a way that is not built, a taught state
 
+    /// Never waits.
     [[nodiscard]] const Document::Result& result() const {
-        return document.shown(document.revision());
-    } ///< never waits
+        return another ? *another : document.shown(document.revision());
+    }
     [[nodiscard]] const core::stages::Evaluation* evaluation() const {
         return result().evaluation ? &*result().evaluation : nullptr;
     }
     /// While the newest result is worked out the project of the one that is shown, so that the two belong together.
     [[nodiscard]] const core::Project& project() const {
         const auto& shown = result();
-        return isPending() && shown.project ? *shown.project : document.project();
+        return (another || isPending()) && shown.project ? *shown.project : document.project();
     }
-    [[nodiscard]] bool isPending() const { return document.isPending(document.revision()); }
+    [[nodiscard]] bool isPending() const { return !another && document.isPending(document.revision()); }
     [[nodiscard]] QString text(core::Quantity q, double v) const { return qs(show.text(q, v)); }
     [[nodiscard]] QString number(core::Quantity q, double v) const { return qs(show.number(q, v)); }
     [[nodiscard]] QString signedNumber(core::Quantity q, double v) const { return qs(show.signedNumber(q, v)); }

@@ -3,6 +3,7 @@
 
 #include "core/model/facts.h"
 
+#include <cmath>
 #include <limits>
 
 namespace core::acoustics {
@@ -14,7 +15,7 @@ double ratedLevel(const Placed& p) {
         return air::fanOf(*p.part).levelDba;
     case PartKind::Cooler: {
         const auto& spec = std::get<CoolerSpec>(p.part->spec);
-        return air::fanClass(spec.fanFrameMm, spec.fanThicknessMm).levelDba;
+        return air::fanClass(spec.fanFrameMm, spec.fanThicknessMm).levelDba + 10 * std::log10(spec.fans);
     }
     case PartKind::Card:
         return facts::fanOf(std::get<CardSpec>(p.part->spec).cooler).levelDba;

@@ -75,7 +75,8 @@ void Compiler::addCooler(const Placed& p) {
         m_out.notes.push_back(say("{} sits on no processor", p.name));
         return;
     }
-    const FanClass fan = fanClass(spec.fanFrameMm, spec.fanThicknessMm);
+    FanClass fan = fanClass(spec.fanFrameMm, spec.fanThicknessMm);
+    fan.curve.shutoffPa *= spec.fans; // in series: the same air, so their pressures add up
     const double width = p.part->size[0].value.metres(), depth = p.part->size[1].value.metres(),
                  height = p.part->size[2].value.metres();
     const bool tower = spec.type == CoolerType::Tower;

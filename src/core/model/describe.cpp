@@ -36,12 +36,15 @@ Sentence pointing(Direction d) {
 struct Namer {
     const Project& project;
     std::optional<Build> before;
+    std::map<std::string, std::string> placed = {}; ///< by mount: what changes named before this one put there
 
     std::string part(const std::string& id) const {
         const Part* p = project.part(id);
         return p ? p->name : id;
     }
     std::string at(const std::string& mount) const {
+        if (const auto now = placed.find(mount); now != placed.end())
+            return part(now->second);
         const Placed* p = before ? before->at(mount) : nullptr;
         return p ? p->part->name : mount;
     }
@@ -203,10 +206,15 @@ Sentence describe(const Change& change, const Project& project, const std::strin
 }
 
 Sentences describe(const Revision& revision, const Project& project) {
-    const Namer namer = namerAt(project, revision.parent);
+    Namer namer = namerAt(project, revision.parent);
     Sentences all;
-    for (const Change& change : revision.changes)
+    for (const Change& change : revision.changes) {
         all.push_back(capitalised(std::visit(namer, change)));
+        if (const auto* place = std::get_if<PlacePart>(&change))
+            namer.placed[place->mount] = place->part;
+        else if (const auto* swap = std::get_if<SwapPart>(&change))
+            namer.placed[swap->mount] = swap->part;
+    }
     return all;
 }
 

@@ -270,6 +270,7 @@ struct CoolerSpec {
     std::vector<std::string> sockets;
     double fanFrameMm = 92;
     double fanThicknessMm = 15;
+    int fans = 1;         ///< alike, one behind the other: before and behind the fins of a tower
     double ratedTdpW = 0; ///< 0: not stated, the fins are taken from the size
     std::string metal;    ///< of what the liquid touches: "copper", "aluminium", "nickel"; empty: no liquid
     bool pump = false;    ///< the pump sits on this block

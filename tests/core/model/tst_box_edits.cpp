@@ -3,6 +3,9 @@
 #include "core/arrange/arrangement.h"
 #include "core/model/box_snaps.h"
 #include "core/model/build.h"
+#include "core/model/panel_edits.h"
+#include "core/model/slot_covers.h"
+#include "core/model/vent_on_fan.h"
 #include "store/struct_json.h"
 #include "support/demo.h"
 #include "support/registry.h"
@@ -238,6 +241,123 @@ private slots:
         QCOMPARE(box::holePitchMm(120), 105.0);
         QCOMPARE(box::holePitchMm(97), 0.0);
         QVERIFY(box::snapsOf(p, {Kind::Walls, 0}, Axis::Y, extents).empty());
+    }
+    /// A vent before a fan: how far off its middle, and what is left of its rim to the blades. By hand: a fan of 92 has
+    /// a circle of blades of 88, so 44; half a vent of 98 is 49.
+    void aVentLiesOverAFan() {
+        const Project demo = support::demoProject();
+        const Build build = *resolve(demo, "R10");
+        Part p = *build.casePart;
+        std::vector<box::Extent> extents;
+        for (const Item& item : box::itemsOf(p)) {
+            std::array<double, 3> part{};
+            if (item.kind == Kind::Place)
+                if (const Placed* placed = build.at(p.mounts[item.index].id))
+                    for (std::size_t a = 0; a < 3; ++a)
+                        part[a] = placed->highAt[a].mm() - placed->lowAt[a].mm();
+            extents.push_back(box::extentOf(p, item, part));
+        }
+        const Item grille = named(p, "side-a-grille");
+        Opening& o = std::get<CaseSpec>(p.spec).openings[grille.index];
+        auto on = box::ventOnFan(p, grille, extents);
+        QVERIFY(on);
+        QCOMPARE(p.mounts[on->place].id, std::string("side-a"));
+        QCOMPARE(on->frameMm, 92.0);
+        QCOMPARE(on->offMm(), 0.0);
+        QCOMPARE(on->rimMm(), 5.0);
+        o.centreMm[0] += 15.2;
+        QCOMPARE(box::ventOnFan(p, grille, extents)->offMm(), 15.2);
+        QCOMPARE(box::ventOnFan(p, grille, extents)->rimMm(), 5 - 15.2); // it lies over the blades
+        o.centreMm[0] -= 15.2;
+        o.round = true;
+        o.sizeMm = {94, 94};
+        QCOMPARE(box::ventOnFan(p, grille, extents)->rimMm(), 3.0);
+        // From the place the same vent is found; a vent in another wall or far off is none.
+        QCOMPARE(box::ventOnFan(p, named(p, "side-a"), extents)->vent, grille.index);
+        QVERIFY(!box::ventOnFan(p, named(p, "front-slots"), extents));
+        QVERIFY(!box::ventOnFan(p, named(p, "tray"), extents));
+        o.centreMm[0] -= 120;
+        QVERIFY(!box::ventOnFan(p, named(p, "side-a"), extents) ||
+                box::ventOnFan(p, named(p, "side-a"), extents)->vent != grille.index);
+    }
+    /// Covers of 20.32 mm, one beside the other, from the board of the card to the side it faces.
+    void slotCoversLieBeforeTheCard() {
+        Project demo = support::demoProject();
+        Part* casePart = demo.shelf.edit("case-1");
+        QVERIFY(box::slotCoversOf(*resolve(demo, "R10")).empty()); // none are stated
+        std::get<CaseSpec>(casePart->spec).slotCovers = 2;
+        const Build build = *resolve(demo, "R10");
+        const Placed* card = build.at("card");
+        const auto covers = box::slotCoversOf(build);
+        QCOMPARE(covers.size(), std::size_t(2));
+        QCOMPARE(covers[0].high[2], card->highAt[2].mm()); // it faces down
+        QCOMPARE(covers[0].low[2], card->highAt[2].mm() - 20.32);
+        QCOMPARE(covers[1].high[2], covers[0].low[2]);
+        QCOMPARE(covers[0].low[1], build.insideAt[1].mm()); // in the rear wall
+    }
+    /// An inner panel is pulled from either end: the other stays, what is in it stays where it is in the case.
+    void aPanelIsPulledFromEitherEnd() {
+        for (const Axis axis : allAxes)
+            for (const bool high : {false, true}) {
+                Project demo = support::demoProject();
+                Part* spine = demo.shelf.edit("spine");
+                spine->bodies = {
+                    {.name = "plate", .size = spine->size, .cutouts = {{.atMm = {30, 80}, .sizeMm = {20, 40}}}},
+                    {.name = "boss",
+                     .at = {measureMm(10), measureMm(10), measureMm(0)},
+                     .size = {measureMm(4), measureMm(4), measureMm(4)}}};
+                const auto build = resolve(demo, "R10");
+                QVERIFY2(build, build ? "" : build.error().text().c_str());
+                const Placed& was = *build->at("spine");
+                QVERIFY(box::isPanel(&was) && !box::isPanel(build->at("tray")) && !box::isPanel(nullptr));
+                const std::size_t a = index(axis);
+                const double to = (high ? was.highAt : was.lowAt)[a].mm() + (high ? 3 : -3);
+                Part casePart = *build->casePart, made = *was.part;
+                const auto done = box::resizePanel(casePart, made, named(casePart, "spine"), was, axis, high, to);
+                QVERIFY2(done, done ? "" : done.error().text().c_str());
+                const auto hole = [](const Placed& p) {
+                    const Cutout& c = p.part->bodies[0].cutouts[0];
+                    return p.inCaseMm({measureMm(c.atMm[0]), measureMm(c.atMm[1]), measureMm(0)});
+                };
+                const auto before = std::pair{hole(was), was.inCaseMm(was.part->bodies[1].at)};
+                const Length low = was.lowAt[a], top = was.highAt[a];
+                const Axis own = was.frame.axis[2].axis; // across the plate a cut-out has no place of its own
+                *demo.shelf.edit("spine") = made;
+                *demo.shelf.edit(casePart.id) = casePart;
+                const auto after = resolve(demo, "R10");
+                QVERIFY(after);
+                const Placed& now = *after->at("spine");
+                QVERIFY(std::abs((high ? now.highAt : now.lowAt)[a].mm() - to) < 0.011);
+                QVERIFY(std::abs(((high ? now.lowAt : now.highAt)[a] - (high ? low : top)).mm()) < 0.011);
+                if (axis != own)
+                    for (std::size_t i = 0; i < 3; ++i) {
+                        QVERIFY2(std::abs(hole(now)[i] - before.first[i]) < 0.02, "the hole moved");
+                        QVERIFY2(std::abs(now.inCaseMm(now.part->bodies[1].at)[i] - before.second[i]) < 0.02,
+                                 "the boss moved");
+                    }
+            }
+    }
+    /// What cannot be done is said, and leaves both parts as they were.
+    void aPanelDoesNotEndInACutOut() {
+        Project demo = support::demoProject();
+        Part* spine = demo.shelf.edit("spine");
+        spine->bodies = {{.name = "plate", .size = spine->size, .cutouts = {{.atMm = {50, 10}, .sizeMm = {20, 40}}}}};
+        const auto build = resolve(demo, "R10");
+        const Placed& was = *build->at("spine");
+        Part casePart = *build->casePart, made = *was.part;
+        const Axis across = was.frame.axis[0].axis;
+        const std::size_t a = index(across);
+        const bool high = was.frame.axis[0].sign > 0;
+        const double end = (high ? was.highAt : was.lowAt)[a].mm();
+        const auto cut =
+            box::resizePanel(casePart, made, named(casePart, "spine"), was, across, high, end + (high ? -20 : 20));
+        QVERIFY(!cut && cut.error().text().find("cut-out") != std::string::npos);
+        const auto thin = box::resizePanel(casePart, made, named(casePart, "spine"), was, was.frame.axis[2].axis, true,
+                                           was.lowAt[index(was.frame.axis[2].axis)].mm());
+        QVERIFY(!thin && thin.error().text().find("thinner") != std::string::npos);
+        QVERIFY(!box::resizePanel(casePart, made, named(casePart, "tray"), *build->at("tray"), across, high, end));
+        QCOMPARE(made, *was.part);
+        QCOMPARE(casePart, *build->casePart);
     }
     void whatHangsOnAPlaceIsNamed() {
         const Project demo = support::demoProject();

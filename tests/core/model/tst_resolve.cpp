@@ -62,6 +62,14 @@ private slots:
         const Build cut = built(changed, "R2");
         QCOMPARE(cut.opening("top-grille")->style, OpeningStyle::Plain);
         QCOMPARE(cut.joined.size(), std::size_t{1});
+        // What an earlier change of the same revision put there has its name.
+        const Sentences both =
+            describe(Revision{.id = "R2",
+                              .parent = "R1",
+                              .changes = {SwapPart{"side", "fan-25"}, SetFan{"side", {FanMode::Fixed, 0.4}}}},
+                     p);
+        QCOMPARE(QString::fromStdString(english(both[1])),
+                 QString::fromStdString(p.part("fan-25")->name) + " held at 40 %");
         // Taking a part out takes its leads along.
         QVERIFY(
             built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, RemovePart{"card"}}), "R2").joined.empty());

@@ -13,8 +13,6 @@ using core::advise::ExplorePoint;
 
 namespace {
 
-QString letterOf(std::size_t i) { return i < 26 ? QString(QChar(u'A' + char16_t(i))) : QString::number(i + 1); }
-
 /// Thousands apart, so that a large count can be read.
 QString grouped(std::size_t n) {
     QString text = QString::number(n);
@@ -151,11 +149,11 @@ void paintScatter(Canvas& c, const QRectF& r, const View& v, const Explored& fou
         c.p.drawPolygon(
             QPolygonF{at + QPointF(0, -size), at + QPointF(size, 0), at + QPointF(0, size), at + QPointF(-size, 0)});
         if (found.front.size() <= 14 || is)
-            c.text({at.x() - 22, at.y() - 19, 18, 14}, letterOf(i), 11.5, Weight::SemiBold, c.t.ink,
+            c.text({at.x() - 22, at.y() - 19, 18, 14}, wayLetter(i), 11.5, Weight::SemiBold, c.t.ink,
                    Qt::AlignRight | Qt::AlignVCenter);
         c.hit({at.x() - 8, at.y() - 8, 16, 16}, Handle{.act = Act::ChooseWay, .row = static_cast<int>(i)},
               QObject::tr("Way %1, %2, %3 under its cap")
-                  .arg(letterOf(i), v.text(Quantity::Level, p.noiseDba),
+                  .arg(wayLetter(i), v.text(Quantity::Level, p.noiseDba),
                        v.text(Quantity::TemperatureDifference, p.headroomK)));
     }
     const QPointF now = s.at(found.now.noiseDba, found.now.headroomK);
@@ -167,7 +165,108 @@ void paintScatter(Canvas& c, const QRectF& r, const View& v, const Explored& fou
     }
 }
 
-/// Each change of a way with what it does by itself, in the order in which one makes them; answers the height it took.
+void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found, int chosen) {
+    c.heading(r.left(), r.top(), r.width(), QObject::tr("Best of them"),
+              QObject::tr("against %1").arg(qs(v.document.revision())));
+    double y = r.top() + 28;
+    for (const auto& [x, word] :
+         {std::pair{r.left() + 70, QObject::tr("dB(A)")},
+          std::pair{r.left() + 122, QObject::tr("%1 under").arg(v.unit(Quantity::TemperatureDifference))}})
+        c.second({x - 60, y, 60, 16}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
+    y += 18;
+    const auto figures = [&](const ExplorePoint& p, double top) {
+        c.text({r.left() + 24, top, 46, exploreRow}, v.number(Quantity::Level, p.noiseDba), 12.5, Weight::SemiBold,
+               c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.text({r.left() + 76, top, 46, exploreRow}, v.signedNumber(Quantity::TemperatureDifference, p.headroomK), 12.5,
+               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        c.mark({r.left() + 132, top + exploreRow / 2 - 6}, markOfPoint(p));
+    };
+    const double textLeft = r.left() + 156, textWidth = r.right() - textLeft;
+    const auto least = static_cast<std::size_t>(std::max(3.0, (r.bottom() - y - 210) / exploreRow));
+    // The chosen one stands in the middle of those that have room.
+    const auto wanted = static_cast<std::ptrdiff_t>(chosen) - static_cast<std::ptrdiff_t>(least / 2),
+               last = static_cast<std::ptrdiff_t>(found.front.size()) - static_cast<std::ptrdiff_t>(least);
+    const auto first =
+        static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(wanted, 0, std::max<std::ptrdiff_t>(0, last)));
+    for (std::size_t i = first; i < std::min(found.front.size(), first + least); ++i) {
+        const ExplorePoint& p = found.front[i];
+        const bool is = static_cast<int>(i) == chosen;
+        const QRectF row(r.left(), y, r.width(), exploreRow);
+        if (is)
+            c.box(row, c.t.marker, c.t.medge, 1.6);
+        c.text({r.left() + 4, y, 18, exploreRow}, wayLetter(i), 12.5, Weight::SemiBold);
+        figures(p, y);
+        c.text({textLeft, y, textWidth, exploreRow}, c.elided(wordsOf(v, p.changes), textWidth, 12), 12,
+               Weight::Regular);
+        c.hline(r.left(), r.right(), y + exploreRow, c.t.hair);
+        c.hit(row, Handle{.act = Act::ChooseWay, .row = static_cast<int>(i)},
+              QObject::tr("Way %1: %2").arg(wayLetter(i), wordsOf(v, p.changes)));
+        y += exploreRow;
+    }
+    if (found.front.size() > least)
+        c.second({r.left(), y, r.width(), 16},
+                 QObject::tr("%1 of %2 shown; arrows go on, Space draws it").arg(least).arg(found.front.size()),
+                 Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    y += 18;
+    if (chosen < 0 || chosen >= static_cast<int>(found.front.size()))
+        return c.second({r.left(), y, r.width(), 18}, QObject::tr("Choose one to see what it changes."));
+    const ExplorePoint& p = found.front[static_cast<std::size_t>(chosen)];
+    const double used = paintSteps(c, {r.left(), y, r.width(), r.bottom() - y - 46}, v, p);
+    const core::Placed* part = v.evaluation()->build.at(p.part);
+    QString nearest = QObject::tr("Nearest to its cap: %1, ±%2.")
+                          .arg(part ? qs(part->name) : qs(p.part), v.text(Quantity::TemperatureDifference, p.bandK));
+    if (found.hottestC > found.roomC)
+        nearest += QObject::tr(" In the hottest room, %1: %2 %3.")
+                       .arg(v.text(Quantity::Temperature, found.hottestC),
+                            v.signedNumber(Quantity::TemperatureDifference, p.hotHeadroomK),
+                            v.unit(Quantity::TemperatureDifference));
+    c.second({r.left(), y + used + 2, r.width(), 16}, nearest, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    const auto button = [&](const QRectF& place, const QString& words, Act act, bool filled, const QString& spoken) {
+        c.box(place, filled ? c.t.ink : c.t.sheet, c.t.ink, 1);
+        c.text(place, words, 12.5, Weight::SemiBold, filled ? c.t.paper : c.t.ink, Qt::AlignCenter);
+        c.hit(place, Handle{.act = act, .of = {}, .row = chosen}, spoken);
+    };
+    if (r.width() >= 420)
+        button({r.right() - 418, r.bottom() - 24, 118, 24}, QObject::tr("Draw it"), Act::DrawWay, false,
+               QObject::tr("Draw way %1 over what is there (Space)").arg(wayLetter(static_cast<std::size_t>(chosen))));
+    button({r.right() - 290, r.bottom() - 24, 130, 24}, QObject::tr("Save fan curves"), Act::SaveCurves, false,
+           QObject::tr("Save the fan curves of way %1, for the board's settings (Ctrl+E)")
+               .arg(wayLetter(static_cast<std::size_t>(chosen))));
+    button({r.right() - 150, r.bottom() - 24, 150, 24}, QObject::tr("Open as a revision"), Act::OpenWay, true,
+           QObject::tr("Make a new revision of way %1 (Enter)").arg(wayLetter(static_cast<std::size_t>(chosen))));
+}
+
+/// What is left open, each a word that is turned on and off.
+void paintOpen(Canvas& c, const QRectF& r, const core::advise::ExploreRequest& request) {
+    const std::array words{
+        std::pair{QObject::tr("fans"), request.fans}, std::pair{QObject::tr("screens"), request.screens},
+        std::pair{QObject::tr("panels"), request.panels}, std::pair{QObject::tr("places"), request.places},
+        std::pair{QObject::tr("lying"), request.lying}};
+    double x = r.right();
+    for (std::size_t i = words.size(); i-- > 0;) {
+        const auto& [word, on] = words[i];
+        const double width = c.width(word, 12, on ? Weight::SemiBold : Weight::Regular);
+        const QRectF place(x - width - 18, r.top() + 1, width + 18, 18);
+        const QRectF tick(place.left(), place.center().y() - 5, 10, 10);
+        c.box(tick, c.t.sheet, c.t.ink2, 1);
+        if (on) {
+            c.p.setPen(QPen(c.t.ink, 1.6));
+            c.p.drawPolyline(QPolygonF{tick.topLeft() + QPointF(2, 5), tick.topLeft() + QPointF(4.4, 8),
+                                       tick.topLeft() + QPointF(8.4, 2)});
+        }
+        c.text({tick.right() + 4, place.top(), width + 6, place.height()}, word, 12,
+               on ? Weight::SemiBold : Weight::Regular, on ? c.t.ink : c.t.ink2, Qt::AlignLeft | Qt::AlignVCenter);
+        c.hit(place, Handle{.act = Act::TurnOpen, .of = {}, .row = static_cast<int>(i)},
+              (on ? QObject::tr("Left open: %1 (%2)") : QObject::tr("As it is: %1 (%2)"))
+                  .arg(word, QString(QLatin1Char(openKeys[i]))));
+        x = place.left() - 10;
+    }
+}
+
+} // namespace
+
+QString wayLetter(std::size_t i) { return i < 26 ? QString(QChar(u'A' + char16_t(i))) : QString::number(i + 1); }
+
 double paintSteps(Canvas& c, const QRectF& r, const View& v, const ExplorePoint& p) {
     if (p.steps.empty()) {
         c.second({r.left(), r.top(), r.width(), 18}, QObject::tr("Nothing changes: it is what is there."));
@@ -218,103 +317,6 @@ double paintSteps(Canvas& c, const QRectF& r, const View& v, const ExplorePoint&
     }
     return y - r.top();
 }
-
-void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found, int chosen) {
-    c.heading(r.left(), r.top(), r.width(), QObject::tr("Best of them"),
-              QObject::tr("against %1").arg(qs(v.document.revision())));
-    double y = r.top() + 28;
-    for (const auto& [x, word] :
-         {std::pair{r.left() + 70, QObject::tr("dB(A)")},
-          std::pair{r.left() + 122, QObject::tr("%1 under").arg(v.unit(Quantity::TemperatureDifference))}})
-        c.second({x - 60, y, 60, 16}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
-    y += 18;
-    const auto figures = [&](const ExplorePoint& p, double top) {
-        c.text({r.left() + 24, top, 46, exploreRow}, v.number(Quantity::Level, p.noiseDba), 12.5, Weight::SemiBold,
-               c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({r.left() + 76, top, 46, exploreRow}, v.signedNumber(Quantity::TemperatureDifference, p.headroomK), 12.5,
-               Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.mark({r.left() + 132, top + exploreRow / 2 - 6}, markOfPoint(p));
-    };
-    const double textLeft = r.left() + 156, textWidth = r.right() - textLeft;
-    const auto least = static_cast<std::size_t>(std::max(3.0, (r.bottom() - y - 210) / exploreRow));
-    // The chosen one stands in the middle of those that have room.
-    const auto wanted = static_cast<std::ptrdiff_t>(chosen) - static_cast<std::ptrdiff_t>(least / 2),
-               last = static_cast<std::ptrdiff_t>(found.front.size()) - static_cast<std::ptrdiff_t>(least);
-    const auto first =
-        static_cast<std::size_t>(std::clamp<std::ptrdiff_t>(wanted, 0, std::max<std::ptrdiff_t>(0, last)));
-    for (std::size_t i = first; i < std::min(found.front.size(), first + least); ++i) {
-        const ExplorePoint& p = found.front[i];
-        const bool is = static_cast<int>(i) == chosen;
-        const QRectF row(r.left(), y, r.width(), exploreRow);
-        if (is)
-            c.box(row, c.t.marker, c.t.medge, 1.6);
-        c.text({r.left() + 4, y, 18, exploreRow}, letterOf(i), 12.5, Weight::SemiBold);
-        figures(p, y);
-        c.text({textLeft, y, textWidth, exploreRow}, c.elided(wordsOf(v, p.changes), textWidth, 12), 12,
-               Weight::Regular);
-        c.hline(r.left(), r.right(), y + exploreRow, c.t.hair);
-        c.hit(row, Handle{.act = Act::ChooseWay, .row = static_cast<int>(i)},
-              QObject::tr("Way %1: %2").arg(letterOf(i), wordsOf(v, p.changes)));
-        y += exploreRow;
-    }
-    if (found.front.size() > least)
-        c.second({r.left(), y, r.width(), 16},
-                 QObject::tr("%1 of %2 shown; arrows go on").arg(least).arg(found.front.size()),
-                 Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-    y += 18;
-    if (chosen < 0 || chosen >= static_cast<int>(found.front.size()))
-        return c.second({r.left(), y, r.width(), 18}, QObject::tr("Choose one to see what it changes."));
-    const ExplorePoint& p = found.front[static_cast<std::size_t>(chosen)];
-    const double used = paintSteps(c, {r.left(), y, r.width(), r.bottom() - y - 46}, v, p);
-    const core::Placed* part = v.evaluation()->build.at(p.part);
-    QString nearest = QObject::tr("Nearest to its cap: %1, ±%2.")
-                          .arg(part ? qs(part->name) : qs(p.part), v.text(Quantity::TemperatureDifference, p.bandK));
-    if (found.hottestC > found.roomC)
-        nearest += QObject::tr(" In the hottest room, %1: %2 %3.")
-                       .arg(v.text(Quantity::Temperature, found.hottestC),
-                            v.signedNumber(Quantity::TemperatureDifference, p.hotHeadroomK),
-                            v.unit(Quantity::TemperatureDifference));
-    c.second({r.left(), y + used + 2, r.width(), 16}, nearest, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-    const auto button = [&](const QRectF& place, const QString& words, Act act, bool filled, const QString& spoken) {
-        c.box(place, filled ? c.t.ink : c.t.sheet, c.t.ink, 1);
-        c.text(place, words, 12.5, Weight::SemiBold, filled ? c.t.paper : c.t.ink, Qt::AlignCenter);
-        c.hit(place, Handle{.act = act, .of = {}, .row = chosen}, spoken);
-    };
-    button({r.right() - 290, r.bottom() - 24, 130, 24}, QObject::tr("Save fan curves"), Act::SaveCurves, false,
-           QObject::tr("Save the fan curves of way %1, for the board's settings (Ctrl+E)")
-               .arg(letterOf(static_cast<std::size_t>(chosen))));
-    button({r.right() - 150, r.bottom() - 24, 150, 24}, QObject::tr("Open as a revision"), Act::OpenWay, true,
-           QObject::tr("Make a new revision of way %1 (Enter)").arg(letterOf(static_cast<std::size_t>(chosen))));
-}
-
-/// What is left open, each a word that is turned on and off.
-void paintOpen(Canvas& c, const QRectF& r, const core::advise::ExploreRequest& request) {
-    const std::array words{
-        std::pair{QObject::tr("fans"), request.fans}, std::pair{QObject::tr("screens"), request.screens},
-        std::pair{QObject::tr("panels"), request.panels}, std::pair{QObject::tr("places"), request.places},
-        std::pair{QObject::tr("lying"), request.lying}};
-    double x = r.right();
-    for (std::size_t i = words.size(); i-- > 0;) {
-        const auto& [word, on] = words[i];
-        const double width = c.width(word, 12, on ? Weight::SemiBold : Weight::Regular);
-        const QRectF place(x - width - 18, r.top() + 1, width + 18, 18);
-        const QRectF tick(place.left(), place.center().y() - 5, 10, 10);
-        c.box(tick, c.t.sheet, c.t.ink2, 1);
-        if (on) {
-            c.p.setPen(QPen(c.t.ink, 1.6));
-            c.p.drawPolyline(QPolygonF{tick.topLeft() + QPointF(2, 5), tick.topLeft() + QPointF(4.4, 8),
-                                       tick.topLeft() + QPointF(8.4, 2)});
-        }
-        c.text({tick.right() + 4, place.top(), width + 6, place.height()}, word, 12,
-               on ? Weight::SemiBold : Weight::Regular, on ? c.t.ink : c.t.ink2, Qt::AlignLeft | Qt::AlignVCenter);
-        c.hit(place, Handle{.act = Act::TurnOpen, .of = {}, .row = static_cast<int>(i)},
-              (on ? QObject::tr("Left open: %1 (%2)") : QObject::tr("As it is: %1 (%2)"))
-                  .arg(word, QString(QLatin1Char(openKeys[i]))));
-        x = place.left() - 10;
-    }
-}
-
-} // namespace
 
 void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look) {
     const Explored& found = answered(look.explored);

@@ -19,6 +19,10 @@ struct AirLook {
     Answer<results::WarmUp> warmUp;
     std::size_t row = 0; ///< of the warm-up: the moment that is shown
     bool playing = false;
+    std::optional<std::size_t> pointed;          ///< the moment of the warm-up under the pointer
+    bool asTaught = false;                       ///< with what the runs taught put in
+    std::shared_ptr<const results::Look> taught; ///< that state, where it is worked out
+    std::size_t taughtRuns = 0;
 };
 
 /// At the right of the head, for the buttons that turn the station.

@@ -22,7 +22,9 @@ AirPage::AirPage(Context& context, QWidget* parent)
           context,
           [this](Canvas& c, const QRectF& r, const View& v) {
               const bool solved = v.evaluation() && v.evaluation()->air.solved;
-              if (solved && m_view.pane == AirPane::Explore)
+              if (solved && m_view.pane == AirPane::Explore && m_look.drawn)
+                  paintGhost(c, r, v, m_view, m_look);
+              else if (solved && m_view.pane == AirPane::Explore)
                   paintExplore(c, r, v, m_look);
               else if (solved && m_view.pane == AirPane::Network)
                   paintNetwork(c, r, v, m_view);
@@ -71,7 +73,8 @@ AirPage::AirPage(Context& context, QWidget* parent)
     const auto isOurs = [this](const StageStore::Key& key) {
         const bool exploring = isExploring() && (key.stage == Stage::Explore || key.stage == Stage::Schools ||
                                                  key.stage == Stage::Run || key.stage == Stage::Learn);
-        return exploring || key.stage == Stage::WarmUp;
+        return exploring || key.stage == Stage::WarmUp || (key.stage == Stage::Preview && m_look.drawn) ||
+               (key.stage == Stage::Learn && m_view.asTaught);
     };
     connect(&stages, &StageStore::published, this, [this, isOurs](const StageStore::Key& key) {
         if (key.stage == Stage::Loads)
@@ -107,7 +110,7 @@ void AirPage::ask() {
         return update();
     const Document& d = m_context.document;
     if (m_askedOf != d.revision()) { // what was found for another revision is of no use here
-        m_look = {.explored = {}, .schools = {}, .taught = {}, .request = m_look.request};
+        m_look = {.explored = {}, .schools = {}, .taught = {}, .request = m_look.request, .ghost = {}};
         m_view.loads = {};
         m_view.warmUp = {};
         m_askedOf = d.revision();
@@ -116,6 +119,8 @@ void AirPage::ask() {
         m_rest.start();
     if (m_view.pane == AirPane::WarmUp)
         m_view.warmUp = d.warmUp();
+    if (m_view.asTaught && m_view.pane == AirPane::Section)
+        askTaught();
     if (isExploring())
         askExplored();
     else if (!d.knownTaught())
@@ -148,6 +153,38 @@ void AirPage::askExplored() {
         m_look.chosen = -1;
     if (m_look.chosen < 0 && ways > 0)
         m_look.chosen = core::advise::chosenOf(answered(m_look.explored));
+    if (m_look.drawn && m_look.chosen >= 0)
+        m_look.ghost = d.ghost(answered(m_look.explored).front[static_cast<std::size_t>(m_look.chosen)].changes);
+}
+
+void AirPage::drawWay(bool on) {
+    m_look.drawn = on && m_look.chosen >= 0;
+    if (!m_look.drawn)
+        m_look.ghost = {};
+    ask();
+}
+
+void AirPage::showTaught(bool on) {
+    m_view.asTaught = on;
+    m_view.taught.reset();
+    ask();
+}
+
+/// The look that is shown with the air of the taught model in it: the same build, its sheets' figures replaced.
+void AirPage::askTaught() {
+    const auto of = shownLook();
+    const Answer<results::Taught> taught = m_context.document.taught();
+    if (!of || !of->evaluation || taught.standing != Standing::Ready || !taught.value || taught.value->parts.empty())
+        return m_view.taught.reset();
+    if (m_view.taught && m_taughtOf == of && m_taughtBy == taught.value)
+        return;
+    m_taughtOf = of;
+    m_taughtBy = taught.value;
+    auto look = std::make_shared<results::Look>(*of);
+    look->evaluation->air = taught.value->air;
+    look->evaluation->noise = taught.value->noise;
+    m_view.taught = look;
+    m_view.taughtRuns = taught.value->runs;
 }
 
 void AirPage::setMoment(std::ptrdiff_t row) {
@@ -263,6 +300,8 @@ void AirPage::choose(int way) {
     const int ways = static_cast<int>(answered(m_look.explored).front.size());
     if (ways > 0)
         m_look.chosen = std::clamp(way, 0, ways - 1);
+    if (m_look.drawn)
+        return ask();
     update();
 }
 
@@ -292,6 +331,10 @@ bool AirPage::exploreKey(QKeyEvent* event) {
         choose(m_look.chosen - 1);
     else if (key == Qt::Key_Right || key == Qt::Key_Down)
         choose(m_look.chosen + 1);
+    else if (key == Qt::Key_Space)
+        drawWay(!m_look.drawn);
+    else if (key == Qt::Key_Escape && m_look.drawn)
+        drawWay(false);
     else if (key == Qt::Key_Return || key == Qt::Key_Enter)
         openWay();
     else
@@ -319,6 +362,8 @@ bool AirPage::sightKey(int key) {
         m_view.sight = static_cast<AirSight>(key - Qt::Key_A);
     else if (key == Qt::Key_D && m_view.pane == AirPane::Section)
         m_view.againstBaseline = !m_view.againstBaseline;
+    else if (key == Qt::Key_M && m_view.pane == AirPane::Section)
+        showTaught(!m_view.asTaught);
     else
         return false;
     update();
@@ -335,11 +380,34 @@ void AirPage::mousePressEvent(QMouseEvent* event) {
     StationPage::mousePressEvent(event);
 }
 
+/// Over the hour of the warm-up the figures of the moment under the pointer.
+void AirPage::mouseMoveEvent(QMouseEvent* event) {
+    StationPage::mouseMoveEvent(event);
+    std::optional<std::size_t> pointed;
+    if (const Hit* hit = hitAt(event->position()); hit && hit->is(Act::SetMoment) && hit->handle.row > 1) {
+        const double share = (event->position().x() - hit->rect.left()) / std::max(1.0, hit->rect.width());
+        pointed = static_cast<std::size_t>(std::lround(std::clamp(share, 0.0, 1.0) * (hit->handle.row - 1)));
+    }
+    if (pointed != m_view.pointed) {
+        m_view.pointed = pointed;
+        update();
+    }
+}
+
+void AirPage::leaveEvent(QEvent* event) {
+    m_view.pointed.reset();
+    StationPage::leaveEvent(event);
+}
+
 void AirPage::clicked(const Hit& hit) {
     if (hit.is(Act::ChooseWay))
         return choose(hit.handle.row);
     if (hit.is(Act::OpenWay))
         return openWay();
+    if (hit.is(Act::DrawWay))
+        return drawWay(true);
+    if (hit.is(Act::TurnTaught))
+        return showTaught(!m_view.asTaught);
     if (hit.is(Act::SaveCurves))
         return askForCurves();
     if (hit.is(Act::SaveSheet))

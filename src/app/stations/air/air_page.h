@@ -14,6 +14,10 @@ class AirPage : public StationPage {
 public:
     AirPage(Context& context, QWidget* parent = nullptr);
     void show(AirPane pane);
+    /// The way that is chosen over what is there, and back to the choices.
+    void drawWay(bool on);
+    /// The section as the sheets have it, or with what the runs taught.
+    void showTaught(bool on);
     void explore(bool on) { show(on ? AirPane::Explore : AirPane::Section); }
     [[nodiscard]] AirPane pane() const { return m_view.pane; }
     [[nodiscard]] bool isExploring() const { return m_view.pane == AirPane::Explore; }
@@ -36,6 +40,8 @@ protected:
     void mousePressEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     void showEvent(QShowEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent* event) override;
 
 private:
     void change(const core::Change& change);
@@ -44,6 +50,7 @@ private:
     /// Asks for what the side that is shown needs; not while painting.
     void ask();
     void askExplored();
+    void askTaught();
     void askLoads();
     [[nodiscard]] std::shared_ptr<const results::Look> shownLook() const;
     /// Asks for a file's name, and saves there; the first of @p kinds is what a name without an end becomes.
@@ -63,6 +70,8 @@ private:
     AirLook m_view;
     ExploreLook m_look;
     std::string m_askedOf;
+    std::shared_ptr<const results::Look> m_taughtOf; ///< what the taught state was made of
+    std::shared_ptr<const results::Taught> m_taughtBy;
     std::array<QPushButton*, 4> m_panes{};
     QTimer m_clock;
     QTimer m_rest; ///< runs out when nothing was changed for a moment: then what is not needed in the frame is asked

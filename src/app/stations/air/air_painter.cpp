@@ -358,9 +358,33 @@ void paintSights(Canvas& c, const QRectF& r, const View& v, const AirLook& look)
         word(QObject::tr("Against %1").arg(qs(baseline)), look.againstBaseline,
              Handle{.act = Act::TurnDifference, .of = {}},
              QObject::tr("What differs from the baseline, predicted for both (D)"));
+    if (look.pane == AirPane::Section && !v.project().runs.empty())
+        word(QObject::tr("As taught"), look.asTaught, Handle{.act = Act::TurnTaught, .of = {}},
+             QObject::tr("With what the logged runs taught put in, instead of what the sheets say (M)"));
 }
 
+namespace {
+/// The same sheet of what the runs taught; its loads were not worked out with that.
+void paintTaughtAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
+    View taught = v;
+    taught.another = look.taught.get();
+    AirLook plain = look;
+    plain.loads = {};
+    plain.tellsLoads = false;
+    paintAir(c, r, taught, plain);
+}
+
+/// What the figures of the sheet rest on, where it is not what the sheets of the parts say.
+QString taughtWords(const View& v, const AirLook& look) {
+    if (!look.asTaught)
+        return {};
+    return v.another ? QObject::tr("as %1 runs taught").arg(look.taughtRuns) : QObject::tr("learning ...");
+}
+} // namespace
+
 void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
+    if (look.asTaught && look.taught && !v.another)
+        return paintTaughtAir(c, r, v, look);
     const auto* e = v.evaluation();
     if (!e) {
         stageHead(c, r, question::air);
@@ -371,8 +395,9 @@ void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
                 : qs(v.result().problem));
     }
     const core::Load* load = v.project().load(v.project().brief.load);
+    const QString taught = taughtWords(v, look);
     stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
-              QObject::tr("%1, %2, room %3")
+              (taught.isEmpty() ? QObject::tr("%1, %2, room %3") : taught + QObject::tr("; %1, %2, room %3"))
                   .arg(load ? qs(load->name) : QObject::tr("full load"), v.text(Quantity::Power, e->air.totalPowerW),
                        v.text(Quantity::Temperature, e->air.conditions.roomC)));
     const double rightW = std::clamp(r.width() * 0.32, 240.0, 360.0);

@@ -427,6 +427,8 @@ SideView sideViewIn(const QRectF& r, const core::Build& build, AirSight sight, d
 void paintAirSection(Canvas& c, const SideView& s, const View& v) {
     paintChambers(c, s, v);
     paintParts(c, s, v);
+    if (s.was)
+        paintDifferences(c, s, *s.was, v.evaluation()->build);
     if (!s.readings)
         return;
     std::vector<Plate> plates;

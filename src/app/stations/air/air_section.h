@@ -17,6 +17,7 @@ struct SideView {
     AirSight sight = AirSight::Side;
     const core::air::Prediction* air = nullptr;     ///< another state than the settled one; null: that
     const core::air::Prediction* against = nullptr; ///< differences to it stand beside the readings; null: none
+    const core::Build* was = nullptr;               ///< what differs from it stands out; null: nothing does
     bool readings = true;                           ///< with flows and temperatures
 
     [[nodiscard]] core::Axis across() const { return sight == AirSight::Side ? core::Axis::Y : core::Axis::X; }
@@ -51,6 +52,8 @@ struct Gate {
 /// Middle of an opening in the case, mm; across its own wall it is nought.
 [[nodiscard]] std::array<double, 3> middleOf(const core::Opening& o);
 
+/// Rings round what is new, moved or set otherwise; outlines of what is gone or stood elsewhere.
+void paintDifferences(Canvas& c, const SideView& s, const core::Build& was, const core::Build& now);
 /// Tinted chambers, parts, openings, ribbons, fans and readings.
 void paintAirSection(Canvas& c, const SideView& s, const View& v);
 

@@ -38,6 +38,20 @@ std::vector<WarmLine> linesOf(const View& v, const results::WarmUp& warm) {
     return lines;
 }
 
+/// Figures beside the pointer, on the side that has room.
+void paintPointed(Canvas& c, const QRectF& paper, double x, const QStringList& lines) {
+    double width = 0;
+    for (const QString& line : lines)
+        width = std::max(width, c.width(line, 11.5));
+    const QSizeF size(width + 12, 16.0 * static_cast<double>(lines.size()) + 6);
+    const bool left = x + 10 + size.width() > paper.right();
+    const QRectF plate(QPointF(left ? x - 10 - size.width() : x + 10, paper.top() + 4), size);
+    c.box(plate, c.t.sheet, c.t.ink2, 1);
+    for (qsizetype i = 0; i < lines.size(); ++i)
+        c.text({plate.left() + 6, plate.top() + 3 + 16.0 * static_cast<double>(i), width + 2, 16}, lines[i], 11.5,
+               i == 0 ? Weight::SemiBold : Weight::Regular, c.t.ink);
+}
+
 void paintHour(Canvas& c, const QRectF& r, const View& v, const results::WarmUp& warm, const AirLook& look,
                const std::vector<WarmLine>& lines) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("An hour of it"),
@@ -94,6 +108,15 @@ void paintHour(Canvas& c, const QRectF& r, const View& v, const results::WarmUp&
         c.text(label, c.elided(ends[i].second->name, label.width(), 12), 12, Weight::Regular);
         c.hit(label, core::PartRef{ends[i].second->id}, QObject::tr("Part %1").arg(ends[i].second->name));
         y += 16;
+    }
+    if (look.pointed && *look.pointed < warm.rows.size()) {
+        const std::size_t row = *look.pointed;
+        const double x = at(warm.rows[row].seconds, low).x();
+        c.vline(x, paper.top(), paper.bottom(), c.t.ink2, 1, Qt::DashLine);
+        QStringList all{QObject::tr("%1 min").arg(digits(warm.rows[row].seconds / 60, 1))};
+        for (const WarmLine& line : lines)
+            all << QStringLiteral("%1 %2").arg(line.name, v.text(Quantity::Temperature, warm.partC(row, line.part)));
+        paintPointed(c, paper, x, all);
     }
     const double now = at(warm.rows[std::min(look.row, warm.rows.size() - 1)].seconds, low).x();
     c.vline(now, paper.top() - 4, paper.bottom() + 2, c.t.medge, 2);

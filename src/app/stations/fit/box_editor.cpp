@@ -6,6 +6,7 @@
 #include "app/ui/style.h"
 #include "core/fit/fit.h"
 #include "core/model/edits.h"
+#include "core/model/panel_edits.h"
 #include "store/struct_json.h"
 
 #include <QCoreApplication>
@@ -62,11 +63,7 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
     ends->addWidget(m_highLabel = new QLabel(this));
     ends->addStretch(1);
     left->addLayout(ends);
-    m_changes = new QLabel(this);
-    m_changes->setObjectName(QStringLiteral("boxChanges"));
-    m_changes->setWordWrap(true);
-    m_changes->setMinimumHeight(74);
-    m_changes->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    m_changes = new BoxChanges(context, this);
     left->addWidget(m_changes);
     m_problem = new QLabel(this);
     m_problem->setObjectName(QStringLiteral("boxProblem"));
@@ -150,6 +147,11 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         remember();
         if (const core::Part* part = casePart()) // of a logged case a copy will follow, as it stands here
             m_base = m_build && isLogged(m_context.document.project(), part->id) ? asBuilt(*part, *m_build) : *part;
+        if (const core::Placed* panel = m_item ? m_sheet->panelAt(*m_item) : nullptr) {
+            m_basePanelPart = *panel->part;
+            m_basePanel = *panel;
+            m_basePanel->part = &*m_basePanelPart;
+        }
         ++m_drag;
         m_undoIndex = m_context.document.undoStack().index();
     });
@@ -200,11 +202,17 @@ const core::Part* BoxEditor::casePart() const {
 
 void BoxEditor::showEvent(QShowEvent* event) {
     QWidget::showEvent(event);
-    m_before.reset();
+    m_changes->forget();
     refresh();
     if (!m_item && !m_items.empty())
         choose(m_items.front());
     m_sheet->setFocus();
+}
+
+/// Where the window is low, what an edit changes gets two rows instead of four.
+void BoxEditor::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    m_changes->showRows(height() >= 600 ? 4 : 2);
 }
 
 void BoxEditor::refresh() {
@@ -223,7 +231,7 @@ void BoxEditor::refresh() {
     if (!m_forming && !m_base && !formHolds(part))
         showForm();
     showEnds();
-    sayWhatChanged();
+    m_changes->refresh();
 }
 
 /// One thing is selected in the whole window: Working tells of what is edited.
@@ -269,13 +277,37 @@ void BoxEditor::typedEnd(bool fromLow, double shown) {
     const double to = fromLow ? mm : casePart()->size[a].value.mm() - mm;
     const auto e = m_sheet->extentOf(*m_item);
     remember();
-    edit(tr("Size of %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
-        if (core::box::canResize(part, *m_item, axis))
-            return core::box::resize(part, *m_item, axis, high, to);
+    const QString text = tr("Size of %1").arg(qs(core::box::nameOf(*casePart(), *m_item)));
+    if (m_sheet->canPull(axis)) {
+        pull(text, core::Part(*casePart()), axis, high, to, 0);
+        return;
+    }
+    edit(text, [&](core::Part& part) {
         std::array<double, 3> by{};
         by[a] = to - (high ? e.high[a] : e.low[a]);
         return core::box::move(part, *m_item, by);
     });
+}
+
+bool BoxEditor::pull(const QString& text, const core::Part& base, Axis axis, bool high, double mm, int mergeId) {
+    const core::Placed* now = m_sheet->panelAt(*m_item);
+    if (!now)
+        return editWith(
+            text, base, [&](core::Part& part) { return core::box::resize(part, *m_item, axis, high, mm); }, mergeId);
+    const core::Part* casePart = this->casePart();
+    core::Part tried = base, made = m_basePanelPart ? *m_basePanelPart : *now->part;
+    const core::Placed from = m_basePanel ? *m_basePanel : *now;
+    auto done = core::box::resizePanel(tried, made, *m_item, from, axis, high, mm);
+    if (tried == base) // its place stays: of a logged case nothing else is taken along either
+        tried = *casePart;
+    tried.id = casePart->id; // both may be parts of their own since the drag began
+    made.id = now->part->id;
+    if (done)
+        done = changePanel(m_context.document, text, std::move(tried), std::move(made), now->mount, mergeId);
+    m_problem->setText(done ? QString() : qs(done.error().text()));
+    m_problem->setVisible(!done);
+    refresh();
+    return done.has_value();
 }
 
 bool BoxEditor::edit(const QString& text, const std::function<core::Result<void>(core::Part&)>& change, int mergeId) {
@@ -308,17 +340,20 @@ void BoxEditor::dragTo(const BoxSheet::Grip& grip, double across, double up) {
     const auto& side = m_sheet->sides()[static_cast<std::size_t>(grip.view)];
     const core::box::Extent was = core::box::extentOf(*m_base, *m_item);
     const auto from = m_sheet->m_before.value_or(was);
+    const QString text = tr("Drag %1").arg(qs(core::box::nameOf(*m_base, *m_item)));
+    if (!grip.isMiddle() && !grip.isFeet()) {
+        pull(text, *m_base, grip.across ? side.across : side.up, (grip.across ? grip.across : grip.up) > 0,
+             grip.across ? across : up, m_drag);
+        return;
+    }
     editWith(
-        tr("Drag %1").arg(qs(core::box::nameOf(*m_base, *m_item))), *m_base,
+        text, *m_base,
         [&](core::Part& part) {
             if (grip.isFeet()) {
                 auto& spec = std::get<core::CaseSpec>(part.spec);
                 spec.feetMm = std::clamp(-up - spec.wall.value.mm(), 0.0, 200.0);
                 return core::Result<void>{};
             }
-            if (!grip.isMiddle())
-                return core::box::resize(part, *m_item, grip.across ? side.across : side.up,
-                                         (grip.across ? grip.across : grip.up) > 0, grip.across ? across : up);
             std::array<double, 3> by{};
             for (const auto& [axis, to] : {std::pair{side.across, across}, std::pair{side.up, up}}) {
                 const std::size_t a = core::index(axis);
@@ -336,6 +371,8 @@ void BoxEditor::endDrag(bool taken) {
     if (!taken && m_base && undo.index() > m_undoIndex)
         undo.undo();
     m_base.reset();
+    m_basePanel.reset();
+    m_basePanelPart.reset();
     ++m_drag;
     refresh();
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
+#include "app/stations/fit/box_changes_sheet.h"
 #include "app/stations/fit/box_sheet.h"
 #include "app/ui/fields/struct_editor.h"
 
@@ -35,7 +36,7 @@ public:
     void split(core::Axis axis);
     /// The chamber that is selected and one beside it become one.
     void join(std::size_t other);
-    [[nodiscard]] QString changes() const { return m_changes->text(); }
+    [[nodiscard]] BoxChanges* changes() const { return m_changes; }
 
 Q_SIGNALS:
     void closed();
@@ -44,12 +45,9 @@ protected:
     void keyPressEvent(QKeyEvent* event) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
     void showEvent(QShowEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
-    struct Before {
-        std::map<core::GapRef, double> marginsMm; ///< at worst
-        double litres = 0, cpuC = 0, dba = 0;
-    };
     void tellSelection();
     void refresh();
     void fillList();
@@ -57,7 +55,6 @@ private:
     [[nodiscard]] bool formHolds(const core::Part* part) const;
     void sayWhatRevisionsMade();
     void showEnds();
-    void sayWhatChanged();
     void remember();
     [[nodiscard]] QMenu* addMenu();
     void offerJoins(QMenu* menu);
@@ -67,6 +64,8 @@ private:
     void make(const QString& text, const std::function<core::Result<core::box::Item>(core::Part&)>& how);
     bool editWith(const QString& text, const core::Part& base,
                   const std::function<core::Result<void>(core::Part&)>& change, int mergeId);
+    /// One end of what is selected to a place along an axis; a made part becomes longer, its place goes along.
+    bool pull(const QString& text, const core::Part& base, core::Axis axis, bool high, double mm, int mergeId);
     void dragTo(const BoxSheet::Grip& grip, double across, double up);
     void endDrag(bool taken);
     void typedEnd(bool fromLow, double mm);
@@ -77,7 +76,8 @@ private:
     BoxSheet* m_sheet;
     QListWidget* m_list;
     StructEditor* m_form;
-    QLabel *m_changed, *m_hint, *m_changes, *m_problem, *m_endLabel, *m_lowLabel, *m_highLabel;
+    BoxChanges* m_changes;
+    QLabel *m_changed, *m_hint, *m_problem, *m_endLabel, *m_lowLabel, *m_highLabel;
     NumberBox *m_fromLow, *m_fromHigh;
     std::vector<QPushButton*> m_buttons;
     std::vector<core::box::Item> m_items;
@@ -85,7 +85,8 @@ private:
     std::optional<core::Build> m_build;
     std::shared_ptr<const core::Project> m_project; ///< m_build looks into it
     std::optional<core::Part> m_base;               ///< the case as the drag began
-    std::optional<Before> m_before;
+    std::optional<core::Placed> m_basePanel;        ///< the made part that is dragged, as the drag began
+    std::optional<core::Part> m_basePanelPart;
     BoxSheet::Grip m_grip{0, 1, 0}; ///< the end that is typed
     int m_undoIndex = 0;            ///< of the stack, as the drag began
     int m_drag = 1000;              ///< steps of undo that join

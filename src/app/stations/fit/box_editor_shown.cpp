@@ -1,15 +1,14 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/box_editor.h"
 #include "app/ui/fields/number_box.h"
-#include "core/fit/fit.h"
+#include "core/model/panel_edits.h"
 #include "store/struct_json.h"
 
 #include <QScopedValueRollback>
 
 #include <algorithm>
 
-// What the editor shows of the case: its things, the form of one of them, the end that was pulled last, and what the
-// last change did.
+// What the editor shows of the case: its things, the form of one of them, and the end that was pulled last.
 namespace app {
 using core::Axis;
 using core::Quantity;
@@ -43,23 +42,36 @@ void BoxEditor::fillList() {
     if (!part)
         return;
     m_items = core::box::itemsOf(*part);
-    std::optional<Kind> group;
+    // What stands at a place and can be pulled is an inner panel to who builds the box.
+    const auto panelAt = [&](const Item& item) {
+        const core::Placed* placed =
+            item.kind == Kind::Place && m_build ? m_build->at(core::box::idOf(*part, item)) : nullptr;
+        return core::box::isPanel(placed) ? placed : nullptr;
+    };
+    std::stable_partition(m_items.begin(), m_items.end(),
+                          [&](const Item& item) { return item.kind != Kind::Place || panelAt(item); });
+    QString group;
     const View v = m_context.view();
     for (std::size_t i = 0; i < m_items.size(); ++i) {
-        if (group != m_items[i].kind) {
-            auto* head = new QListWidgetItem(kindName(m_items[i].kind), m_list);
+        const core::Placed* panel = panelAt(m_items[i]);
+        const QString of = panel ? tr("Inner panels and made parts") : kindName(m_items[i].kind);
+        if (group != of) {
+            auto* head = new QListWidgetItem(of, m_list);
             head->setFlags(Qt::NoItemFlags);
-            group = m_items[i].kind;
+            group = of;
         }
         const auto e = m_sheet->m_case == part || m_items[i].kind != Kind::Place
                            ? core::box::extentOf(*part, m_items[i])
                            : core::box::Extent{};
         QStringList size;
-        for (std::size_t a = 0; a < 3; ++a)
+        for (std::size_t a = 0; panel && a < 3; ++a)
+            size << digits(v.show.value(Quantity::Length, panel->highAt[a].mm() - panel->lowAt[a].mm()),
+                           v.show.units().inch ? 2 : 0);
+        for (std::size_t a = 0; !panel && a < 3; ++a)
             if (m_items[i].kind != Kind::Vent || core::box::canResize(*part, m_items[i], static_cast<Axis>(a)))
                 size << digits(v.show.value(Quantity::Length, e.high[a] - e.low[a]), v.show.units().inch ? 2 : 0);
         auto* row = new QListWidgetItem(
-            m_items[i].kind == Kind::Place
+            m_items[i].kind == Kind::Place && !panel
                 ? QStringLiteral("  ") + qs(core::box::nameOf(*part, m_items[i]))
                 : QStringLiteral("  %1   %2")
                       .arg(qs(core::box::nameOf(*part, m_items[i])), size.join(QStringLiteral(" \u00d7 "))),
@@ -101,7 +113,7 @@ void BoxEditor::sayWhatRevisionsMade() {
         made << tr("fouling %1").arg(digits(now->fouling, 1));
     m_changed->setVisible(!made.isEmpty());
     m_changed->setText(tr("In %1 changes made it: %2. Below stands the case itself; what is left alone there stays as "
-                          "they made it.")
+                          "they made it, what is typed goes before them.")
                            .arg(qs(m_context.document.revision()), made.join(QStringLiteral(", "))));
 }
 
@@ -161,65 +173,8 @@ void BoxEditor::showEnds() {
 
 /// The state that "what this changes" compares with.
 void BoxEditor::remember() {
-    if (m_base)
-        return; // within a drag it stays
-    Before b;
-    if (const auto* e = m_context.view().evaluation()) {
-        for (const auto& gap : e->fit.gaps)
-            b.marginsMm[gap.ref] = gap.marginMm();
-        b.litres = e->fit.volumeL;
-        b.dba = e->noise.totalDba;
-        for (const auto& part : e->air.parts)
-            if (part.id == "tray/cpu")
-                b.cpuC = part.temperatureC;
-    }
-    m_before = std::move(b);
-}
-
-void BoxEditor::sayWhatChanged() {
-    const View v = m_context.view();
-    const auto* e = v.evaluation();
-    if (!e)
-        return m_changes->setText(qs(v.result().problem));
-    if (!m_before)
-        return m_changes->setText(tr("What a change does to gaps, litres and air stands here."));
-    struct Row {
-        double by, now;
-        QString words;
-    };
-    std::vector<Row> rows;
-    for (const auto& gap : e->fit.gaps) {
-        const double now = gap.marginMm();
-        const auto was = m_before->marginsMm.find(gap.ref);
-        if (was != m_before->marginsMm.end() && std::abs(was->second - now) < 0.05)
-            continue;
-        const QString names = QStringLiteral("%1 \u2013 %2").arg(qs(gap.between[0].text), qs(gap.between[1].text));
-        rows.push_back({now, now,
-                        was == m_before->marginsMm.end()
-                            ? tr("%1: new, %2 at worst").arg(names, v.signedNumber(Quantity::Length, now))
-                            : tr("%1: %2 to %3 at worst")
-                                  .arg(names, v.signedNumber(Quantity::Length, was->second),
-                                       v.signedNumber(Quantity::Length, now))});
-    }
-    std::sort(rows.begin(), rows.end(), [](const Row& a, const Row& b) { return a.now < b.now; });
-    QStringList lines;
-    for (std::size_t i = 0; i < rows.size() && i < 3; ++i)
-        lines << rows[i].words;
-    if (rows.size() > 3)
-        lines << tr("and %1 more gaps").arg(rows.size() - 3);
-    if (rows.empty())
-        lines << tr("No gap changes.");
-    QString air =
-        tr("%1 to %2").arg(v.number(Quantity::Volume, m_before->litres), v.text(Quantity::Volume, e->fit.volumeL));
-    for (const auto& part : e->air.parts)
-        if (part.id == "tray/cpu" && m_before->cpuC > 0)
-            air += tr("; CPU %1 to %2")
-                       .arg(v.number(Quantity::Temperature, m_before->cpuC),
-                            v.text(Quantity::Temperature, part.temperatureC));
-    air += tr("; noise %1 to %2")
-               .arg(v.number(Quantity::Level, m_before->dba), v.text(Quantity::Level, e->noise.totalDba));
-    lines << air + (v.isPending() ? QStringLiteral(" ...") : QString());
-    m_changes->setText(lines.join(QLatin1Char('\n')));
+    if (!m_base) // within a drag it stays
+        m_changes->remember();
 }
 
 } // namespace app

@@ -1,6 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/box_sheet.h"
 
+#include "app/stations/fit/box_details.h"
+#include "core/model/panel_edits.h"
+#include "core/model/slot_covers.h"
+
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
@@ -45,6 +49,28 @@ Extent BoxSheet::extentOf(const Item& item) const {
             for (std::size_t a = 0; a < 3; ++a)
                 part[a] = placed->highAt[a].mm() - placed->lowAt[a].mm();
     return core::box::extentOf(*m_case, item, part);
+}
+
+const core::Placed* BoxSheet::panelAt(const Item& item) const {
+    if (item.kind != Kind::Place || !m_build || !m_case || item.index >= m_case->mounts.size())
+        return nullptr;
+    const core::Placed* placed = m_build->at(m_case->mounts[item.index].id);
+    return core::box::isPanel(placed) ? placed : nullptr;
+}
+
+bool BoxSheet::canPull(Axis axis) const {
+    return m_item && m_case && (core::box::canResize(*m_case, *m_item, axis) || panelAt(*m_item));
+}
+
+std::vector<Extent> BoxSheet::extents() const {
+    std::vector<Extent> all;
+    for (const Item& item : core::box::itemsOf(*m_case))
+        all.push_back(extentOf(item));
+    return all;
+}
+
+std::optional<core::box::VentOnFan> BoxSheet::ventOnFan() const {
+    return m_item && m_case ? core::box::ventOnFan(*m_case, *m_item, extents()) : std::nullopt;
 }
 
 /// The front left, the right side beside it, the view from above under that: one scale.
@@ -95,11 +121,16 @@ std::vector<BoxSheet::Grip> BoxSheet::grips() const {
         return all;
     for (int view = 0; view < 3; ++view) {
         const Side& s = m_sides[static_cast<std::size_t>(view)];
-        if (core::box::canResize(*m_case, *m_item, s.across))
-            for (const int end : {-1, 1})
+        // A thin panel has one handle for its thickness: two and its middle would lie on each other.
+        const QRectF r = rectOf(extentOf(*m_item), s);
+        const auto ends = [&](double px) {
+            return m_item->kind == Kind::Place && px < 3 * gripPx ? std::vector{1} : std::vector{-1, 1};
+        };
+        if (canPull(s.across))
+            for (const int end : ends(r.width()))
                 all.push_back({view, end, 0});
-        if (core::box::canResize(*m_case, *m_item, s.up))
-            for (const int end : {-1, 1})
+        if (canPull(s.up))
+            for (const int end : ends(r.height()))
                 all.push_back({view, 0, end});
         if (m_item->kind != Kind::Walls)
             all.push_back({view, 0, 0});
@@ -222,6 +253,7 @@ void BoxSheet::mousePressEvent(QMouseEvent* event) {
             return;
     }
     m_before = extentOf(*m_item);
+    m_onFanBefore = ventOnFan();
     m_grabbed = (gripAt(m_grip) - event->position()) / m_sides[static_cast<std::size_t>(m_grip.view)].scale;
     Q_EMIT dragBegan();
 }
@@ -238,8 +270,10 @@ void BoxSheet::mouseMoveEvent(QMouseEvent* event) {
                 ? tr("Drag to set the feet: %1 stand free below the case")
                       .arg(m_context.view().text(core::Quantity::Length, std::get<core::CaseSpec>(m_case->spec).feetMm))
             : under.view >= 0 ? tr("Drag to pull this end of %1").arg(qs(core::box::nameOf(*m_case, *m_item)))
-            : item            ? tr("Click to choose %1").arg(qs(core::box::nameOf(*m_case, *item)))
-                              : QString());
+            : overCover(event->position()) && (!item || item->kind == Kind::Walls || item->kind == Kind::Chamber)
+                ? coversHint()
+            : item ? tr("Click to choose %1").arg(qs(core::box::nameOf(*m_case, *item)))
+                   : QString());
         setCursor(under.view < 0     ? Qt::ArrowCursor
                   : under.isMiddle() ? Qt::SizeAllCursor
                   : under.across     ? Qt::SizeHorCursor
@@ -340,6 +374,47 @@ void BoxSheet::paintSelected(Canvas& c, int view) {
     }
 }
 
+/// The number of covers is stated with the walls; they lie where the card stands.
+void BoxSheet::paintCovers(Canvas& c, int view) {
+    const Side& s = m_sides[static_cast<std::size_t>(view)];
+    for (const Extent& e : core::box::slotCoversOf(*m_build)) {
+        const QRectF r = rectOf(e, s);
+        const bool edge = s.across == Axis::Y; // the rear wall is seen from its edge
+        QPen pen(c.t.ink, 1);
+        if (!edge)
+            pen.setDashPattern({9, 3, 2, 3}); // behind what is drawn
+        c.p.setPen(pen);
+        c.p.setBrush(edge ? QBrush(c.t.sheet) : QBrush());
+        c.p.drawRect(edge ? r.adjusted(0, 0.5, 2, -0.5) : r);
+    }
+}
+
+bool BoxSheet::overCover(const QPointF& at) {
+    for (const Extent& e : core::box::slotCoversOf(*m_build))
+        for (const Side& s : sides())
+            if (s.across == Axis::Y && rectOf(e, s).adjusted(-4, 0, 6, 0).contains(at))
+                return true;
+    return false;
+}
+
+QString BoxSheet::coversHint() const {
+    return tr("Slot covers: %1, %2 each, before the card. How many there are stands in the form of the walls")
+        .arg(m_build->caseSpec().slotCovers)
+        .arg(m_context.view().text(core::Quantity::Length, core::box::slotPitchMm));
+}
+
+/// Below the front view, where there is room for it beside the view from above.
+void BoxSheet::paintDetail(Canvas& c) {
+    const auto now = ventOnFan();
+    const double wall = std::max(2.0, m_build->caseSpec().wall.value.mm() * m_sides[2].scale);
+    const double top = m_sides[0].inside.bottom() + wall + m_build->feet.value.mm() * m_sides[0].scale + 8;
+    const QRectF room(QPointF(4, top), QPointF(m_sides[2].inside.left() - wall - 6, height() - 4));
+    if (!now || !hasRoomForVentOnFan(room))
+        return;
+    const bool same = m_onFanBefore && m_onFanBefore->vent == now->vent && m_onFanBefore->place == now->place;
+    paintVentOnFan(c, room, *now, m_before && same ? m_onFanBefore : std::nullopt, m_context.view());
+}
+
 void BoxSheet::paintEvent(QPaintEvent*) {
     const PaintingNow painting;
     QPainter p(this);
@@ -360,9 +435,11 @@ void BoxSheet::paintEvent(QPaintEvent*) {
         c.second({s.inside.left() - wall, s.inside.top() - wall - 18, 200, 16},
                  titles.at(static_cast<std::size_t>(view)), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
         paintThings(c, s);
+        paintCovers(c, view);
         if (m_item)
             paintSelected(c, view);
     }
+    paintDetail(c);
     if (hasFocus())
         c.box(QRectF(rect()).adjusted(1, 1, -1, -1), {}, c.t.ink, 1.5);
 }

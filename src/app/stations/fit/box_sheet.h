@@ -4,6 +4,7 @@
 #include "app/ui/context.h"
 #ifndef Q_MOC_RUN
 #include "core/model/box_snaps.h"
+#include "core/model/vent_on_fan.h"
 #endif
 
 #include <QWidget>
@@ -42,6 +43,10 @@ public:
     void select(const std::optional<core::box::Item>& item);
     [[nodiscard]] const std::optional<core::box::Item>& selected() const { return m_item; }
     [[nodiscard]] core::box::Extent extentOf(const core::box::Item& item) const;
+    /// The made part at a place, whose ends can be pulled; null: none.
+    [[nodiscard]] const core::Placed* panelAt(const core::box::Item& item) const;
+    /// Whether an end of the thing selected can be pulled along an axis.
+    [[nodiscard]] bool canPull(core::Axis axis) const;
     [[nodiscard]] const std::array<Side, 3>& sides();
     [[nodiscard]] QPointF gripAt(const Grip& grip);
 
@@ -75,6 +80,12 @@ private:
     [[nodiscard]] std::optional<Snapped> snapped(core::Axis axis, double mm, double reachMm) const;
     void paintThings(Canvas& c, const Side& side);
     void paintSelected(Canvas& c, int view);
+    void paintCovers(Canvas& c, int view);
+    [[nodiscard]] bool overCover(const QPointF& at);
+    [[nodiscard]] QString coversHint() const;
+    void paintDetail(Canvas& c);
+    [[nodiscard]] std::vector<core::box::Extent> extents() const;
+    [[nodiscard]] std::optional<core::box::VentOnFan> ventOnFan() const;
     void say(const QString& words);
     friend class BoxEditor;
 
@@ -86,6 +97,7 @@ private:
     Grip m_grip, m_hovered;
     QPointF m_grabbed; ///< where in the grip it was taken, mm from its place
     std::optional<core::box::Extent> m_before;
+    std::optional<core::box::VentOnFan> m_onFanBefore;
     std::array<std::optional<double>, 3> m_snap;
     QString m_hint;
 };

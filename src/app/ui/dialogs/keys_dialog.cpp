@@ -86,6 +86,8 @@ KeysDialog::KeysDialog(Context&, const QMenu& menu, QWidget* parent) : QDialog(p
               {tr("V, S, A, C, L"), tr("Exploring: leave fans, screens, panels, places, lying open or not")},
               {tr("Ctrl+T"), tr("Save what is shown as SVG or CSV")},
               {tr("Ctrl+E"), tr("Save the fan curves of the chosen way")},
+              {tr("Space"), tr("Exploring: draw the chosen way over what is there, and back")},
+              {tr("M"), tr("The section with what the logged runs taught, and as the sheets have it")},
               {tr("Enter, Esc"), tr("Of a way: open it as a revision; leave")}});
     addGroup(tree, tr("Revisions"), {{tr("Up, Down"), tr("The revision above or below")}});
     layout->addWidget(tree);

@@ -4,7 +4,10 @@
 #include "app/model/case_edit.h"
 #include "app/model/own_shelf.h"
 #include "app/ui/dialogs/details_dialog.h"
+#include "app/ui/dialogs/part_sheet.h"
 
+#include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QPushButton>
 
 namespace app {
@@ -16,7 +19,9 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
     // What has a place of its own in the window, or is drawn, is not asked here.
     m_rows.add(p, {"id", "kind"});
     core::withSpecOf(p.kind, [&]<class S>() { m_spec.add(std::get<S>(p.spec)); });
-    m_layout->insertWidget(0, scrollFields(), 1);
+    auto* beside = new QHBoxLayout;
+    beside->addWidget(scrollFields(), 1);
+    m_layout->insertLayout(0, beside, 1);
     if (p.kind == core::PartKind::Case)
         for (const auto& [key, words] : {std::pair{"width", tr("Inner width")}, std::pair{"height", tr("Inner depth")},
                                          std::pair{"depth", tr("Inner height")}})
@@ -33,9 +38,33 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
         (new DetailsDialog(m_context, m_part, parentWidget()))->open();
         QDialog::accept();
     });
+    addPicture(beside);
     sayWhereElse();
     offerKept();
-    resize(460, std::clamp(m_form->sizeHint().height() + 120, 320, 640));
+    resize(m_picture ? 760 : 460, std::clamp(m_form->sizeHint().height() + 120, m_picture ? 420 : 320, 640));
+}
+
+/// Its three sides beside the figures, as they are typed.
+void PartEditDialog::addPicture(QHBoxLayout* beside) {
+    if (m_context.document.project().part(m_part)->kind == core::PartKind::Case)
+        return;
+    m_picture = new PartSheet(m_context, this);
+    m_picture->setObjectName(QStringLiteral("partPicture"));
+    m_picture->setAttribute(Qt::WA_TransparentForMouseEvents); // its things are moved in "All details"
+    m_picture->setFocusPolicy(Qt::NoFocus);
+    beside->addWidget(m_picture, 1);
+    for (auto* box : findChildren<QDoubleSpinBox*>())
+        connect(box, &QDoubleSpinBox::valueChanged, this, &PartEditDialog::drawPicture);
+    for (auto* choice : findChildren<QComboBox*>())
+        connect(choice, &QComboBox::currentIndexChanged, this, &PartEditDialog::drawPicture);
+    drawPicture();
+}
+
+void PartEditDialog::drawPicture() {
+    core::Part typed = *m_context.document.project().part(m_part);
+    m_rows.take(typed);
+    core::withSpecOf(typed.kind, [&]<class S>() { m_spec.take(std::get<S>(typed.spec)); });
+    m_picture->show(typed);
 }
 
 /// Where else the same part is used: it changes there as well.

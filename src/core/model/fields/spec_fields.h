@@ -49,6 +49,8 @@ MD_FIELDS(CoolerSpec, "cooler", "What only a cooler has.") {
     a(list("sockets", "Sockets", "That it has kits for"), v.sockets, {});
     a(number("fan_frame_mm", unit::mm, 20, 300, "Fan frame"), v.fanFrameMm, 92.0);
     a(number("fan_thickness_mm", unit::mm, 3, 100, "Fan thickness"), v.fanThicknessMm, 15.0);
+    a(number("fans", unit::none, 1, 2, "Fans", "Alike, one behind the other: before and behind the fins of a tower"),
+      v.fans, 1);
     a(stated("rated_tdp_w", unit::watt, 1, 2000, "Rated power",
              "As its maker states; not stated: the fins are taken from the size"),
       v.ratedTdpW, 0.0);
