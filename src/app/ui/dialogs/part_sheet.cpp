@@ -287,7 +287,10 @@ void PartSheet::keyPressEvent(QKeyEvent* event) {
 
 /// Bodies as they are, plugs with the room they take and the way they are pulled off, places as diamonds.
 void PartSheet::paintItems(Canvas& c, const Side& s) {
+    const bool isPicture = testAttribute(Qt::WA_TransparentForMouseEvents); // nothing can be taken hold of
     for (const Item& item : core::own::itemsOf(m_part)) {
+        if (isPicture && (item.kind == Kind::Body || item.kind == Kind::Corner))
+            continue;
         const bool on = m_item == item;
         const QPointF at = s.at(core::own::middleOf(m_part, item));
         c.p.setPen(QPen(on ? c.t.medge : c.t.ink, on ? 2 : 1.2));
