@@ -21,8 +21,8 @@ if(NOT MD_UNITY)
 endif()
 
 # Seconds of those that take longest: CTest begins with them, so that on two cores nothing long is left for the end.
-set(md_seconds tst_faults 85 tst_program 75 tst_killed_window 35 tst_safe_store 32 tst_air_window 30 tst_cli 26 tst_things 21
-    tst_labels 21 tst_window 20 tst_fit_window 18 tst_extremes 15 tst_hands 15 tst_stage_store 14 tst_by_hand 9 tst_own_box 7)
+set(md_seconds tst_faults 85 tst_program 60 tst_killed_window 35 tst_safe_store 32 tst_things 22 tst_window 22
+    tst_labels 20 tst_cli 18 tst_air_window 15 tst_fit_window 15 tst_extremes 13 tst_hands 12 tst_stage_store 12 tst_by_hand 9 tst_own_box 7)
 
 # What CTest runs, and how: without a screen, with folders of its own.
 function(md_register test)
@@ -90,8 +90,12 @@ endfunction()
 # md_tests(tests_core LIBS core_air ... LABEL core SOURCES a/tst_one.cpp b/tst_two.cpp): one program for the tests of a module,
 # one test of CTest for each file. A template that many tests use is then compiled once. Each file is a namespace of its own.
 function(md_tests program)
-    cmake_parse_arguments(T "WINDOW" "LABEL" "SOURCES;LIBS" ${ARGN})
-    md_test_program(${program} SOURCES ${PROJECT_SOURCE_DIR}/tests/support/main.cpp ${T_SOURCES} LIBS ${T_LIBS})
+    cmake_parse_arguments(T "WINDOW;OWN_HEADERS" "LABEL" "SOURCES;LIBS" ${ARGN})
+    set(own)
+    if(T_OWN_HEADERS)
+        set(own OWN_HEADERS)
+    endif()
+    md_test_program(${program} SOURCES ${PROJECT_SOURCE_DIR}/tests/support/main.cpp ${T_SOURCES} LIBS ${T_LIBS} ${own})
     set_target_properties(${program} PROPERTIES UNITY_BUILD ${MD_UNITY} UNITY_BUILD_BATCH_SIZE 24)
     target_compile_options(${program} PRIVATE -Wno-subobject-linkage) # said of files that are put together
     if(T_WINDOW)

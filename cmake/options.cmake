@@ -6,7 +6,7 @@ option(MD_FUZZ "Build the fuzzers instead of the tests; needs clang" OFF)
 # without, since a change then builds one file and not six.
 option(MD_UNITY "Compile several sources of a module together" OFF)
 # What templates make of the same types is then made once or twice a module, and not for every six files.
-set(CMAKE_UNITY_BUILD_BATCH_SIZE 20)
+set(CMAKE_UNITY_BUILD_BATCH_SIZE 36)
 set(CMAKE_AUTOGEN_ORIGIN_DEPENDS OFF) # moc reads sources alone: nothing waits for the libraries below
 option(MD_WERROR "Treat warnings as errors" ON)
 

@@ -3,9 +3,13 @@
 #include "support/demo.h"
 #include "support/disk.h"
 #include "support/process.h"
+#include "support/registry.h"
 
 #include <QImage>
 #include <QTemporaryDir>
+#include <QtTest>
+
+namespace tst_program {
 
 using support::run;
 
@@ -102,5 +106,7 @@ private slots:
         QCOMPARE(run("mini-draft", {"--sideways"}).code, 1);
     }
 };
-QTEST_GUILESS_MAIN(ProgramTest)
+
+} // namespace tst_program
+MD_TEST(tst_program, ProgramTest)
 #include "tst_program.moc"

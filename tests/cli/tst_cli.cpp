@@ -2,8 +2,12 @@
 #include "core/explain/fit_words.h"
 #include "support/json.h"
 #include "support/process.h"
+#include "support/registry.h"
 
 #include <QTemporaryDir>
+#include <QtTest>
+
+namespace tst_cli {
 
 using support::Ended;
 
@@ -534,5 +538,7 @@ private slots:
         QVERIFY(e.err.contains("owned"));
     }
 };
-QTEST_GUILESS_MAIN(CliTest)
+
+} // namespace tst_cli
+MD_TEST(tst_cli, CliTest)
 #include "tst_cli.moc"

@@ -5,14 +5,18 @@
 #include "store/log_about.h"
 #include "support/demo.h"
 #include "support/process.h"
+#include "support/registry.h"
 
 #include <QLocalServer>
 #include <QLocalSocket>
 #include <QSignalSpy>
 #include <QTemporaryDir>
+#include <QtTest>
 
 #include <csignal>
 #include <random>
+
+namespace tst_devices {
 
 using namespace devices;
 
@@ -319,5 +323,7 @@ private slots:
         }
     }
 };
-QTEST_GUILESS_MAIN(DevicesTest)
+
+} // namespace tst_devices
+MD_TEST(tst_devices, DevicesTest)
 #include "tst_devices.moc"

@@ -2,8 +2,12 @@
 #include "report/drawing_export.h"
 #include "report/html_report.h"
 #include "support/demo.h"
+#include "support/registry.h"
 
 #include <QXmlStreamReader>
+#include <QtTest>
+
+namespace tst_report {
 
 using namespace core;
 
@@ -138,5 +142,7 @@ private slots:
             QVERIFY(report::html(m_project, m_evaluations, m_runs, e.build.revision, {}).size() > 3000);
     }
 };
-QTEST_APPLESS_MAIN(ReportTest)
+
+} // namespace tst_report
+MD_TEST(tst_report, ReportTest)
 #include "tst_report.moc"

@@ -1,8 +1,11 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rig/player.h"
 #include "support/builds.h"
+#include "support/registry.h"
 
 #include <QtTest>
+
+namespace tst_player {
 
 using namespace support;
 
@@ -127,5 +130,7 @@ private slots:
             QVERIFY(!fault.error().remedy.empty());
     }
 };
-QTEST_APPLESS_MAIN(PlayerTest)
+
+} // namespace tst_player
+MD_TEST(tst_player, PlayerTest)
 #include "tst_player.moc"

@@ -27,6 +27,8 @@ public:
     void setMoment(std::ptrdiff_t row);
     /// What is shown, as a drawing (.svg) or a table (.csv), by the name's end.
     core::Result<void> saveSheet(const QString& path);
+    /// So many ways are looked at when exploring.
+    void exploreAtMost(std::size_t ways) { m_look.request.most = ways; }
     /// Whether fans, screens, panels, places or lying (0 to 4) are left open to exploring.
     void turnOpen(int what);
     /// The fan curves of the way that is chosen, as CSV or, where the name ends in .txt, as words.
