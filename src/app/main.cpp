@@ -111,6 +111,15 @@ bool shootBox(app::MainWindow& window, app::FitPage& fit, const QString& folder)
     return shot;
 }
 
+/// What Air says by load is asked for a moment after the last change.
+void waitForLoads(const app::AirPage& air) {
+    constexpr int mostMs = 3000;
+    QElapsedTimer waited;
+    waited.start();
+    while (air.airLook().loads.standing != app::Standing::Ready && waited.elapsed() < mostMs)
+        QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 50);
+}
+
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {
     QDir().mkpath(folder);
     const std::array<core::Thing, 6> things{core::TotalRef{core::Total::Power}, {}, core::PartRef{"tray/cpu"}, {}, {},
@@ -125,6 +134,8 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
             context.selection.select(core::RunRef{window.bench()->run()});
         else
             window.page(i)->stepSelection(1);
+        if (i == 2)
+            waitForLoads(*static_cast<app::AirPage*>(window.page(2)));
         if (!shoot(window, folder, QString::fromLatin1(app::stations()[static_cast<std::size_t>(i)].picture)))
             return 2;
         if (i == 2 && !shootAirSides(window, context, folder))

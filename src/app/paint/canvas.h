@@ -10,6 +10,7 @@
 #include <QHash>
 #include <QPainter>
 #include <QPainterPath>
+#include <QStaticText>
 #include <QString>
 
 #include <map>
@@ -123,7 +124,10 @@ private:
         QFont font;
         QFontMetricsF metrics;
         mutable QHash<QString, double> widths;
+        mutable QHash<QString, QStaticText> laidOut;
         [[nodiscard]] double width(const QString& s) const;
+        /// Shaped once: most texts of a frame stood in the one before.
+        [[nodiscard]] const QStaticText& shaped(const QString& s) const;
         [[nodiscard]] QString elided(const QString& s, double widthPx) const;
     };
     /// Fonts and their metrics are asked for hundreds of times a frame.

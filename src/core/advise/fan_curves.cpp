@@ -98,6 +98,7 @@ Result<std::vector<FanCurveAdvice>> fanCurves(const Project& project, const stag
 
 std::vector<Change> asChanges(const std::vector<FanCurveAdvice>& curves) {
     std::vector<Change> changes;
+    changes.reserve(curves.size());
     for (const FanCurveAdvice& c : curves)
         changes.push_back(
             SetFan{c.mount, {.mode = FanMode::Part, .follows = c.follows, .curve = c.points, .hysteresisK = 3}});

@@ -86,7 +86,7 @@ void Compiler::addPatch(const Opening& o, const Rect& rect, double areaM2, std::
 /// The chambers that an opening in a wall of the case looks into, by the area of each: the one it names, and others
 /// that reach to the same wall behind it.
 std::vector<Compiler::Behind> Compiler::behind(const Opening& o, const Rect& whole) const {
-    const std::vector<Behind> named{{zoneNamed(o.chamber), 1, whole}};
+    std::vector<Behind> named{{zoneNamed(o.chamber), 1, whole}};
     if (!o.to.empty())
         return named;
     constexpr double nearWallMm = 12, leastShare = 0.05; // less is how it was measured

@@ -145,8 +145,8 @@ Books booksOf(const Network& net, const Solution& s) {
     Books books{.massKgs = s.massResidual};
     for (const Zone& zone : net.zones)
         books.heatInW += zone.heatW;
-    for (std::size_t i = 0; i < s.passiveW.size(); ++i)
-        books.heatInW += s.passiveW[i];
+    for (const double watts : s.passiveW)
+        books.heatInW += watts;
     const double room = net.roomC;
     for (std::size_t i = 0; i < net.parts.size(); ++i) {
         books.heatInW += s.parts[i].powerW + net.parts[i].extraW;

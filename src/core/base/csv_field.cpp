@@ -9,7 +9,7 @@ bool isFormula(std::string_view text) {
 }
 
 std::string csvField(std::string_view text) {
-    const std::string safe = (isFormula(text) ? "'" : "") + std::string(text);
+    std::string safe = (isFormula(text) ? "'" : "") + std::string(text);
     const bool plain = safe.find_first_of("\",;|\t\r\n") == std::string::npos && !safe.empty() && safe.front() != ' ' &&
                        safe.back() != ' ';
     if (plain)

@@ -79,6 +79,7 @@ std::vector<std::size_t> cleanTime(std::span<const double> timeS, TimeReport& re
     }
     std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return timeS[a] < timeS[b]; });
     std::vector<double> sorted;
+    sorted.reserve(order.size());
     for (const std::size_t i : order)
         sorted.push_back(timeS[i]);
     report.dtS = medianStep(sorted);

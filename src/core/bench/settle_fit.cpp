@@ -66,6 +66,7 @@ double Columns::dot(const std::vector<double>& a, const std::vector<double>& b) 
 
 std::vector<double> logSpaced(double low, double high, int points) {
     std::vector<double> taus;
+    taus.reserve(static_cast<std::size_t>(points));
     for (int i = 0; i < points; ++i)
         taus.push_back(low * std::pow(high / low, static_cast<double>(i) / (points - 1)));
     return taus;

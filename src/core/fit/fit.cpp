@@ -59,9 +59,9 @@ public:
 
     std::vector<Gap> gaps() {
         std::vector<Draft> drafts;
-        for (Candidate& c : findCandidates(m_build, m_bodies, m_options.reachMm, m_only)) {
+        for (const Candidate& c : findCandidates(m_build, m_bodies, m_options.reachMm, m_only)) {
             auto terms = m_chains.of(c);
-            Draft d = draft(std::move(c), std::move(terms));
+            Draft d = draft(c, std::move(terms));
             if (const std::string how = joined(d); !how.empty())
                 m_joints.push_back({{end(d.candidate.lower, d.shown[0].face, {d.candidate.axis, 1}).text,
                                      end(d.candidate.upper, d.shown[1].face, {d.candidate.axis, -1}).text},
@@ -113,7 +113,7 @@ void Checker::applyOverride(const ClearanceRule& rule, double& requiredMm) const
 }
 
 Draft Checker::draft(Candidate c, GapChains::Terms terms) const {
-    Draft d{.candidate = std::move(c), .terms = std::move(terms)};
+    Draft d{.candidate = c, .terms = std::move(terms)};
     const std::size_t lower = d.candidate.lower, upper = d.candidate.upper;
     const Axis axis = d.candidate.axis;
     d.shown = {m_faces.of(lower, {axis, 1}, upper), m_faces.of(upper, {axis, -1}, lower)};

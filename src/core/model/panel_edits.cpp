@@ -77,7 +77,7 @@ Result<void> resizePanel(Part& casePart, Part& made, const Item& place, const Pl
         sizes[i] = panel.highAt[i].mm() - panel.lowAt[i].mm();
     sizes[a] = size;
     way[a] = hundredth((high ? low : toMm) - extentOf(moved, place, sizes).low[a]);
-    if (const auto done = move(moved, place, way); !done)
+    if (auto done = move(moved, place, way); !done)
         return done;
     made = std::move(longer);
     casePart = std::move(moved);

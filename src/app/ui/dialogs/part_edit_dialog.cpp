@@ -36,7 +36,7 @@ PartEditDialog::PartEditDialog(Context& context, std::string part, QWidget* pare
         if (const auto done = apply(); !done)
             return say(qs(done.error().text()));
         (new DetailsDialog(m_context, m_part, parentWidget()))->open();
-        QDialog::accept();
+        QDialog::accept(); // NOLINT(bugprone-parent-virtual-call): it was applied above
     });
     addPicture(beside);
     sayWhereElse();
@@ -110,7 +110,7 @@ void PartEditDialog::offerKept() {
     connect(take, &QPushButton::clicked, this, [this, part = *same] {
         if (const auto done = changePart(m_context.document, tr("%1 as on the shelf").arg(qs(part.name)), part); !done)
             return say(qs(done.error().text()));
-        QDialog::accept();
+        QDialog::accept(); // NOLINT(bugprone-parent-virtual-call): what is typed is not wanted
     });
     row->addWidget(words, 1);
     row->addWidget(take);

@@ -68,6 +68,7 @@ private:
     /// Hands each number of a row of a table to a function.
     template <class F> struct EachNumber {
         F visit;
+        explicit EachNumber(F each) : visit(std::move(each)) {}
         template <class N> void operator()(const core::NumberField& field, N& number) { visit(field, number); }
     };
     template <class S> static std::vector<core::NumberField> columnsOf() {
