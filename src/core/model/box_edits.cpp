@@ -47,7 +47,7 @@ template <class T> std::string freeId(const std::vector<T>& all, const std::stri
     if (!taken(wanted))
         return wanted;
     for (int n = 2;; ++n)
-        if (const std::string id = wanted + "-" + std::to_string(n); !taken(id))
+        if (std::string id = wanted + "-" + std::to_string(n); !taken(id))
             return id;
 }
 /// "Vent" after "Vent", "Vent 2".
@@ -58,7 +58,7 @@ template <class T> std::string freeName(const std::vector<T>& all, const std::st
     if (!names.contains(wanted))
         return wanted;
     for (int n = 2;; ++n)
-        if (const std::string name = wanted + " " + std::to_string(n); !names.contains(name))
+        if (std::string name = wanted + " " + std::to_string(n); !names.contains(name))
             return name;
 }
 

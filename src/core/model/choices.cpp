@@ -62,10 +62,11 @@ std::string settingOf(const Change& change) {
 
 /// The way of the same lead that was stated last, as long as nothing was plugged or taken out since; null: none.
 Change* sameWay(std::vector<Change>& changes, const Change& change) {
-    for (auto it = changes.rbegin(); it != changes.rend(); ++it) {
-        if (it->index() == change.index() && settingOf(*it) == settingOf(change))
-            return &*it;
-        if (!std::holds_alternative<RouteLead>(*it) && !std::holds_alternative<MovePart>(*it))
+    for (std::size_t i = changes.size(); i-- > 0;) {
+        Change& earlier = changes[i];
+        if (earlier.index() == change.index() && settingOf(earlier) == settingOf(change))
+            return &earlier;
+        if (!std::holds_alternative<RouteLead>(earlier) && !std::holds_alternative<MovePart>(earlier))
             return nullptr;
     }
     return nullptr;

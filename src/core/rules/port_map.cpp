@@ -148,7 +148,9 @@ void findOffers(const Project& project, PortMap& map) {
             bool fed = true;
             for (const auto& [need, n] : part.needs)
                 fed = fed && std::count_if(map.sockets.begin(), map.sockets.end(),
-                                           [&](const Socket& s) { return s.kind == need && s.takenBy < 0; }) >= n;
+                                           [&, kindNeeded = std::string_view(need)](const Socket& s) {
+                                               return s.kind == kindNeeded && s.takenBy < 0;
+                                           }) >= n;
             map.offers.push_back({part.id, part.name, kind, part.price, fed});
         }
     }

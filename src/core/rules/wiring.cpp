@@ -259,6 +259,7 @@ std::vector<HeaderLoad> fanHeaders(const PortMap& map) {
         load.fans.push_back(need.taker.name);
     }
     std::vector<HeaderLoad> all;
+    all.reserve(loads.size());
     for (auto& [root, load] : loads)
         all.push_back(std::move(load));
     return all;
