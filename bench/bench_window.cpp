@@ -128,8 +128,9 @@ void turnAFanByHand(benchmark::State& state) {
 BENCHMARK(turnAFanByHand)->Unit(benchmark::kMillisecond)->Iterations(300);
 
 /// A drag on a drawing at the pace of the program: from a move of the mouse until the drawing shows it (p50, p99), and
-/// until everything that follows from it is there as well (all).
-void drag(benchmark::State& state, QWidget* sheet, const QPointF& from) {
+/// until everything that follows from it is there as well (all). @p told, where there is one: shows what the move did
+/// to gaps, litres and air (follow).
+void drag(benchmark::State& state, QWidget* sheet, const QPointF& from, QWidget* told = nullptr) {
     auto& document = shown().context.document;
     const auto send = [&](QEvent::Type type, const QPointF& at) {
         QMouseEvent event(type, at, sheet->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton,
@@ -138,7 +139,10 @@ void drag(benchmark::State& state, QWidget* sheet, const QPointF& from) {
     };
     Painted painted;
     sheet->installEventFilter(&painted);
-    std::vector<double> frames, whole;
+    Painted follows;
+    if (told)
+        told->installEventFilter(&follows);
+    std::vector<double> frames, whole, follow;
     send(QEvent::MouseButtonPress, from);
     send(QEvent::MouseMove, from + QPointF(12, 12)); // far enough to be no click
     QApplication::processEvents();
@@ -154,19 +158,30 @@ void drag(benchmark::State& state, QWidget* sheet, const QPointF& from) {
         while (painted.count == 0)
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
         frames.push_back(ms());
-        while (document.isPending(document.revision()))
+        while (document.isPending(document.revision())) {
+            follows.count = 0;
             QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        }
+        while (told && follows.count == 0)
+            QApplication::processEvents(QEventLoop::WaitForMoreEvents);
+        follow.push_back(ms());
         QApplication::processEvents();
         whole.push_back(ms());
     }
     send(QEvent::MouseButtonRelease, from);
     sheet->removeEventFilter(&painted);
+    if (told)
+        told->removeEventFilter(&follows);
     const auto at = [](std::vector<double> v, double share) {
         std::sort(v.begin(), v.end());
         return v[static_cast<std::size_t>(share * static_cast<double>(v.size() - 1))];
     };
     state.counters["p50_ms"] = at(frames, 0.5);
     state.counters["p99_ms"] = at(frames, 0.99);
+    if (told) {
+        state.counters["follow_p50_ms"] = at(follow, 0.5);
+        state.counters["follow_p99_ms"] = at(follow, 0.99);
+    }
     state.counters["all_p50_ms"] = at(whole, 0.5);
     state.counters["all_p99_ms"] = at(whole, 0.99);
 }
@@ -190,7 +205,7 @@ void dragVentOf(benchmark::State& state, const char* revision) {
         if (item.kind == core::box::Kind::Vent && item.index == 0)
             editor->choose(item);
     QApplication::processEvents();
-    drag(state, editor->sheet(), editor->sheet()->gripAt({1, 0, 0}));
+    drag(state, editor->sheet(), editor->sheet()->gripAt({1, 0, 0}), editor->changes());
     fit->editBox(false);
     shown().context.document.setBackground(false);
 }

@@ -111,7 +111,8 @@ double Canvas::paragraph(const QRectF& r, const QString& s, double px, Weight w,
     }
     double y = r.top();
     for (const QString& l : lines) {
-        p.drawText(QPointF(r.left(), y + metrics.ascent()), words.elided(l, r.width()));
+        text({r.left(), y, r.width(), metrics.height()}, words.elided(l, r.width()), px, w, c,
+             Qt::AlignLeft | Qt::AlignTop);
         y += lineHeight;
     }
     return y - r.top();

@@ -187,7 +187,10 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         });
     });
     connect(&context.document, &Document::changed, this, [this] {
-        if (isVisible())
+        // Within a drag the drawing stands already when the results of a move arrive.
+        if (isVisible() && m_base && m_project == m_context.document.shared())
+            m_changes->refresh();
+        else if (isVisible())
             refresh();
     });
     connect(&context.document, &Document::revisionSelected, this, [this] {
