@@ -2,6 +2,7 @@
 #include "cli/commands.h"
 #include "core/arrange/arrangement.h"
 #include "core/base/text.h"
+#include "store/csv.h"
 
 namespace cli {
 namespace {

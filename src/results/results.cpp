@@ -344,7 +344,7 @@ Answer<Taught> Results::taught(const std::string& revision) {
     if (!at || !at->evaluation)
         return {Standing::Pending, nullptr, {}};
     const core::verdict::RunAnalyses runs = knownAnalyses();
-    const auto answer =
+    auto answer =
         m_store.ask<Taught>({Stage::Learn, revision}, TaughtReads{at, runs},
                             [at, runs](const Watch& stop) -> core::Result<std::shared_ptr<const Taught>> {
                                 const auto observed = core::advise::observationsOf(*at->project, runs);
