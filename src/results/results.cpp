@@ -344,17 +344,16 @@ Answer<Taught> Results::taught(const std::string& revision) {
     if (!at || !at->evaluation)
         return {Standing::Pending, nullptr, {}};
     const core::verdict::RunAnalyses runs = knownAnalyses();
-    auto answer =
-        m_store.ask<Taught>({Stage::Learn, revision}, TaughtReads{at, runs},
-                            [at, runs](const Watch& stop) -> core::Result<std::shared_ptr<const Taught>> {
-                                const auto observed = core::advise::observationsOf(*at->project, runs);
-                                auto taught = std::make_shared<Taught>();
-                                taught->runs = observed.size();
-                                taught->calibration = core::air::calibrate(observed);
-                                if (at->evaluation->air.solved && !observed.empty())
-                                    addLearned(*taught, *at->project, *at->evaluation, observed, stop);
-                                return taught;
-                            });
+    auto answer = m_store.ask<Taught>({Stage::Learn, revision}, TaughtReads{at, runs},
+                                      [at, runs](const Watch& stop) -> core::Result<std::shared_ptr<const Taught>> {
+                                          const auto observed = core::advise::observationsOf(*at->project, runs);
+                                          auto taught = std::make_shared<Taught>();
+                                          taught->runs = observed.size();
+                                          taught->calibration = core::air::calibrate(observed);
+                                          if (at->evaluation->air.solved && !observed.empty())
+                                              addLearned(*taught, *at->project, *at->evaluation, observed, stop);
+                                          return taught;
+                                      });
     if (answer.standing == Standing::Ready)
         m_taught = {m_project, revision, answer.value};
     return answer;

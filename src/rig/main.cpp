@@ -120,7 +120,7 @@ core::Result<rig::Script> scriptOf(const Options& o, const core::Project& projec
 
 } // namespace
 
-int main(int argc, char** argv) {
+int main(int argc, char** argv) { // NOLINT(bugprone-exception-escape): options throw where two are named alike
     QCoreApplication app(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // options are read with a point everywhere
     Options o;

@@ -181,7 +181,9 @@ std::string decodeText(std::string bytes) {
             ++(i % 2 ? odd : even);
     if (head.size() >= 4 && (odd > head.size() / 3 || even > head.size() / 3) && (odd == 0 || even == 0))
         return fromUtf16(s, even > 0);
-    return isUtf8(s) ? bytes : fromLatin1(s);
+    if (!isUtf8(s))
+        return fromLatin1(s);
+    return bytes; // moved: it may be a hundred megabytes
 }
 
 bool parseNumber(std::string_view field, char decimal, double& value) {

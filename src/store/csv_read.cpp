@@ -58,8 +58,7 @@ class CsvReader {
 public:
     CsvReader(std::string_view text, const CsvFormat& format, const std::string& fileName, BadField bad)
         : m_text(text), m_format(format), m_file(fileName), m_bad(bad) {
-        for (std::size_t i = 0; i < format.columns.size(); ++i) {
-            const CsvColumn& c = format.columns[i];
+        for (const CsvColumn& c : format.columns) {
             m_target.push_back(-1);
             if (c.isTime || c.date || !c.use)
                 continue;

@@ -40,7 +40,9 @@ private:
             const std::string key = string();
             space();
             ++m_at; // ':'
-            value(path.empty() ? key : path + "." + key);
+            std::string inner = path;
+            inner += path.empty() ? "" : ".";
+            value(inner += key);
             space();
             if (m_at < m_text.size() && m_text[m_at] == ',')
                 ++m_at;
