@@ -197,8 +197,9 @@ void BoxChanges::paintContent(Canvas& c) {
     const double figures = axis - axisMm * scale - 8;
     c.hline(0, width(), 0.5, c.t.ink);
     const std::size_t shown = std::min(m_rows.size(), room());
-    const QString more = m_rows.size() > shown ? tr(", and %1 more").arg(m_rows.size() - shown) : QString();
-    const QString title = (m_before ? tr("What this changes") : tr("Tightest gaps")) + more;
+    const QString title =
+        m_before ? counted(static_cast<qsizetype>(m_rows.size()), tr("This changes 1 gap"), tr("This changes %1 gaps"))
+                 : tr("Tightest of %1 gaps").arg(m_rows.size());
     c.text({2, 2, figures - 178, headPx - 2}, c.elided(title, figures - 180, 12.5, Weight::SemiBold), 12.5,
            Weight::SemiBold, c.t.ink);
     const auto column = [&](double x, const QString& s) {

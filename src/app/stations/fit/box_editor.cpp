@@ -124,7 +124,7 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
     m_form = new StructEditor(context, this);
     column->addWidget(m_form, 3);
     auto* right = new QWidget(this);
-    right->setFixedWidth(348);
+    right->setFixedWidth(382); // an offset is four fields side by side
     right->setLayout(column);
     column->setContentsMargins(0, 0, 0, 0);
     whole->addWidget(right);
