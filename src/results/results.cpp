@@ -328,6 +328,7 @@ void addLearned(Taught& taught, const core::Project& project, const core::stages
     const auto bands = core::air::bandsAfter(e.air, taught.calibration);
     for (std::size_t i = 0; i < after.parts.size() && i < e.air.parts.size(); ++i) {
         const auto& before = e.air.parts[i];
+        after.parts[i].weak = before.weak;
         taught.parts.push_back(
             {before.id, before.temperatureC, after.parts[i].temperatureC, before.bandK, bands[i], {}});
         if (before.kind == core::PartKind::Processor || before.kind == core::PartKind::Card)
@@ -407,9 +408,9 @@ Answer<Found> Results::search(const std::string& revision, const core::advise::S
 }
 
 Answer<Look> Results::preview(const std::shared_ptr<const core::Project>& project, const std::string& revision,
-                              const std::string& like) {
+                              const std::string& like, const std::string& who) {
     return m_store.ask<Look>(
-        {Stage::Preview, {}}, LookReads{project, revision, {}, {}},
+        {Stage::Preview, who}, LookReads{project, revision, {}, {}},
         [project, revision, before = nearest(like)](const Watch& watch) -> core::Result<std::shared_ptr<const Look>> {
             return lookAt(project, revision, {}, {}, before.get(), [&](Stage) { return !watch(); });
         });

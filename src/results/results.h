@@ -70,9 +70,9 @@ public:
     [[nodiscard]] Answer<Mends> mends(const std::string& revision, const core::GapRef& gap);
     [[nodiscard]] Answer<Found> search(const std::string& revision, const core::advise::SearchRequest& request);
     /// What would be there of a revision of another project, e.g. this one with a change more; one at a time.
-    /// @p like: a revision of ours that it is mostly like.
+    /// @p like: a revision of ours that it is mostly like. @p who: asks; each has one of his own.
     [[nodiscard]] Answer<Look> preview(const std::shared_ptr<const core::Project>& project, const std::string& revision,
-                                       const std::string& like);
+                                       const std::string& like, const std::string& who = {});
     void stopSearch(const std::string& revision) { m_store.forget({core::stages::Stage::Search, revision}); }
 
 private:

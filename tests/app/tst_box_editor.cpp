@@ -42,13 +42,15 @@ void drag(app::BoxEditor* e, const app::BoxSheet::Grip& grip, double acrossMm, d
     auto* sheet = e->sheet();
     const auto side = sheet->sides()[static_cast<std::size_t>(grip.view)];
     const QPointF from = sheet->gripAt(grip), by(acrossMm * side.scale, -upMm * side.scale);
-    QTest::mousePress(sheet, Qt::LeftButton, Qt::AltModifier, from.toPoint());
-    for (int i = 1; i <= steps; ++i) {
-        QMouseEvent move(QEvent::MouseMove, from + by * i / steps, sheet->mapToGlobal(from + by * i / steps),
-                         Qt::NoButton, Qt::LeftButton, Qt::AltModifier);
-        QCoreApplication::sendEvent(sheet, &move);
-    }
-    QTest::mouseRelease(sheet, Qt::LeftButton, Qt::AltModifier, (from + by).toPoint());
+    const auto send = [&](QEvent::Type type, const QPointF& at) { // whole pixels would be a millimetre off
+        QMouseEvent event(type, at, sheet->mapToGlobal(at), type == QEvent::MouseMove ? Qt::NoButton : Qt::LeftButton,
+                          type == QEvent::MouseButtonRelease ? Qt::NoButton : Qt::LeftButton, Qt::AltModifier);
+        QCoreApplication::sendEvent(sheet, &event);
+    };
+    send(QEvent::MouseButtonPress, from);
+    for (int i = 1; i <= steps; ++i)
+        send(QEvent::MouseMove, from + by * i / steps);
+    send(QEvent::MouseButtonRelease, from + by);
     QApplication::processEvents();
 }
 } // namespace
@@ -255,7 +257,7 @@ private slots:
         const double was = e->casePart()->size[0].value.mm(), litres = w.document().result().evaluation->fit.volumeL;
         drag(e, {0, 1, 0}, 6, 0);
         QCOMPARE(e->findChild<QLabel*>("boxProblem")->text(), QString());
-        QCOMPARE_LE(std::abs(e->casePart()->size[0].value.mm() - was - 6), 1 / e->sheet()->sides()[0].scale); // a pixel
+        QCOMPARE_LE(std::abs(e->casePart()->size[0].value.mm() - was - 6), 0.6);
         QVERIFY(w.document().result().evaluation->fit.volumeL > litres + 0.3);
         QVERIFY2(e->changes()->words().contains("at worst"), qPrintable(e->changes()->words()));
     }

@@ -110,16 +110,6 @@ void followNote(core::Project& project, const std::string& revision, const core:
     }
 }
 
-/// A change of the revision about one thing, said anew: the last of its kind takes the new value, else it is added.
-template <class C> void sayAnew(core::Revision& r, const C& change) {
-    for (auto at = r.changes.end(); at != r.changes.begin();)
-        if (auto* same = std::get_if<C>(&*--at); same && same->opening == change.opening) {
-            *same = change;
-            return;
-        }
-    r.changes.emplace_back(change);
-}
-
 /// What changes of the line made of a vent goes before what the case states of it. Where such a state was typed now,
 /// the revision says it too: what one types is what one gets.
 void typedGoesBefore(core::Project& project, const std::string& revision, const core::Part& was,
@@ -129,25 +119,22 @@ void typedGoesBefore(core::Project& project, const std::string& revision, const 
         return;
     const auto& before = std::get<core::CaseSpec>(was.spec).openings;
     std::vector<core::Opening> typed = std::get<core::CaseSpec>(edited.spec).openings;
-    for (core::Revision& r : project.revisions) {
-        if (r.id != revision)
+    core::Revision* r = project.revisions.edit(revision);
+    for (const core::Opening& o : typed) {
+        const auto same =
+            std::find_if(before.begin(), before.end(), [&](const core::Opening& b) { return b.id == o.id; });
+        const core::Opening* now = build->opening(o.id);
+        if (!r || same == before.end() || !now)
             continue;
-        for (const core::Opening& o : typed) {
-            const auto same =
-                std::find_if(before.begin(), before.end(), [&](const core::Opening& b) { return b.id == o.id; });
-            const core::Opening* now = build->opening(o.id);
-            if (same == before.end() || !now)
-                continue;
-            const bool style = same->style != o.style && now->style != o.style;
-            const bool share = same->perforation != o.perforation && now->perforation != o.perforation;
-            if (style || share)
-                sayAnew(r,
+        const bool style = same->style != o.style && now->style != o.style;
+        const bool share = same->perforation != o.perforation && now->perforation != o.perforation;
+        if (style || share)
+            core::addTo(r->changes,
                         core::SetOpening{o.id, style ? o.style : now->style, share ? o.perforation : now->perforation});
-            if (same->screen != o.screen && now->screen != o.screen)
-                sayAnew(r, core::SetScreen{o.id, o.screen});
-            if (same->fouling != o.fouling && now->fouling != o.fouling)
-                sayAnew(r, core::SetFouling{o.id, o.fouling});
-        }
+        if (same->screen != o.screen && now->screen != o.screen)
+            core::addTo(r->changes, core::SetScreen{o.id, o.screen});
+        if (same->fouling != o.fouling && now->fouling != o.fouling)
+            core::addTo(r->changes, core::SetFouling{o.id, o.fouling});
     }
 }
 
@@ -178,15 +165,13 @@ core::Result<void> changePart(Document& document, const QString& text, core::Par
 
 namespace {
 
-bool isProven(const core::Project& project, const std::string& revision) {
-    const core::Revision* r = project.revision(revision);
-    return (r && r->validated) || std::any_of(project.runs.begin(), project.runs.end(),
-                                              [&](const core::Run& run) { return run.revision == revision; });
-}
-
-/// Whether any revision but @p mine may have the part: what it states of itself is theirs too. One that took it out
-/// again counts as well.
+/// Whether the part may stand anywhere but at one place of @p mine: what it states of itself is theirs too. A revision
+/// that took it out again counts as well.
 bool isElsewhere(const core::Project& project, const std::string& part, const std::string& mine) {
+    if (const auto build = core::resolve(project, mine);
+        build && std::count_if(build->placed.begin(), build->placed.end(),
+                               [&](const core::Placed& p) { return p.part->id == part; }) > 1)
+        return true;
     const auto puts = [&](const core::Change& change) {
         const auto* place = std::get_if<core::PlacePart>(&change);
         const auto* swap = std::get_if<core::SwapPart>(&change);
@@ -233,18 +218,19 @@ core::Result<void> changePanel(Document& document, const QString& text, core::Pa
     if (*was == editedCase && *wasPanel == editedPanel)
         return {};
     const std::string revision = document.revision();
-    const bool proven = isProven(project, revision), shared = isElsewhere(project, editedPanel.id, revision);
-    const core::Part before = *wasPanel;
+    const bool closed = document.isClosed(revision), shared = isElsewhere(project, editedPanel.id, revision);
+    const core::Part before = *wasPanel, caseBefore = *was;
     const bool ownCase = *was != editedCase && isLogged(project, editedCase.id);
-    if (proven || shared || ownCase) // the revision that is looked at keeps its own
+    if (closed || shared || ownCase) // the revision that is looked at keeps its own
         editedPanel.id = core::freePartId(project, editedPanel.id);
     if (ownCase)
         return caseOfItsOwn(document, text, core::Part(*was), std::move(editedCase), mergeId,
                             std::pair(editedPanel, mount));
     const auto put = [&](core::Project& p) {
+        followNote(p, revision, caseBefore, editedCase);
         if (core::Part* part = p.shelf.edit(editedCase.id))
             *part = editedCase;
-        if (!proven && !shared) {
+        if (!closed && !shared) {
             followPanelNote(p, revision, before, editedPanel, mount);
             if (core::Part* part = p.shelf.edit(editedPanel.id))
                 *part = editedPanel;
@@ -252,15 +238,13 @@ core::Result<void> changePanel(Document& document, const QString& text, core::Pa
         }
         p.shelf.push_back(editedPanel);
     };
-    if (!proven)
+    if (!closed)
         return document.edit(
             text,
             [&](core::Project& p) {
                 put(p);
-                if (shared)
-                    for (core::Revision& r : p.revisions)
-                        if (r.id == revision)
-                            r.changes.emplace_back(core::SwapPart{mount, editedPanel.id});
+                if (core::Revision* r = shared ? p.revisions.edit(revision) : nullptr)
+                    r->changes.emplace_back(core::SwapPart{mount, editedPanel.id});
             },
             mergeId);
     const std::string id = nextRevisionId(project);

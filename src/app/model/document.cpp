@@ -137,7 +137,7 @@ core::Project Document::withRevision(const core::Project& project, const std::st
 Answer<Document::Result> Document::ghost(const std::vector<core::Change>& changes) const {
     const std::string id = nextRevisionId(*m_project);
     return m_results.preview(std::make_shared<core::Project>(withRevision(*m_project, id, m_revision, changes)), id,
-                             m_revision);
+                             m_revision, ghostAsked);
 }
 
 core::Result<std::string> Document::newRevision(const std::string& parent, std::vector<core::Change> changes,
@@ -151,15 +151,20 @@ core::Result<std::string> Document::newRevision(const std::string& parent, std::
     return id;
 }
 
+bool Document::isClosed(const std::string& id) const {
+    const core::Revision* revision = m_project->revision(id);
+    return (revision && revision->validated) ||
+           std::any_of(m_project->runs.begin(), m_project->runs.end(),
+                       [&](const core::Run& r) { return r.revision == id; }) ||
+           std::any_of(m_project->revisions.begin(), m_project->revisions.end(),
+                       [&](const core::Revision& r) { return r.parent == id; });
+}
+
 core::Result<std::string> Document::addChange(const core::Change& change) {
     const core::Revision* revision = m_project->revision(m_revision);
     if (!revision)
         return newRevision({}, {change});
-    const bool logged = std::any_of(m_project->runs.begin(), m_project->runs.end(),
-                                    [&](const core::Run& r) { return r.revision == m_revision; });
-    const bool hasChildren = std::any_of(m_project->revisions.begin(), m_project->revisions.end(),
-                                         [&](const core::Revision& r) { return r.parent == m_revision; });
-    if (logged || hasChildren || revision->validated)
+    if (isClosed(m_revision))
         return newRevision(m_revision, {change});
     const std::string id = m_revision;
     const auto done = edit(tr("Change of %1").arg(QString::fromStdString(id)), [&](core::Project& p) {

@@ -67,6 +67,8 @@ public:
     /// An edit that would leave a project that cannot be opened again is refused with its reason, and changes nothing.
     core::Result<void> edit(const QString& text, const std::function<void(core::Project&)>& change, int mergeId = 0);
 
+    /// Logged, validated, or others come from it: what is changed becomes a new revision.
+    [[nodiscard]] bool isClosed(const std::string& revision) const;
     /// Adds a change: to the revision itself while nothing was logged on it, else to a new revision. Answers which.
     core::Result<std::string> addChange(const core::Change& change);
     core::Result<std::string> newRevision(const std::string& parent, std::vector<core::Change> changes,
@@ -103,7 +105,8 @@ public:
     [[nodiscard]] Answer<results::Explored> explored(const core::advise::ExploreRequest& request = {}) const {
         return m_results.explored(m_revision, request); ///< for Air
     }
-    /// What the revision that is looked at would be with these changes; one such at a time.
+    /// What the revision that is looked at would be with these changes; one such at a time, beside what a dialog tries.
+    static constexpr const char* ghostAsked = "ghost"; ///< as who asks for a preview
     [[nodiscard]] Answer<Result> ghost(const std::vector<core::Change>& changes) const;
     [[nodiscard]] Answer<results::Trials> trials() const { return m_results.trials(m_revision); } ///< for Air
     [[nodiscard]] Answer<Mends> mends(const core::GapRef& gap) const { return m_results.mends(m_revision, gap); }

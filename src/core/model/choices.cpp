@@ -60,13 +60,26 @@ std::string settingOf(const Change& change) {
         change);
 }
 
-/// The way of the same lead that was stated last, as long as nothing was plugged or taken out since; null: none.
-Change* sameWay(std::vector<Change>& changes, const Change& change) {
+/// Whether what was said of a thing before @p earlier may be replaced by @p change as if @p earlier were not between:
+/// of the way of a lead as long as nothing was plugged or taken out, of a vent as long as the case stayed what it was.
+bool reachesPast(const Change& earlier, const Change& change) {
+    if (std::holds_alternative<RouteLead>(change))
+        return std::holds_alternative<RouteLead>(earlier) || std::holds_alternative<MovePart>(earlier);
+    const bool ofVent = std::visit(
+        [](const auto& c) {
+            return requires { c.opening; };
+        },
+        change);
+    return ofVent && !std::holds_alternative<SetCase>(earlier) && !std::holds_alternative<Modify>(earlier);
+}
+
+/// What was said last of the same thing, and can be said anew in its place; null: nothing.
+Change* saidBefore(std::vector<Change>& changes, const Change& change) {
     for (std::size_t i = changes.size(); i-- > 0;) {
         Change& earlier = changes[i];
-        if (earlier.index() == change.index() && settingOf(earlier) == settingOf(change))
+        if (earlier.index() == change.index() && !settingOf(change).empty() && settingOf(earlier) == settingOf(change))
             return &earlier;
-        if (!std::holds_alternative<RouteLead>(earlier) && !std::holds_alternative<MovePart>(earlier))
+        if (!reachesPast(earlier, change))
             return nullptr;
     }
     return nullptr;
@@ -89,12 +102,8 @@ void addTo(std::vector<Change>& changes, const Change& change) {
                     changes.pop_back();
                 return;
             }
-        if (Change* way = std::holds_alternative<RouteLead>(change) ? sameWay(changes, change) : nullptr) {
-            *way = change;
-            return;
-        }
-        if (last.index() == change.index() && !settingOf(change).empty() && settingOf(last) == settingOf(change)) {
-            last = change;
+        if (Change* before = saidBefore(changes, change)) {
+            *before = change;
             return;
         }
     }

@@ -17,8 +17,9 @@ struct MountChoice {
 /// The mount at a path of a build, as its owner states it; null when there is none.
 [[nodiscard]] const Mount* mountAt(const Build& build, std::string_view path);
 
-/// Appends a change; one that only says again what the last one on the same thing said replaces it, and turning a fan
-/// twice cancels out. So nudging a speed ten times is one change of the revision.
+/// Appends a change; one that only says again what the last one on the same thing said replaces it (of a vent also past
+/// changes of other things), and turning a fan twice cancels out. So nudging a speed ten times is one change of the
+/// revision.
 void addTo(std::vector<Change>& changes, const Change& change);
 
 /// "spine-2" when "spine" is taken on the shelf.

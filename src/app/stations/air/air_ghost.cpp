@@ -96,8 +96,9 @@ void paintGhost(Canvas& c, const QRectF& r, const View& v, const AirLook& view, 
     stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
               chosen ? QObject::tr("way %1 over %2, not built").arg(name, qs(v.document.revision())) : QString());
     const QRectF body = r.adjusted(0, 36, 0, 0);
-    const QString back =
-        QObject::tr("Space goes back to the choices; arrows go along them; Enter makes a revision of it.");
+    const QString back = QObject::tr("Space goes back to the choices; arrows go along them; Enter makes a revision of "
+                                     "it. Working tells of %1 as it is.")
+                             .arg(qs(v.document.revision()));
     c.second({body.left(), body.bottom() - 18, body.width(), 18}, back, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
     const results::Look* then = look.ghost.value.get();
     if (!chosen || !then || !then->evaluation) {

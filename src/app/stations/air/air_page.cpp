@@ -73,7 +73,8 @@ AirPage::AirPage(Context& context, QWidget* parent)
     const auto isOurs = [this](const StageStore::Key& key) {
         const bool exploring = isExploring() && (key.stage == Stage::Explore || key.stage == Stage::Schools ||
                                                  key.stage == Stage::Run || key.stage == Stage::Learn);
-        return exploring || key.stage == Stage::WarmUp || (key.stage == Stage::Preview && m_look.drawn) ||
+        return exploring || key.stage == Stage::WarmUp ||
+               (key.stage == Stage::Preview && key.of == Document::ghostAsked && m_look.drawn) ||
                (key.stage == Stage::Learn && m_view.asTaught);
     };
     connect(&stages, &StageStore::published, this, [this, isOurs](const StageStore::Key& key) {

@@ -90,6 +90,11 @@ QString waysTable(const View& v, const results::Explored& found) {
 
 QByteArray airTable(const View& v, const AirLook& look, const ExploreLook& explored) {
     const auto* e = v.evaluation();
+    const results::Look* other = look.pane == AirPane::Section && look.asTaught    ? look.taught.get()
+                                 : look.pane == AirPane::Explore && explored.drawn ? explored.ghost.value.get()
+                                                                                   : nullptr;
+    if (other && other->evaluation)
+        return sectionTable(*other->evaluation).toUtf8();
     if (!e)
         return {};
     if (!e->air.solved || look.pane == AirPane::Section)
