@@ -3,9 +3,11 @@
 #include "app/ui/dialogs/air_value_dialog.h"
 #include "app/ui/fields/points_edit.h"
 #include "app/ui/fields/struct_form.h"
+#include "core/base/text.h"
 #include "core/explain/working.h"
 #include "store/files.h"
 #include "support/demo.h"
+#include "support/disk.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -294,6 +296,19 @@ private slots:
             [&] { return drawn() && std::abs(ghost()->evaluation->noise.totalDba - wayNow().noiseDba) < 0.05; },
             10000));
         QVERIFY(w.document().project() == before);
+        QVERIFY(page->saveSheet(dir.filePath("way.csv"))); // of what is drawn, not of what is there
+        const std::string table = support::bytesOf(dir.filePath("way.csv")).toStdString();
+        QVERIFY(table.starts_with("part,temperature_c"));
+        const auto hottest = ghost()->evaluation->air.part("tray/cpu")->temperatureC;
+        QVERIFY2(table.find(core::shortest(std::round(hottest * 1e6) / 1e6)) != std::string::npos, table.c_str());
+        // A dialog that tries a change beside it takes nothing from it.
+        const auto drawnBefore = page->exploreLook().ghost.value;
+        const auto tried =
+            std::make_shared<core::Project>(app::Document::withRevision(before, "R99", "R10", {core::FlipFan{"top"}}));
+        QVERIFY(QTest::qWaitFor(
+            [&] { return w.document().results().preview(tried, "R99", "R10").standing == results::Standing::Ready; },
+            10000));
+        QVERIFY(drawn() && page->exploreLook().ghost.value == drawnBefore);
         QTest::keyClick(page, Qt::Key_Escape); // back to the choices, not out of them
         QVERIFY(page->isExploring());
         page->grab();

@@ -5,6 +5,7 @@
 #include "app/ui/dialogs/details_dialog.h"
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/fields/number_box.h"
+#include "core/base/text.h"
 #include "support/disk.h"
 #include "support/registry.h"
 #include "support/window.h"
@@ -179,6 +180,41 @@ private slots:
             w.key(Qt::Key_Z, Qt::ControlModifier);
             QVERIFY(w.document().project() == before);
         }
+    }
+    /// A panel that stands twice in a revision, or in one that others come from: the other one stays. The note that an
+    /// edit made says where the drag ended, not where it began.
+    void aSharedPanelIsNotChangedElsewhere() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        QVERIFY(w.document().addChange(core::PlacePart{"spine", "caddy"}));
+        const core::Part before = *w.document().project().part("spine");
+        auto* e = open(w);
+        e->choose(named(*e, "spine"));
+        drag(e, {1, 0, 1}, 0, -12);
+        const auto at = [&](const char* mount) { return *w.document().result().evaluation->build.at(mount)->part; };
+        QCOMPARE(at("caddy"), before);
+        QVERIFY(at("spine").size != before.size);
+        // Others come from it: they keep what they have.
+        const std::string parent = w.document().revision();
+        const auto child = w.document().newRevision(parent, {core::SetFeet{9}});
+        QVERIFY(child);
+        const core::Part childs = at("spine");
+        w.document().selectRevision(parent);
+        e->choose(named(*e, "spine"));
+        drag(e, {1, 0, 1}, 0, -8);
+        QVERIFY(w.document().revision() != parent);
+        QCOMPARE(*w.document().result(*child).evaluation->build.at("spine")->part, childs);
+        // Its lower end moves the place of a logged case: where it ends is what is noted.
+        w.document().selectRevision("R10");
+        e->choose(named(*e, "spine"));
+        const double low = w.document().result().evaluation->build.at("spine")->lowAt[2].mm();
+        drag(e, {1, 0, -1}, 0, -6, 6);
+        const double moved = low - w.document().result().evaluation->build.at("spine")->lowAt[2].mm();
+        const core::Revision& now = *w.document().project().revision(w.document().revision());
+        const std::string words = core::fixed(moved, 1) + " mm down";
+        QVERIFY2(now.note.find(words) != std::string::npos, (now.note + " / " + words).c_str());
     }
     /// What an edit did stands in rows with their margin, and a row leads to its gap.
     void whatAnEditChangesIsARowEach() {

@@ -76,6 +76,21 @@ private slots:
         QVERIFY(built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, Disconnect{"lead", "bay:card-8"}}), "R2")
                     .joined.empty());
     }
+    /// What is said again of a vent replaces what was said of it, past changes of other things; not past another case.
+    void saidAgain() {
+        std::vector<Change> changes{SetOpening{"a", OpeningStyle::Mesh, 0.4}, SetFeet{5}, SetScreen{"a", Screen::Fine}};
+        addTo(changes, SetOpening{"a", OpeningStyle::Mesh, 0.5});
+        QCOMPARE(changes.size(), std::size_t{3});
+        QCOMPARE(std::get<SetOpening>(changes[0]).perforation, 0.5);
+        addTo(changes, SetOpening{"b", OpeningStyle::Mesh, 0.5});
+        QCOMPARE(changes.size(), std::size_t{4});
+        changes.emplace_back(SetCase{"other"});
+        addTo(changes, SetOpening{"a", OpeningStyle::Mesh, 0.6});
+        QCOMPARE(changes.size(), std::size_t{6});
+        QCOMPARE(std::get<SetOpening>(changes[0]).perforation, 0.5);
+        addTo(changes, SetFeet{6}); // of a thing that is no vent only the last one is replaced
+        QCOMPARE(changes.size(), std::size_t{7});
+    }
     void refusedChanges_data() {
         QTest::addColumn<int>("which");
         QTest::addColumn<QString>("says");
