@@ -5,7 +5,6 @@
 #include "core/advise/fan_curves.h"
 #include "core/advise/learn.h"
 #include "core/advise/schools.h"
-#include "core/air/own_values.h"
 #include "core/air/warm_up.h"
 #include "core/base/text.h"
 #include "core/model/fields/choices_of.h"
@@ -28,56 +27,6 @@ std::string changeWords(const Asked& asked, const std::vector<core::Change>& cha
 }
 
 } // namespace
-
-Json networkJson(const Asked& asked) {
-    const auto& e = asked.evaluation();
-    const auto& net = e.air.solved->compiled.network;
-    const auto& s = e.air.solved->solution;
-    Json zones = Json::array(), branches = Json::array(), parts = Json::array();
-    const auto names = core::air::branchNames(net);
-    const auto own = [&](const std::string& element) { // its values that the user sets
-        Json all = Json::array();
-        for (const core::AirValue& value : e.air.conditions.own)
-            if (value.element == element)
-                all.push_back(core::choiceWord(value.quantity));
-        return all;
-    };
-    for (std::size_t i = 0; i < net.zones.size(); ++i)
-        zones.push_back({{"id", net.zones[i].id},
-                         {"air_c", s.temperatureC[i]},
-                         {"pressure_pa", s.pressurePa[i]},
-                         {"wall_wk", net.zones[i].uaWk},
-                         {"heat_w", net.zones[i].heatW},
-                         {"own", own(net.zones[i].id)}});
-    for (std::size_t b = 0; b < net.branches.size(); ++b) {
-        const auto& branch = net.branches[b];
-        branches.push_back({{"id", names[b]},
-                            {"from", net.zones[branch.from].id},
-                            {"to", net.zones[branch.to].id},
-                            {"a_per_m3", branch.resistance.a},
-                            {"b_per_m4", branch.resistance.b},
-                            {"height_m", branch.heightM},
-                            {"fan", branch.fan ? Json(net.fans[*branch.fan].id) : Json()},
-                            {"free_flow_m3s", branch.fan ? Json(branch.curve.freeFlowM3s) : Json()},
-                            {"shutoff_pa", branch.fan ? Json(branch.curve.shutoffPa) : Json()},
-                            {"flow_m3h", s.flowM3s[b] * 3600},
-                            {"own", own(names[b])}});
-    }
-    for (const auto& part : net.parts)
-        parts.push_back({{"id", part.id},
-                         {"home", net.zones[part.home].id},
-                         {"power_w", part.powerW},
-                         {"die_kw", part.dieResistance},
-                         {"sink_wk", part.gRefWk},
-                         {"natural_wk", part.naturalWk},
-                         {"own", own(part.id)}});
-    return {{"zones", zones},
-            {"branches", branches},
-            {"parts", parts},
-            {"converged", s.converged},
-            {"outer_iterations", s.outerIterations},
-            {"mass_residual_kgs", s.massResidual}};
-}
 
 Json transientJson(const Asked& asked, double minutes) {
     const auto& e = asked.evaluation();

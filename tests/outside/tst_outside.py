@@ -15,6 +15,7 @@ import numpy as np
 from scipy import integrate, optimize, stats
 
 from branch_law import Flows
+from steady_law import Steady
 
 BIN = pathlib.Path(sys.argv[1])
 ours = json.loads(subprocess.run([BIN / "outside_values"], capture_output=True, text=True, check=True).stdout)
@@ -206,6 +207,25 @@ for k, (second, die, sink, air) in enumerate(box["rows"]):
     check(f"box at {second} s, die", die, played.y[0][k], 0.1)
     check(f"box at {second} s, sink", sink, played.y[1][k], 0.1)
     check(f"box at {second} s, air", air, air_of_box(played.y[1][k], played.y[2][k])[0], 0.1)
+
+# ---- whole boxes, settled: flows, heat and regulated fans in one system of equations for a root finder of scipy ----
+ROOT = pathlib.Path(__file__).resolve().parent.parent.parent
+boxes = [(ROOT / "data/demo/dig-tent", r) for r in ("R1", "R5", "R10")] + [(path.parent, None) for path in sorted((ROOT / "examples").glob("**/project.json"))]
+for path, revision in boxes:
+    asked = [BIN / "mini-draft-cli", "air", path, "--network", "--json", *(["-r", revision] if revision else [])]
+    told = subprocess.run(asked, capture_output=True, text=True)
+    network = json.loads(told.stdout)["network"]
+    law = Steady(network)
+    found = law.solve()
+    left, celsius, watts, zones = law.books(found.x)
+    name = f"{path.stem} {revision or ''}"
+    check(f"{name}: scipy finds an end", float(np.abs(left).max() < 1e-3), 1, 0)
+    for part in network["parts"] + network["passive"]:
+        check(f"{name}: {part['id']} settled", part["settled_c"], celsius[part["id"]], 0.05)
+    for part in network["parts"]:
+        check(f"{name}: watts of {part['id']}", part["settled_w"], watts[part["id"]], 0.05)
+    for zone, t in zip(network["zones"], zones):
+        check(f"{name}: air of {zone['id']}", zone["air_c"], t, 0.05)
 
 # ---- the settling fit: scipy's least squares on the same readings ----
 s = ours["settle"]

@@ -158,6 +158,8 @@ Project anyProject() {
     p.printer = support::randomValue<Printer>();
     p.loads = {support::randomValue<Load>()};
     p.loads[0].id = "full";
+    for (std::size_t i = 0; i < p.loads[0].powers.size(); ++i)
+        p.loads[0].powers[i].mount += std::to_string(i); // each once
     p.shelf.push_back(casePart());
     for (int i = 0, n = *rc::gen::inRange(0, 6); i < n; ++i)
         p.shelf.push_back(otherPart(i));

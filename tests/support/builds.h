@@ -4,6 +4,7 @@
 
 #include <QtTest>
 
+#include <algorithm>
 #include <clocale>
 
 // A small invented machine that core tests start from: every size by hand, so that chains can be checked on paper.
@@ -24,6 +25,11 @@ inline Offset low(double mm, double tol = 0) {
 inline Offset high(double mm, double tol = 0) { return {Ref::High, low(mm, tol).value}; }
 inline Offset centre(double mm, double tol = 0) { return {Ref::Centre, low(mm, tol).value}; }
 inline Measure mm(double value, double tol = 0) { return low(value, tol).value; }
+
+/// The part of that id, to change it.
+inline Part& partOf(Project& p, const std::string& id) {
+    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
+}
 
 inline Part fan(const std::string& id, double frame, double thickness) {
     Part p{.id = id,

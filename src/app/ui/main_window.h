@@ -177,7 +177,7 @@ private:
     void offerLeft();
     void offerRecovered(const Recovery::Left& left, const core::Result<Recovery::Recovered>& read);
     void recover(const Recovery::Left& left, const Recovery::Recovered& state);
-    void whenSafe(std::function<void()> then);
+    void whenSafe(const std::function<void()>& then);
     void remember(const QString& path);
     void showProgress(BackgroundJob* job, const QString& text);
     // main_window_recording.cpp

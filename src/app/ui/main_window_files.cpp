@@ -413,9 +413,9 @@ void MainWindow::exportTo(const QString& target, store::Foreign foreign) {
 
 // ---- before something ends ----
 
-void MainWindow::whenSafe(std::function<void()> then) {
+void MainWindow::whenSafe(const std::function<void()>& then) {
     if (m_recorder->isRecording())
-        return askAboutRecording(std::move(then));
+        return askAboutRecording(then);
     if (!m_context.document.isModified())
         return then();
     auto* box = new QMessageBox(QMessageBox::NoIcon, tr("Keep the changes?"),

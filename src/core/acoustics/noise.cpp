@@ -2,6 +2,7 @@
 #include "core/acoustics/noise.h"
 
 #include "core/model/facts.h"
+#include "core/model/loops.h"
 
 #include <cmath>
 #include <limits>
@@ -41,7 +42,7 @@ double levelWithoutFan(const Placed& p) {
     }
     if (const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec); cooler && cooler->pump)
         return (cooler->pumpDba > 0 ? cooler->pumpDba : facts::pumpLevel.value) +
-               facts::pumpWithAir.value * (1 - cooler->fill);
+               facts::pumpWithAir.value * (1 - fillLeft(*cooler));
     if (const auto* radiator = std::get_if<RadiatorSpec>(&p.part->spec); radiator && radiator->pump)
         return radiator->pumpDba > 0 ? radiator->pumpDba : facts::pumpLevel.value;
     return 0;

@@ -9,7 +9,7 @@ namespace core::advise {
 /// What is left open.
 struct ExploreRequest {
     bool fans = true;    ///< each fan place: in, out, none, slim, thick, five speeds
-    bool screens = true; ///< on all vents: as they are, none, coarse, fine
+    bool screens = true; ///< each vent: as it is, none, coarse, fine
     bool panels = true;  ///< each larger panel: as it is, closed, or mesh
     bool places = true;  ///< card, radiator and supply: the ways their places have, the ends of their rows of holes
     bool lying = true;   ///< standing as it is, or on its left side

@@ -4,10 +4,12 @@
 #include "core/model/choices.h"
 
 #include <array>
+#include <cmath>
 
 namespace core::advise {
 namespace {
 
+constexpr double numberedBits = 59; // fewer than explore() can number
 constexpr std::array<double, 5> speeds{0.40, 0.55, 0.70, 0.85, 1.0};
 
 double fanFrame(const Part& fan) { return std::max(fan.size[0].value.mm(), fan.size[1].value.mm()); }
@@ -22,14 +24,14 @@ public:
             ownFans(); // first, as it is what ways differ in most: their words begin with it
             fans();
         }
-        if (m_request.screens)
-            screens();
         if (m_request.panels)
             panels();
         if (m_request.places)
             places();
         if (m_request.lying && m_now.build.down == Side::Bottom)
             m_choices.push_back({Turn::Lying, {{}, {Orient{Side::Left}}}});
+        if (m_request.screens) // last: how many questions these are follows from what the others leave
+            screens();
         return std::move(m_choices);
     }
 
@@ -106,13 +108,36 @@ private:
             m_choices.push_back(std::move(choice));
         }
     }
+    /// Of each vent by itself; of all together where that would be more ways than can be numbered.
     void screens() {
+        std::vector<std::vector<const Opening*>> groups;
+        for (const Opening& o : m_now.build.openings)
+            if (o.to.empty() && o.style != OpeningStyle::Closed && !stays(o.id))
+                groups.push_back({&o});
+        constexpr double answers = 4;
+        if (bits() + std::log2(answers) * static_cast<double>(groups.size()) >= numberedBits) {
+            std::vector<const Opening*> all;
+            for (const auto& group : groups)
+                all.push_back(group.front());
+            groups = {all};
+        }
+        for (const auto& group : groups)
+            screensOf(group);
+    }
+    /// Powers of two in the number of ways so far.
+    [[nodiscard]] double bits() const {
+        double sum = 0;
+        for (const OpenQuestion& choice : m_choices)
+            sum += std::log2(static_cast<double>(choice.answers.size()));
+        return sum;
+    }
+    void screensOf(const std::vector<const Opening*>& vents) {
         OpenQuestion choice{Turn::Screens, {{}}};
         for (const Screen screen : {Screen::None, Screen::Coarse, Screen::Fine}) {
             std::vector<Change> changes;
-            for (const Opening& o : m_now.build.openings)
-                if (o.to.empty() && o.style != OpeningStyle::Closed && o.screen != screen && !stays(o.id))
-                    changes.emplace_back(SetScreen{o.id, screen});
+            for (const Opening* o : vents)
+                if (o->screen != screen)
+                    changes.emplace_back(SetScreen{o->id, screen});
             if (!changes.empty())
                 choice.answers.push_back(std::move(changes));
         }

@@ -9,7 +9,7 @@ namespace {
 // Standard deviations, as a share: engineering judgement, all of them. What each is of is said where it is moved.
 constexpr double dieOfProcessor = 0.20, dieOfCard = 0.15, finsOfProcessor = 0.25, finsOfCard = 0.20, finsOfOther = 0.25,
                  panelArea = 0.15, edgeArea = 0.20, fanFlow = 0.10, coolerLoss = 0.25, surface = 0.20, walls = 0.25,
-                 outlets = 0.30, mesh = 0.25, roomK = 1.0;
+                 outlets = 0.30, mesh = 0.25, board = 0.40, roomK = 1.0;
 
 double factor(double sigma, double sigmas) { return std::exp(sigma * sigmas); }
 
@@ -51,6 +51,7 @@ private:
             add("die " + part.id + " " + (p ? p->part->id : ""), say("{}, die to sink", part.name), sigma,
                 [i, sigma](Network& net, double z) { net.parts[i].dieResistance *= factor(sigma, z); });
         }
+        ofBoard(i);
         if (part.sinkOf)
             return;
         const double sigma = part.isProcessor ? finsOfProcessor : part.isSupply ? finsOfOther : finsOfCard;
@@ -78,6 +79,13 @@ private:
                         else if (begins(branch.id, "jet " + id + " "))
                             widen(branch, factor(outlets, -z));
                 });
+    }
+    /// What of the heat of a part under a block goes into its board.
+    void ofBoard(std::size_t i) {
+        const CooledPart& part = m_compiled.network.parts[i];
+        if (part.boardShare > 0)
+            add("board " + part.id, say("{}, what goes into its board", part.name), board,
+                [i](Network& net, double z) { net.parts[i].boardShare *= factor(board, z); });
     }
     void ofPassive(std::size_t i) {
         const PassivePart& part = m_compiled.network.passive[i];
@@ -158,6 +166,13 @@ public:
     Weakness(const Build& build, const Compiled& compiled, const Solution& s)
         : m_build(build), m_net(compiled.network), m_compiled(compiled), m_s(s) {}
 
+    double of(const PassivePart& part, Sentences& why) const {
+        constexpr double plumeK = 5; // layers and plumes are not modelled
+        if (!part.blownBy)
+            return 0;
+        why.push_back(say("it stands in what a card blows out, which is told as the air in the card's fins"));
+        return plumeK;
+    }
     double of(const CooledPart& part, Sentences& why) const {
         double wide = 0;
         const auto weak = [&](double kelvin, Sentence words) {
@@ -263,7 +278,10 @@ void addBands(const Build& build, const Compiled& compiled, const Solution& solu
         part.bandW = bandOf(rootOfSquares(prediction.influences, &Influence::watts, i));
         part.bandMhz = bandOf(rootOfSquares(prediction.influences, &Influence::megahertz, i));
         // A part that gives off nothing, or is held at its limit, cannot be far from what it is.
-        if (i < compiled.network.parts.size() && part.powerW > 0 && !part.throttled)
+        const std::size_t cooled = compiled.network.parts.size();
+        if (i >= cooled)
+            part.bandK = std::max(part.bandK, weakness.of(compiled.network.passive[i - cooled], part.weak));
+        else if (part.powerW > 0 && !part.throttled)
             part.bandK = std::max(part.bandK, weakness.of(compiled.network.parts[i], part.weak));
     }
 }

@@ -21,7 +21,8 @@ Compiled Compiler::run() {
     findGapParts();
     addCaseFans();
     addParts();
-    addLoop();
+    addBlownDrives();
+    addLoops();
     addOpenings(); // what fans and radiators took of them is known by now
     followParts();
     stopIdleFans();

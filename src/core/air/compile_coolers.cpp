@@ -16,6 +16,10 @@ double nominalOf(const Placed& p, const Conditions& conditions, double share) {
     return p.part->powerW * share;
 }
 
+/// A limit holds from the first second.
+double peakOf(const Placed& p, double statedW) { return p.powerLimitW ? 0 : statedW; }
+double secondsOf(double statedS) { return statedS > 0 ? statedS : facts::peakSeconds.value; }
+
 constexpr double edgeSlotMm = 20; // common practice, no source: the open edge of a card's fins
 
 } // namespace
@@ -50,7 +54,6 @@ std::size_t Compiler::addOwnFan(const Placed& p, const FanClass& fan, std::size_
 CooledPart processorDie(const Placed& cpu, const Conditions& conditions) {
     const auto& die = std::get<ProcessorSpec>(cpu.part->spec);
     const double share = conditions.processorShare;
-    const bool bursts = die.peakW > 0 && !cpu.powerLimitW; // a limit holds from the first second
     return {.id = cpu.mount,
             .name = cpu.name,
             .powerW = wattsOf(cpu, conditions),
@@ -61,15 +64,15 @@ CooledPart processorDie(const Placed& cpu, const Conditions& conditions) {
             .nominalW = nominalOf(cpu, conditions, share),
             .clockExponent = facts::processorClock.exponent,
             .clockPerK = facts::processorClock.perK,
-            .peakW = bursts ? die.peakW * share : 0,
-            .peakS = die.peakS > 0 ? die.peakS : facts::peakSeconds.value,
+            .peakW = peakOf(cpu, die.peakW) * share,
+            .peakS = secondsOf(die.peakS),
             .isProcessor = true};
 }
 
 void Compiler::addCooler(const Placed& p) {
     const auto& spec = std::get<CoolerSpec>(p.part->spec);
     if (spec.type == CoolerType::Liquid)
-        return; // addLoop()
+        return; // addLoops()
     const Placed* cpu = carriedBy(p, PartKind::Processor);
     if (!cpu) {
         m_out.notes.push_back(say("{} sits on no processor", p.name));
@@ -124,12 +127,14 @@ CooledPart cardDie(const Placed& p, const Conditions& conditions, bool runs) {
             .clockMhz = spec.clockMhz,
             .nominalW = runs ? nominalOf(p, conditions, conditions.cardShare) : 0,
             .clockExponent = facts::cardClock.exponent,
-            .clockPerK = facts::cardClock.perK};
+            .clockPerK = facts::cardClock.perK,
+            .peakW = runs ? peakOf(p, spec.peakW) * conditions.cardShare : 0,
+            .peakS = secondsOf(spec.peakS)};
 }
 
 void Compiler::addCard(const Placed& p) {
     if (hasBlock(p))
-        return; // addLoop()
+        return; // addLoops()
     const auto& spec = std::get<CardSpec>(p.part->spec);
     const bool blower = spec.cooler == CardCooler::Blower;
     const double riseSink = spec.cooler == CardCooler::Single ? 30
@@ -146,7 +151,7 @@ void Compiler::addCard(const Placed& p) {
     const double drop = fan.curve.shutoffPa * (1 - 0.6 * 0.6 - 0.4 * 0.36);
     const Resistance cardFins{0.5 * drop / (full * 1.85e-5), 0.5 * drop / (fanDensity * full * full)};
     const double edgeArea = blower ? 2e-4 : 2 * p.part->size[0].value.metres() * edgeSlotMm * mm;
-    const std::size_t finZone = addZone("fins " + p.mount, edgeArea);
+    const std::size_t finZone = addZone(std::string(finsOf) + p.mount, edgeArea);
     CooledPart part = cardDie(p, m_conditions, !isIdle(p.mount));
     part.sink = p.part->id;
     part.home = zoneOf(p);

@@ -303,10 +303,13 @@ void Compiler::addCaseFan(const Placed& p) {
 }
 
 /// What the control of a fan says of its drive, but for the part it follows.
-void Compiler::follow(FanDrive& drive, const Placed& p) const {
+void Compiler::follow(FanDrive& drive, const Placed& p) {
     const FanControl& control = p.control;
     drive.fixedDuty = control.duty;
     drive.source = control.mode == FanMode::Fixed ? ControlSource::Fixed : ControlSource::Part;
+    if (drive.source == ControlSource::Fixed && !control.curve.empty())
+        m_out.notes.push_back(say("{} is held at {} of full speed: the curve that is stated for it is not used", p.name,
+                                  figure::percent(control.duty)));
     if (drive.source == ControlSource::Fixed || control.curve.empty())
         return;
     drive.curve.clear();

@@ -6,6 +6,11 @@
 
 namespace core::air {
 
+/// So far away what a card blows out of its long edges, or a hot face, is still told: engineering judgement, mm.
+constexpr double blownMm = 15;
+/// Before the place of a card: the zone of the air in its fins.
+constexpr std::string_view finsOf = "fins ";
+
 /// A rectangle in the plane of a side, mm.
 struct Rect {
     std::array<double, 2> low{}, high{};
@@ -56,6 +61,11 @@ struct Rect {
     for (std::size_t a = 0; a < 3; ++a)
         c[a] = 0.5 * (p.lowAt[a].mm() + p.highAt[a].mm());
     return c;
+}
+
+/// How far two parts are apart along one axis; negative: they overlap by so much, mm.
+[[nodiscard]] inline double apartAlong(const Placed& a, const Placed& b, std::size_t axis) {
+    return std::max((a.lowAt[axis] - b.highAt[axis]).mm(), (b.lowAt[axis] - a.highAt[axis]).mm());
 }
 
 /// The chamber that holds a point, else the nearest one.

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "core/air/compiler.h"
+#include "core/model/loops.h"
 
 namespace core::air {
 namespace {
@@ -19,11 +20,6 @@ bool sitsOn(const Placed& fan, const Placed& radiator, std::size_t end) {
     const Side side = sideOf({radiator.facing().axis, 1});
     return intersection(footprint(fan, side), footprint(radiator, side)).areaMm2() >
            0.25 * footprint(fan, side).areaMm2();
-}
-
-bool isBlock(const Placed& p) {
-    const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec);
-    return cooler && cooler->type == CoolerType::Liquid;
 }
 
 } // namespace
@@ -102,64 +98,82 @@ void Compiler::addRadiator(const RadiatorRooms& r, CooledPart& loop) {
     loop.streams.push_back({branch, 85000 * face * share * depth, 1.5 * face * share, 0.6});
 }
 
-/// Every block and every radiator of the build is in one loop, which is as warm everywhere.
-void Compiler::addLoop() {
-    std::vector<const Placed*> blocks;
-    for (const Placed& p : m_build.placed)
-        if (isBlock(p))
-            blocks.push_back(&p);
+const Compiler::RadiatorRooms& Compiler::roomsOf(const Placed& radiator) const {
+    return *std::find_if(m_radiators.begin(), m_radiators.end(),
+                         [&](const RadiatorRooms& r) { return r.placed == &radiator; });
+}
+
+/// The die that a block sits on, if it sits on one.
+std::optional<CooledPart> Compiler::dieUnder(const Placed& block) {
+    const Placed* cpu = carriedBy(block, PartKind::Processor);
+    const Placed* card = cpu ? nullptr : carriedBy(block, PartKind::Card);
+    if (!cpu && !card) {
+        m_out.notes.push_back(say("{} sits on no processor and no card", block.name));
+        return std::nullopt;
+    }
+    CooledPart die = cpu ? processorDie(*cpu, m_conditions) : cardDie(*card, m_conditions, !isIdle(card->mount));
+    if (card)
+        die.dieResistance += facts::coldPlate.value;
+    die.home = zoneOf(block);
+    die.boardShare = std::get<CoolerSpec>(block.part->spec).boardShare;
+    die.boardZone = zoneOf(cpu ? *cpu : *card);
+    return die;
+}
+
+void Compiler::addLoops() {
+    const auto loops = loopsOf(m_build);
+    for (const LiquidLoop& loop : loops)
+        addLoop(loop);
+    if (loops.size() == 1 && (loops[0].blocks.size() > 1 || loops[0].radiators.size() > 1))
+        m_out.notes.push_back(say("All blocks and radiators are taken as one loop, as warm everywhere: blocks and "
+                                  "radiators of another state its name"));
+}
+
+/// The blocks and radiators of a loop, which is as warm everywhere.
+void Compiler::addLoop(const LiquidLoop& of) {
     CooledPart loop;
     double fill = 1;
-    for (const RadiatorRooms& r : m_radiators) {
-        addRadiator(r, loop);
-        if (std::get<RadiatorSpec>(r.placed->part->spec).pump)
-            loop.extraW += r.placed->powerW();
+    for (const Placed* radiator : of.radiators) {
+        addRadiator(roomsOf(*radiator), loop);
+        loop.sink += radiator->part->id + " ";
+        if (std::get<RadiatorSpec>(radiator->part->spec).pump)
+            loop.extraW += radiator->powerW();
     }
     std::optional<std::size_t> owner;
-    for (const Placed* block : blocks) {
+    for (const Placed* block : of.blocks) {
         const auto& spec = std::get<CoolerSpec>(block->part->spec);
-        fill = std::min(fill, spec.fill);
+        fill = std::min(fill, fillLeft(spec));
         if (spec.pump)
             loop.extraW += block->powerW();
-        const Placed* cpu = carriedBy(*block, PartKind::Processor);
-        const Placed* card = cpu ? nullptr : carriedBy(*block, PartKind::Card);
-        if (!cpu && !card) {
-            m_out.notes.push_back(say("{} sits on no processor and no card", block->name));
+        std::optional<CooledPart> die = dieUnder(*block);
+        if (!die)
             continue;
-        }
-        CooledPart die = cpu ? processorDie(*cpu, m_conditions) : cardDie(*card, m_conditions, !isIdle(card->mount));
-        if (card)
-            die.dieResistance += facts::coldPlate.value;
-        die.home = zoneOf(*block);
         if (owner) {
-            die.sinkOf = *owner;
+            die->sinkOf = *owner;
         } else {
             owner = m_net.parts.size();
-            die.sinkJk = facts::loopHeat.value;
+            die->sinkJk = facts::loopHeat.value;
         }
-        m_net.parts.push_back(std::move(die));
+        m_net.parts.push_back(std::move(*die));
     }
     if (!owner)
         return;
     CooledPart& first = m_net.parts[*owner];
-    first.streams = loop.streams;
-    for (const RadiatorRooms& r : m_radiators)
-        first.sink += r.placed->part->id + " ";
+    first.streams = std::move(loop.streams);
+    first.sink = std::move(loop.sink);
     for (CooledPart::Stream& stream : first.streams)
         stream.gRefWk *= fill;
     first.extraW = loop.extraW;
     first.gRefWk = 0;
     first.naturalWk = loop.naturalWk > 0 ? loop.naturalWk : facts::blockAlone.value;
-    if (!m_radiators.empty())
-        first.home = zoneOf(*m_radiators.front().placed);
+    if (!of.radiators.empty())
+        first.home = zoneOf(*of.radiators.front());
     else
         m_out.notes.push_back(
             say("{} finds no radiator: what its block gives off to the air by itself is all", first.name));
-    if (blocks.size() > 1 || m_radiators.size() > 1)
-        m_out.notes.push_back(say("All blocks and radiators are taken as one loop, as warm everywhere"));
     if (fill < 1)
-        m_out.notes.push_back(
-            say("The loop is filled to {}: its radiators give off that much less", figure::percent(fill)));
+        m_out.notes.push_back(say("The loop of {} is filled to {}: its radiators give off that much less", first.name,
+                                  figure::percent(fill)));
 }
 
 } // namespace core::air

@@ -98,6 +98,27 @@ void Compiler::addPassive(const Placed& p) {
     m_net.supply.otherW += watts;
 }
 
+void Compiler::addBlownDrives() {
+    const auto before = [](const Placed& card, const Placed& drive) { // one of its long edges
+        const std::size_t edge = index(card.frame.axis[1].axis);
+        for (std::size_t a = 0; a < 3; ++a) {
+            const double apart = apartAlong(card, drive, a);
+            if (a == edge ? apart < 0 || apart > blownMm : apart >= 0)
+                return false;
+        }
+        return true;
+    };
+    for (std::size_t z = 1; z < m_net.zones.size(); ++z) {
+        if (!m_net.zones[z].id.starts_with(finsOf))
+            continue;
+        const Placed* card = m_build.at(m_net.zones[z].id.substr(finsOf.size()));
+        for (PassivePart& part : m_net.passive)
+            if (const Placed* drive = m_build.at(part.id);
+                card && drive && drive->part->kind == PartKind::Drive && before(*card, *drive))
+                part.blownBy = z;
+    }
+}
+
 void Compiler::addParts() {
     m_net.supply.otherW = 0;
     for (const Placed& p : m_build.placed)

@@ -3,6 +3,7 @@
 #include "core/air/compile_geometry.h"
 #include "core/air/predict.h"
 #include "core/model/facts.h"
+#include "core/model/loops.h"
 
 namespace core::air {
 
@@ -115,7 +116,7 @@ private:
     void followParts();
     void stopIdleFans();
     void sayStrangers();
-    void follow(FanDrive& drive, const Placed& p) const;
+    void follow(FanDrive& drive, const Placed& p);
 
     // ---- coolers and cards ----
     void addCooler(const Placed& p);
@@ -127,7 +128,10 @@ private:
 
     // ---- liquid loops ----
     void findRadiators();
-    void addLoop();
+    void addLoops();
+    void addLoop(const LiquidLoop& of);
+    [[nodiscard]] const RadiatorRooms& roomsOf(const Placed& radiator) const;
+    [[nodiscard]] std::optional<CooledPart> dieUnder(const Placed& block);
     void addRadiator(const RadiatorRooms& radiator, CooledPart& loop);
     [[nodiscard]] bool hasBlock(const Placed& card) const;
 
@@ -135,6 +139,8 @@ private:
     void addParts();
     void addSupply(const Placed& p);
     void addPassive(const Placed& p);
+    /// Drives that stand right before what a card blows out.
+    void addBlownDrives();
 
     const Build& m_build;
     const CaseSpec& m_spec;

@@ -6,14 +6,14 @@
 namespace core::air {
 namespace {
 
-constexpr double nearMm = 15;       // a hot face further away does not tell
+constexpr double nearMm = blownMm;  // a hot face further away does not tell
 constexpr double facingShare = 0.5; // of the way to a hot surface that it touches; radiation and still air between
 constexpr double bandMoreK = 5;     // of what is not modelled: layers and plumes
 
 double apartMm(const Placed& a, const Placed& b) {
     double apart = 0;
     for (std::size_t i = 0; i < 3; ++i)
-        apart = std::max({apart, (a.lowAt[i] - b.highAt[i]).mm(), (b.lowAt[i] - a.highAt[i]).mm()});
+        apart = std::max(apart, apartAlong(a, b, i));
     return apart;
 }
 
@@ -28,9 +28,19 @@ std::optional<double> dischargeC(const Prediction& p, const std::string& mount) 
         return std::nullopt;
     const Network& net = p.solved->compiled.network;
     for (std::size_t z = 1; z < net.zones.size(); ++z)
-        if (net.zones[z].id == "fins " + mount)
+        if (net.zones[z].id == std::string(finsOf) + mount)
             return p.solved->solution.temperatureC[z];
     return std::nullopt;
+}
+
+/// The card that blows on a drive; empty: none does.
+std::string blowingOn(const Prediction& p, const std::string& drive) {
+    if (!p.solved)
+        return {};
+    const Network& net = p.solved->compiled.network;
+    const auto it = std::find_if(net.passive.begin(), net.passive.end(),
+                                 [&](const PassivePart& part) { return part.id == drive && part.blownBy; });
+    return it == net.passive.end() ? std::string() : net.zones[*it->blownBy].id.substr(finsOf.size());
 }
 
 LocalHeat aboutPart(const Build& build, const Prediction& p, const Placed& made) {
@@ -59,12 +69,18 @@ LocalHeat aboutPart(const Build& build, const Prediction& p, const Placed& made)
     return heat;
 }
 
-/// A drive is as much warmer than its prediction as the air about it is than its chamber's.
+/// A drive right before what a card blows out has that in its prediction. Beside a card in another way it may be as
+/// much warmer as the air that leaves the card is than what is about it.
 LocalHeat aboutDrive(const Build& build, const Prediction& p, const Placed& drive, const PartResult& own) {
     LocalHeat heat{.mount = drive.mount, .part = drive.part->id, .name = drive.name, .bandK = own.bandK};
-    const ChamberResult* chamber = chamberOf(build, p, drive);
-    const double around = chamber ? chamber->airC : own.inletC;
+    const double around = own.inletC;
     heat.airC = around;
+    if (const std::string card = blowingOn(p, drive.mount); !card.empty()) {
+        const Placed* there = build.at(card);
+        heat.near = there ? there->name : card;
+        heat.wallC = own.temperatureC;
+        return heat;
+    }
     for (const PartResult& hot : p.parts) {
         const Placed* there = build.at(hot.id);
         const auto discharge = there && there != &drive ? dischargeC(p, hot.id) : std::nullopt;

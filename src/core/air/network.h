@@ -97,13 +97,18 @@ struct CooledPart {
     std::vector<Stream> streams; ///< of a loop; where there are any, @c branch and what belongs to it do not count
     std::optional<std::size_t> sinkOf; ///< another part whose sink takes its heat too: a second block of the loop
     double extraW = 0;                 ///< heat that goes into the sink besides: of a pump
+    double boardShare = 0;             ///< of its power that goes past the sink, into the air about its board
+    std::size_t boardZone = 0;
+    /// What of a power goes into the sink, W.
+    [[nodiscard]] double intoSink(double watts) const { return (1 - boardShare) * watts; }
 };
 
 /// A part cooled by the air of its zone alone.
 struct PassivePart {
     std::string id;
     std::string name;
-    std::size_t zone = 0;
+    std::size_t zone = 0;               ///< that takes its heat
+    std::optional<std::size_t> blownBy; ///< whose air it stands in, where that is not its zone: what a card blows out
     double powerW = 0;
     double surfaceM2 = 0.01;
     double h0 = 10, h1 = 10;     ///< W/m²K, W/m²K per sqrt(m/s)
@@ -111,6 +116,8 @@ struct PassivePart {
     double limitC = 1e9;
     double heatJk = 100;
     bool isRegulators = false; ///< 10 % of the processor's power
+    /// The zone whose air is about it.
+    [[nodiscard]] std::size_t airZone() const { return blownBy.value_or(zone); }
 };
 
 struct SupplyModel {

@@ -167,7 +167,7 @@ Prediction summarise(const Build& build, const Conditions& conditions, const Com
         const PassivePart& part = net.passive[i];
         const Placed* p = build.at(part.id);
         result.parts.push_back({part.id, part.name, p ? p->part->kind : PartKind::Board, s.passiveC[i], s.passiveW[i],
-                                part.limitC, 0, s.temperatureC[part.zone], s.passiveC[i], false});
+                                part.limitC, 0, s.temperatureC[part.airZone()], s.passiveC[i], false});
     }
     result.balance = balanceOf(build, compiled, s);
     result.totalPowerW = supplyLoadW(net, s);

@@ -192,7 +192,7 @@ void SteadySolver::addPart(ZoneBalance& balance, std::size_t i) const {
     eachDie(m_net, i, [&](std::size_t d) {
         const CooledPart& die = m_net.parts[d];
         if (!m_throttled[d]) {
-            into += m_s.parts[d].powerW;
+            into += die.intoSink(m_s.parts[d].powerW);
             return;
         }
         const double g = 1.0 / std::max(1e-6, die.dieResistance);
@@ -216,8 +216,11 @@ void SteadySolver::addPart(ZoneBalance& balance, std::size_t i) const {
 
 double SteadySolver::stepZones() {
     ZoneBalance balance = makeBalance(m_net, m_s, Walls::Included);
-    for (std::size_t i = 0; i < m_net.parts.size(); ++i)
+    for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
         addPart(balance, i);
+        const CooledPart& part = m_net.parts[i];
+        balance.addHeat(part.boardZone, part.boardShare * m_s.parts[i].powerW);
+    }
     for (const PassivePart& part : m_net.passive)
         balance.addHeat(part.zone, part.isRegulators ? 0.0 : part.powerW);
     for (std::size_t i = 0; i < m_net.passive.size(); ++i)
@@ -238,7 +241,7 @@ double SteadySolver::sinkC(std::size_t i, std::size_t free, const SinkLosses& lo
     eachDie(m_net, i, [&](std::size_t d) {
         const CooledPart& die = m_net.parts[d];
         if (d == free || !m_throttled[d]) {
-            into += d == free ? fullPower(d) : m_s.parts[d].powerW;
+            into += die.intoSink(d == free ? fullPower(d) : m_s.parts[d].powerW);
             return;
         }
         const double g = 1.0 / std::max(1e-6, die.dieResistance);
@@ -256,7 +259,7 @@ double SteadySolver::stepParts() {
         PartState& state = m_s.parts[i];
         const SinkLosses losses = sinkLosses(m_net, m_s, m_net.parts[owner]);
         const double full = fullPower(i), freeSink = sinkC(owner, i, losses);
-        const double freeDie = freeSink + full * part.dieResistance;
+        const double freeDie = freeSink + part.intoSink(full) * part.dieResistance;
         m_throttled[i] = !part.isSupply && freeDie > part.limitC;
         state.inletC = losses.inletC;
         state.forcedWk = losses.forcedWk;
@@ -265,7 +268,7 @@ double SteadySolver::stepParts() {
         if (m_throttled[i]) {
             const double g = 1.0 / std::max(1e-6, part.dieResistance);
             state.sinkC = sinkC(owner, m_net.parts.size(), losses);
-            wantedPower = std::clamp(g * (part.limitC - state.sinkC), 0.0, full);
+            wantedPower = std::clamp(g * (part.limitC - state.sinkC) / part.intoSink(1), 0.0, full);
             error = std::max(error, m_part[i].towards(part.limitC));
         } else {
             state.sinkC = freeSink;
@@ -298,7 +301,7 @@ double SteadySolver::passivePower(std::size_t i) const {
 double SteadySolver::passiveTemperature(std::size_t i, const std::vector<double>& speeds) const {
     const PassivePart& part = m_net.passive[i];
     const double power = passivePower(i);
-    return m_s.temperatureC[part.zone] + power / passiveConductance(part, speeds[part.zone]) +
+    return m_s.temperatureC[part.airZone()] + power / passiveConductance(part, speeds[part.zone]) +
            power * part.insideResistance;
 }
 
@@ -316,9 +319,9 @@ double SteadySolver::stepOwnFans() {
         const auto dieAt = [&](double speed) {
             const double forced = forcedAt(m_net, m_s, part, perSpeed * speed);
             const double total = std::max(1e-9, forced + part.naturalWk);
-            const double sink =
-                (part.powerW + forced * state.inletC + part.naturalWk * m_s.temperatureC[part.home]) / total;
-            return std::min(sink + part.powerW * part.dieResistance, part.limitC);
+            const double watts = part.intoSink(part.powerW);
+            const double sink = (watts + forced * state.inletC + part.naturalWk * m_s.temperatureC[part.home]) / total;
+            return std::min(sink + watts * part.dieResistance, part.limitC);
         };
         const double wanted = crossing([&](double speed) { return fan.dutyAt(dieAt(speed)) - speed; }, fan.minShare,
                                        1.0, m_speed[f].value, m_close);

@@ -93,6 +93,7 @@ void Transient::stepAir() {
             balance.addSurface(k, m_net.zones[k].insideWk, m_structureC[k]);
     for (std::size_t i = 0; i < m_net.parts.size(); ++i) {
         const CooledPart& part = m_net.parts[i];
+        balance.addHeat(part.boardZone, part.boardShare * m_s.parts[i].powerW);
         if (part.sinkOf)
             continue;
         eachStream(m_net, m_s, part, [&](const CoolerStream& stream) {
@@ -102,9 +103,12 @@ void Transient::stepAir() {
         balance.addSurface(part.home, part.naturalWk, m_s.parts[i].sinkC);
     }
     const auto speeds = airSpeeds(m_net, m_s);
-    for (std::size_t i = 0; i < m_net.passive.size(); ++i)
-        balance.addSurface(m_net.passive[i].zone, passiveConductance(m_net.passive[i], speeds[m_net.passive[i].zone]),
-                           m_s.passiveC[i]);
+    for (std::size_t i = 0; i < m_net.passive.size(); ++i) {
+        const PassivePart& part = m_net.passive[i];
+        const double g = passiveConductance(part, speeds[part.zone]);
+        balance.addHeat(part.zone, g * m_s.passiveC[i]);
+        balance.addTerm(part.zone, part.airZone(), -g);
+    }
     m_s.temperatureC = balance.solve();
 }
 
@@ -126,7 +130,7 @@ void Transient::stepSink(std::size_t owner) {
         PartState& state = m_s.parts[d];
         state.powerW = wantedPower(d);
         const double g = 1.0 / std::max(1e-3, die.dieResistance), own = die.dieJk / h + g;
-        const double right = die.dieJk / h * state.temperatureC + state.powerW;
+        const double right = die.dieJk / h * state.temperatureC + die.intoSink(state.powerW);
         rows.push_back({d, g, own, right});
         a += g - g * g / own;
         b += g * right / own;
@@ -173,7 +177,7 @@ void Transient::stepSlowNodes() {
         const double g = passiveConductance(part, speeds[part.zone]);
         const double power = part.isRegulators ? 0.1 * processorW : part.powerW;
         m_s.passiveW[i] = power;
-        const double target = m_s.temperatureC[part.zone] + power / g;
+        const double target = m_s.temperatureC[part.airZone()] + power / g;
         m_s.passiveC[i] = target + (m_s.passiveC[i] - target) * std::exp(-g * dt / part.heatJk);
     }
 }

@@ -90,12 +90,13 @@ constexpr std::array<SupplyFan, 5> supplyFans{{{"flex", 40, 20, 9000, 32, 45, "e
 }
 
 // ---- peaks ----
-constexpr Fact peakSeconds{28, "s", "a processor holds its peak power", "common practice, no source"};
+constexpr Fact peakSeconds{28, "s", "a processor or card holds its peak power", "common practice, no source"};
 
 // ---- liquid loops ----
 constexpr Fact coldPlate{0.08, "K/W", "of a cold plate, or of a base with heat pipes", "engineering judgement"};
 constexpr Fact loopHeat{1600, "J/K", "heat that a loop holds", "engineering judgement"};
 constexpr Fact blockAlone{0.3, "W/K", "what a block without a radiator gives off", "engineering judgement"};
+constexpr Fact liquidLoss{0.015, "", "of its liquid that a sealed loop loses in a year", "engineering judgement"};
 constexpr Fact pumpWithAir{40, "dB", "louder, times the share of the liquid that is lost", "engineering judgement"};
 
 // ---- what stands before a fan ----

@@ -270,13 +270,17 @@ struct CoolerSpec {
     std::vector<std::string> sockets;
     double fanFrameMm = 92;
     double fanThicknessMm = 15;
-    int fans = 1;         ///< alike, one behind the other: before and behind the fins of a tower
-    double ratedTdpW = 0; ///< 0: not stated, the fins are taken from the size
-    std::string metal;    ///< of what the liquid touches: "copper", "aluminium", "nickel"; empty: no liquid
-    bool pump = false;    ///< the pump sits on this block
-    bool sealed = false;  ///< bought filled, as one loop with its radiator
-    double pumpDba = 0;   ///< of the pump at 1 m; 0: not stated
-    double fill = 1.0;    ///< share of its liquid that is left
+    int fans = 1;             ///< alike, one behind the other: before and behind the fins of a tower
+    double ratedTdpW = 0;     ///< 0: not stated, the fins are taken from the size
+    std::string metal;        ///< of what the liquid touches: "copper", "aluminium", "nickel"; empty: no liquid
+    bool pump = false;        ///< the pump sits on this block
+    bool sealed = false;      ///< bought filled, as one loop with its radiator
+    double pumpDba = 0;       ///< of the pump at 1 m; 0: not stated
+    double fill = 1.0;        ///< share of its liquid that was left when it was last looked at or filled
+    double years = 0;         ///< since then
+    double lossPerYear = 0;   ///< share of what is left that goes in a year; 0: not stated, facts::liquidLoss
+    double boardShare = 0.05; ///< of the heat of what a block sits on, that goes into its board: engineering judgement
+    std::string loop;         ///< name of its loop, where there are several
     friend bool operator==(const CoolerSpec&, const CoolerSpec&) = default;
 };
 
@@ -306,6 +310,8 @@ struct CardSpec {
     int slotCount = 2;
     double clockMhz = 1800;
     double limitC = 0; ///< 0: 87 °C, blower 83 °C
+    double peakW = 0;  ///< for seconds, before it falls back to its sustained power; 0: not stated
+    double peakS = 0;  ///< how long it holds that; 0: not stated, facts::peakSeconds
     friend bool operator==(const CardSpec&, const CardSpec&) = default;
 };
 
@@ -340,6 +346,7 @@ struct RadiatorSpec {
     std::string metal = "aluminium"; ///< of what the liquid touches
     bool pump = false;               ///< the pump sits in its end tank
     double pumpDba = 0;              ///< of the pump at 1 m; 0: not stated
+    std::string loop;                ///< name of its loop, where there are several
     friend bool operator==(const RadiatorSpec&, const RadiatorSpec&) = default;
 };
 

@@ -24,6 +24,7 @@ public:
         checkIds("runs", m_project.runs);
         checkIds("loads", m_project.loads);
         checkIds("brief.targets", m_project.brief.targets);
+        checkLoads();
         checkBrief();
         for (std::size_t i = 0; i < m_project.shelf.size(); ++i)
             if (!m_sound || !m_project.shelf.isSame(i, m_sound->shelf))
@@ -56,6 +57,16 @@ private:
                 add({place, "the id is empty", "a short name that is used once"});
             else if (!seen.insert(items[i].id).second)
                 add({place, "the id \"" + items[i].id + "\" is used twice", "a name of its own"});
+        }
+    }
+    void checkLoads() {
+        for (std::size_t i = 0; i < m_project.loads.size(); ++i) {
+            std::set<std::string> seen;
+            const auto& powers = m_project.loads[i].powers;
+            for (std::size_t k = 0; k < powers.size(); ++k)
+                if (!seen.insert(powers[k].mount).second)
+                    add({"loads[" + std::to_string(i) + "].powers[" + std::to_string(k) + "].mount",
+                         "the watts of \"" + powers[k].mount + "\" are stated twice", "one of them"});
         }
     }
     void checkBrief() {

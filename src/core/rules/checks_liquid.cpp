@@ -2,6 +2,7 @@
 #include "core/rules/checks.h"
 
 #include "core/base/text.h"
+#include "core/model/loops.h"
 
 namespace core::rules {
 namespace {
@@ -13,55 +14,76 @@ double topOf(const Build& build, const Placed& p) {
     return down.sign < 0 ? p.highAt[k].mm() : build.insideAt[k].mm() - p.lowAt[k].mm();
 }
 
-void loop(const Checks& c) {
-    const Placed *block = nullptr, *radiator = nullptr;
-    std::string metal, otherMetal;
-    for (const Placed& p : c.build.placed) {
-        if (const auto* cooler = std::get_if<CoolerSpec>(&p.part->spec); cooler && cooler->type == CoolerType::Liquid) {
-            block = &p;
-            metal = cooler->metal;
-        } else if (const auto* r = std::get_if<RadiatorSpec>(&p.part->spec)) {
-            radiator = &p;
-            otherMetal = r->metal;
+bool corrode(const std::string& a, const std::string& b) {
+    const auto is = [&](const char* x, const char* y) { return (a == x && b == y) || (a == y && b == x); };
+    return is("aluminium", "copper") || is("aluminium", "nickel");
+}
+
+void metals(const Checks& c, const LiquidLoop& loop) {
+    for (const Placed* radiator : loop.radiators)
+        for (const Placed* block : loop.blocks) {
+            const auto& spec = std::get<CoolerSpec>(block->part->spec);
+            const std::string& other = std::get<RadiatorSpec>(radiator->part->spec).metal;
+            if (!corrode(spec.metal, other))
+                continue;
+            if (spec.sealed)
+                c.add("loop-metals", Severity::Caution, radiator->mount,
+                      say("{} and {} in one sealed loop: inhibited by its maker, it ages and loses liquid with the "
+                          "years; never refill it with water",
+                          spec.metal, other),
+                      {say("a loop of one metal")});
+            else
+                c.add("loop-metals", Severity::Blocker, radiator->mount,
+                      say("{} and {} in one loop: aluminium corrodes beside copper", spec.metal, other),
+                      {say("block and radiator of one metal"),
+                       say("a sealed loop whose maker answers for it: state \"sealed\"")});
+            break; // once for a radiator
         }
+    for (std::size_t i = 1; i < loop.blocks.size(); ++i) {
+        const auto metalOf = [](const Placed* p) { return std::get<CoolerSpec>(p->part->spec).metal; };
+        if (corrode(metalOf(loop.blocks[0]), metalOf(loop.blocks[i])))
+            c.add("loop-metals", Severity::Blocker, loop.blocks[i]->mount,
+                  say("{} and {} in one loop: aluminium corrodes beside copper", metalOf(loop.blocks[0]),
+                      metalOf(loop.blocks[i])),
+                  {say("blocks of one metal"), say("a loop of its own for each")});
     }
-    if (block && !radiator)
-        c.add("radiator-missing", Severity::Blocker, block->mount, say("{} has no radiator", block->name),
-              {say("place a radiator")});
-    if (radiator && !block)
-        c.add("block-missing", Severity::Blocker, radiator->mount,
-              say("{} has no block on the processor", radiator->name), {say("place a liquid cooler on the lid")});
-    if (!block || !radiator)
-        return;
-    const auto is = [&](const char* a, const char* b) {
-        return (metal == a && otherMetal == b) || (metal == b && otherMetal == a);
-    };
-    const bool mixed = is("aluminium", "copper") || is("aluminium", "nickel"),
-               sealed = std::get<CoolerSpec>(block->part->spec).sealed;
-    if (mixed && sealed)
-        c.add("loop-metals", Severity::Caution, radiator->mount,
-              say("{} and {} in one sealed loop: inhibited by its maker, it ages and loses liquid with the years; "
-                  "never refill it with water",
-                  metal, otherMetal),
-              {say("a loop of one metal")});
-    else if (mixed)
-        c.add("loop-metals", Severity::Blocker, radiator->mount,
-              say("{} and {} in one loop: aluminium corrodes beside copper", metal, otherMetal),
-              {say("block and radiator of one metal"),
-               say("a sealed loop whose maker answers for it: state \"sealed\"")});
-    const bool pumpInBlock = std::get<CoolerSpec>(block->part->spec).pump,
-               pumpInTank = std::get<RadiatorSpec>(radiator->part->spec).pump;
-    const Placed* pump = pumpInTank ? radiator : pumpInBlock ? block : nullptr;
-    const Placed* other = pumpInTank ? block : radiator;
-    if (!pump)
-        c.add("pump-missing", Severity::Blocker, block->mount, say("Nothing pumps the loop"),
+}
+
+void pumps(const Checks& c, const LiquidLoop& loop) {
+    std::vector<const Placed*> all = loop.radiators, pumping;
+    all.insert(all.end(), loop.blocks.begin(), loop.blocks.end());
+    for (const Placed* p : all) {
+        const auto* radiator = std::get_if<RadiatorSpec>(&p->part->spec);
+        if (radiator ? radiator->pump : std::get<CoolerSpec>(p->part->spec).pump)
+            pumping.push_back(p);
+    }
+    if (pumping.empty())
+        c.add("pump-missing", Severity::Blocker, loop.blocks[0]->mount, say("Nothing pumps the loop"),
               {say("a block or radiator with a pump")});
-    else if (topOf(c.build, *pump) >= topOf(c.build, *other))
-        c.add("pump-high", Severity::Caution, pump->mount,
-              say("{} carries the pump at the highest point of the loop: a bubble gathers there and makes it loud",
-                  pump->name),
-              {say("the radiator above the pump"), say("another way to stand the case")});
-    c.add("loop-ages", Severity::Note, radiator->mount,
+    for (const Placed* pump : pumping)
+        if (std::all_of(all.begin(), all.end(),
+                        [&](const Placed* p) { return topOf(c.build, *pump) >= topOf(c.build, *p); }))
+            c.add("pump-high", Severity::Caution, pump->mount,
+                  say("{} carries the pump at the highest point of the loop: a bubble gathers there and makes it loud",
+                      pump->name),
+                  {say("the radiator above the pump"), say("another way to stand the case")});
+}
+
+void loopOf(const Checks& c, const LiquidLoop& loop) {
+    if (loop.radiators.empty())
+        for (const Placed* block : loop.blocks)
+            c.add("radiator-missing", Severity::Blocker, block->mount, say("{} has no radiator", block->name),
+                  {say("place a radiator"), say("state the loop of the radiator it belongs to")});
+    if (loop.blocks.empty())
+        for (const Placed* radiator : loop.radiators)
+            c.add("block-missing", Severity::Blocker, radiator->mount,
+                  say("{} has no block on the processor", radiator->name),
+                  {say("place a liquid cooler on the lid"), say("state the loop of the block it belongs to")});
+    if (loop.blocks.empty() || loop.radiators.empty())
+        return;
+    metals(c, loop);
+    pumps(c, loop);
+    c.add("loop-ages", Severity::Note, loop.radiators.back()->mount,
           say("Sealed loops lose liquid with the years; leave room to reach them"), {});
 }
 
@@ -127,7 +149,8 @@ void bends(const Checks& c) {
 } // namespace
 
 void checkLiquid(const Checks& c) {
-    loop(c);
+    for (const LiquidLoop& loop : loopsOf(c.build))
+        loopOf(c, loop);
     screwsIntoRadiator(c);
     bends(c);
 }

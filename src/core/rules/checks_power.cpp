@@ -25,8 +25,8 @@ void budget(const Checks& c, const PowerBudget& power, const Placed& supply) {
 void peaks(const Checks& c, const PowerBudget& power, const Placed& supply) {
     double more = 0;
     for (const Placed& p : c.build.placed) {
-        if (p.part->kind == PartKind::Card)
-            more += p.powerW();
+        if (const auto* card = std::get_if<CardSpec>(&p.part->spec))
+            more += std::max(p.powerW(), p.powerLimitW ? 0 : card->peakW - p.powerW());
         else if (const auto* cpu = std::get_if<ProcessorSpec>(&p.part->spec); cpu && !p.powerLimitW)
             more += std::max(0.0, cpu->peakW - p.powerW());
     }

@@ -170,6 +170,34 @@ private slots:
         });
         QVERIFY(touched);
     }
+    /// Each vent may get a screen by itself; where that is more than can be numbered, all get the same.
+    void screensOneByOne() {
+        Project p = asked();
+        const auto screens = [](const Project& of) {
+            std::vector<advise::OpenQuestion> all;
+            for (auto& q : advise::openQuestions(of, looked(of, "R1"),
+                                                 {.fans = false, .panels = false, .places = false, .lying = false}))
+                all.push_back(q);
+            return all;
+        };
+        const auto few = screens(p);
+        std::size_t vents = 0;
+        for (const Opening& o : std::get<CaseSpec>(p.shelf[0].spec).openings)
+            vents += o.to.empty() && o.style != OpeningStyle::Closed ? 1 : 0;
+        QVERIFY(vents >= 2);
+        QCOMPARE(few.size(), vents);
+        for (const auto& q : few)
+            for (const auto& answer : q.answers)
+                QVERIFY(answer.size() <= 1);
+        auto& openings = std::get<CaseSpec>(p.shelf[0].spec).openings;
+        for (int i = 0; i < 40; ++i) {
+            openings.push_back(openings.front());
+            openings.back().id = "more-" + std::to_string(i);
+        }
+        const auto many = screens(p);
+        QCOMPARE(many.size(), 1UL);
+        QVERIFY(many[0].answers.size() == 3 && many[0].answers[1].size() == vents + 40);
+    }
     void canBeStopped() {
         const Project p = asked();
         int calls = 0;

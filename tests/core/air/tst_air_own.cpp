@@ -220,6 +220,30 @@ private slots:
         const Project limited = with(p, {LimitPower{"tray/cpu", 40}});
         QVERIFY(air::predictWithBands(built(limited, "R2"), {.roomC = 23}).peaks.empty());
     }
+    /// A card has a peak as a processor has; one that finds no plug or is limited has none.
+    void aCardPeaks() {
+        Project p = project();
+        CardSpec& spec = std::get<CardSpec>(partOf(p, "card").spec);
+        spec.peakW = 200;
+        spec.peakS = 5;
+        const auto a = air::predictWithBands(built(p, "R1"), {.roomC = 23});
+        QCOMPARE(a.peaks.size(), 1UL);
+        QCOMPARE(a.peaks[0].id, std::string("card"));
+        QCOMPARE(a.peaks[0].watts, 200.0);
+        QCOMPARE(a.peaks[0].seconds, 5.0);
+        QVERIFY(a.peaks[0].hottestC > 23 && a.peaks[0].clockMhz > a.part("card")->clockMhz);
+        QVERIFY(air::predictWithBands(built(p, "R1"), {.roomC = 23, .idle = {"card"}}).peaks.empty());
+        QVERIFY(air::predictWithBands(built(with(p, {LimitPower{"card", 90}}), "R2"), {.roomC = 23}).peaks.empty());
+    }
+    /// A curve that is stated for a fan which is held is not used, and that is said.
+    void aCurveOfAHeldFanIsSaid() {
+        FanControl control{.mode = FanMode::Fixed, .duty = 0.5};
+        control.curve = {{30, 0.3}, {80, 1.0}};
+        const Project held = with(project(), {SetFan{"side", control}});
+        QVERIFY(noted(predictOf(held, "R2"), "the curve that is stated for it is not used"));
+        control.mode = FanMode::Processor;
+        QVERIFY(!noted(predictOf(with(project(), {SetFan{"side", control}}), "R2"), "is not used"));
+    }
     /// Played for long, every part ends where the settled solve has it: those without a cooler and regulators too.
     void theWarmUpEndsSettled() {
         const auto compiled = air::compile(built(project(), "R1"), {.roomC = 23});
@@ -326,6 +350,50 @@ private slots:
                                [](const auto& f) { return f.rule == "drive-warm"; });
         };
         QVERIFY(told(driveAt(3, 0.5 * (own + heat.wallC))) && !told(driveAt(3, heat.wallC + 3)));
+    }
+    /// Right before the long edge of a card a drive stands in what it blows out: its own figure has that, with the band
+    /// of what layers and plumes do, settled and played.
+    void aDriveBeforeTheLongEdge() {
+        const auto driveAt = [](double apartMm) {
+            Project p = project();
+            Part drive{
+                .id = "drive", .kind = PartKind::Drive, .name = "Drive", .size = {mm(22), mm(60), mm(4)}, .powerW = 3};
+            drive.spec = DriveSpec{.form = DriveForm::M2Sink};
+            p.shelf.push_back(drive);
+            partOf(p, "card").powerW = 230; // it draws from its own vent and blows into a large cool chamber
+            for (Opening& o : std::get<CaseSpec>(p.shelf[0].spec).openings)
+                o.perforation = 0.9;
+            p.loads[0].processorShare = 0.05;
+            const Build b = built(p, "R1");
+            const Placed& card = *b.at("card");
+            p.shelf[0].mounts.push_back(
+                {.id = "edge",
+                 .name = "Before its edge",
+                 .accepts = {PartKind::Drive},
+                 .at = {low(card.highAt[0].mm() + apartMm), low(card.lowAt[1].mm() + 60), low(card.lowAt[2].mm() + 10)},
+                 .facing = {Axis::Z, 1},
+                 .up = {Axis::Y, 1}});
+            return with(p, {PlacePart{"drive", "edge"}});
+        };
+        const Project near = driveAt(3), far = driveAt(16);
+        const auto e = looked(near, "R2"), away = looked(far, "R2");
+        const air::PartResult &hot = *e.air.part("edge"), &cool = *away.air.part("edge");
+        const auto& net = e.air.solved->compiled.network;
+        const auto& s = e.air.solved->solution;
+        const auto fins =
+            std::find_if(net.zones.begin(), net.zones.end(), [](const auto& z) { return z.id == "fins card"; });
+        QCOMPARE(hot.inletC, s.temperatureC[static_cast<std::size_t>(fins - net.zones.begin())]);
+        QVERIFY2(hot.temperatureC > cool.temperatureC + 1 && hot.inletC > cool.inletC + 1,
+                 qPrintable(QString("%1, %2").arg(hot.temperatureC).arg(cool.temperatureC)));
+        QVERIFY(hot.bandK >= 5 && hot.weak.size() == 1 && cool.weak.empty());
+        const auto heat = air::localHeat(near, e.build, e.air).at(0);
+        QVERIFY(heat.near.starts_with("Card"));
+        QCOMPARE(heat.wallC, hot.temperatureC);
+        const auto books = air::booksOf(net, s);
+        QCOMPARE_LE(std::abs(books.heatInW - books.heatOutW), 0.1);
+        const auto warm = air::warmUp(net, s, 300, 60);
+        for (std::size_t i = 0; i < net.passive.size(); ++i)
+            QCOMPARE_LE(std::abs(warm.partC(300, net.parts.size() + i) - s.passiveC[i]), 0.2);
     }
     /// A value of one's own goes into the network, is said with what it replaces, and what it means nothing for is
     /// said.

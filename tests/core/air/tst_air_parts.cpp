@@ -12,9 +12,6 @@ using namespace support;
 
 namespace {
 
-Part& partOf(Project& p, const std::string& id) {
-    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
-}
 air::Prediction predictOf(const Project& p, const std::string& id = "R1", double room = 23) {
     return air::predict(built(p, id), {.roomC = room});
 }

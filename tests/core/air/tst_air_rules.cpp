@@ -2,7 +2,11 @@
 #include "core/acoustics/noise.h"
 #include "core/air/compile_geometry.h"
 #include "core/air/predict.h"
+#include "core/air/thermal.h"
 #include "core/air/transient.h"
+#include "core/air/warm_up.h"
+#include "core/model/facts.h"
+#include "core/model/loops.h"
 #include "core/rules/findings.h"
 #include "store/files.h"
 #include "support/builds.h"
@@ -18,9 +22,6 @@ using air::FanDirection;
 
 namespace {
 
-Part& partOf(Project& p, const std::string& id) {
-    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
-}
 CaseSpec& caseOf(Project& p) { return std::get<CaseSpec>(p.shelf[0].spec); }
 Mount& mountOf(Project& p, const std::string& id) {
     auto& all = p.shelf[0].mounts;
@@ -452,6 +453,103 @@ private slots:
         QCOMPARE_LE(std::abs(levelOf(p, "R2", "tray/cpu/lid") - fresh - 8), 1e-6);
         QVERIFY(of(predictOf(p), "tray/cpu") > cool + 0.5);
         QVERIFY(noted(predictOf(p), "filled to"));
+    }
+    /// So many years after it was filled a loop has lost a share of what was left in each.
+    void aLoopFilledYearsAgo() {
+        QCOMPARE_LE(std::abs(fillLeft({.fill = 0.9, .years = 10, .lossPerYear = 0.02}) - 0.9 * std::pow(0.98, 10)),
+                    1e-12);
+        QCOMPARE_LE(std::abs(fillLeft({.years = 2}) - std::pow(1 - facts::liquidLoss.value, 2)), 1e-12);
+        QCOMPARE(fillLeft({}), 1.0);
+        const std::vector<Change> fanned{PlacePart{"radiator", "wall"}, PlacePart{"fan-15", "wall/fan-1"}};
+        Project p = liquid(1, fanned);
+        const double fresh = levelOf(p, "R2", "tray/cpu/lid"), cool = of(predictOf(p), "tray/cpu");
+        std::get<CoolerSpec>(partOf(p, "block").spec).years = 8;
+        const double lost = 1 - std::pow(1 - facts::liquidLoss.value, 8);
+        QCOMPARE_LE(std::abs(levelOf(p, "R2", "tray/cpu/lid") - fresh - facts::pumpWithAir.value * lost), 1e-6);
+        QVERIFY(of(predictOf(p), "tray/cpu") > cool + 0.2);
+        QVERIFY(noted(predictOf(p), "is filled to 89 %"));
+    }
+    /// What goes past the block warms the air about the board and not the liquid; the books close, and played it ends
+    /// the same.
+    void whatABlockLeavesToTheBoard() {
+        const std::vector<Change> out{PlacePart{"radiator", "wall"}, PlacePart{"fan-25", "wall/fan-1"},
+                                      FlipFan{"wall/fan-1"}, SetFan{"wall/fan-1", FanMode::Fixed, 1.0}};
+        const auto compiled = [&](double share, double watts) {
+            Project p = liquid(1, out);
+            std::get<CoolerSpec>(partOf(p, "block").spec).boardShare = share;
+            partOf(p, "cpu").powerW = watts;
+            return air::compile(built(p, "R2"), {.roomC = 23});
+        };
+        for (const double watts : {65.0, 400.0}) { // free, and held at its limit
+            const auto none = compiled(0, watts), some = compiled(0.2, watts);
+            const auto a = air::solve(none.network), b = air::solve(some.network);
+            QVERIFY(a.converged && b.converged);
+            const std::size_t room = some.chamberZones[0];
+            const auto it = std::find_if(some.network.parts.begin(), some.network.parts.end(),
+                                         [](const auto& part) { return part.isProcessor; });
+            const auto at = static_cast<std::size_t>(it - some.network.parts.begin());
+            if (watts < 100) { // above the air that the radiator draws the sink follows its watts
+                QVERIFY(b.temperatureC[room] > a.temperatureC[room] + 0.1);
+                const double above =
+                    (b.parts[at].sinkC - b.parts[at].inletC) / (a.parts[at].sinkC - a.parts[at].inletC);
+                QCOMPARE_LE(std::abs(above - (0.8 * watts + it->extraW) / (watts + it->extraW)), 0.01);
+            } else { // another way for its heat
+                QVERIFY(b.parts[at].throttled && b.parts[at].powerW > a.parts[at].powerW);
+            }
+            const auto books = air::booksOf(some.network, b);
+            QCOMPARE_LE(std::abs(books.heatInW - books.heatOutW), 0.1);
+        }
+        const auto some = compiled(0.2, 65);
+        const auto settled = air::solve(some.network);
+        const auto warm = air::warmUp(some.network, settled, 300, 60);
+        for (std::size_t i = 0; i < some.network.parts.size(); ++i)
+            QCOMPARE_LE(std::abs(warm.partC(300, i) - settled.parts[i].temperatureC), 0.2);
+        const auto prediction = air::predictWithBands(built(liquid(1, out), "R2"), {.roomC = 23});
+        QVERIFY(std::any_of(prediction.influences.begin(), prediction.influences.end(),
+                            [](const auto& i) { return i.id == "board tray/cpu"; }));
+    }
+    /// A block on the processor and one on the card: of one loop, or each with a radiator of its own by name.
+    void twoLoops() {
+        const auto build = [](const char* ofCard, double cardW) {
+            Project p = liquid(1, {PlacePart{"radiator", "wall"}, PlacePart{"fan-15", "wall/fan-1"}});
+            Part block = liquidBlock(), radiator = radiatorOf(1);
+            block.id = "card-block";
+            radiator.id = "card-radiator";
+            std::get<CoolerSpec>(block.spec).loop = ofCard;
+            std::get<RadiatorSpec>(radiator.spec).loop = ofCard;
+            p.shelf.push_back(block);
+            p.shelf.push_back(radiator);
+            Part& card = partOf(p, "card");
+            card.powerW = cardW;
+            card.mounts.push_back({.id = "die",
+                                   .name = "Die",
+                                   .accepts = {PartKind::Cooler},
+                                   .at = {centre(100), centre(50), {Ref::Above, {}}}});
+            p.shelf[0].mounts.push_back({.id = "front",
+                                         .name = "Radiator place 2",
+                                         .accepts = {PartKind::Radiator},
+                                         .at = {high(0), centre(60), centre(120)},
+                                         .facing = {Axis::X, -1},
+                                         .up = {Axis::Y, 1}});
+            for (Change& change :
+                 std::vector<Change>{PlacePart{"card-block", "card/die"}, PlacePart{"card-radiator", "front"},
+                                     PlacePart{"fan-15", "front/fan-1"}})
+                p.revisions.back().changes.push_back(change);
+            return p;
+        };
+        const auto one = predictOf(build("", 90)), cold = predictOf(build("card", 90)),
+                   hot = predictOf(build("card", 140));
+        QVERIFY(noted(one, "taken as one loop") && !noted(cold, "one loop"));
+        const auto sink = [](const air::Prediction& p, const char* part) { return p.part(part)->sinkC; };
+        QCOMPARE_LE(std::abs(sink(one, "card") - sink(one, "tray/cpu")), 1e-6);
+        QVERIFY(std::abs(sink(cold, "card") - sink(cold, "tray/cpu")) > 0.5);
+        // 50 W more in the loop of the card warm the other by the air of the box alone.
+        const double own = sink(hot, "card") - sink(cold, "card"),
+                     other = sink(hot, "tray/cpu") - sink(cold, "tray/cpu");
+        QVERIFY2(own > 5 && other < 0.5 * own, qPrintable(QStringLiteral("%1 %2").arg(own).arg(other)));
+        Project p = build("card", 90);
+        std::get<CoolerSpec>(partOf(p, "card-block").spec).loop = "elsewhere";
+        QVERIFY(noted(predictOf(p), "finds no radiator"));
     }
     /// Blowing in through a radiator warms the box; blowing out cools it by warmer air. Both are computed.
     void inAndOutThroughARadiator() {

@@ -2,6 +2,7 @@
 #include "core/bench/analyse.h"
 #include "core/model/build.h"
 #include "support/json.h"
+#include "support/patience.h"
 #include "support/registry.h"
 
 namespace tst_logs {
@@ -219,7 +220,7 @@ private slots:
         QElapsedTimer timer;
         timer.start();
         const auto a = analyse(run, {});
-        QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
+        QVERIFY2(timer.elapsed() < 2000 * kPatience, qPrintable(QString::number(timer.elapsed())));
         QCOMPARE(a.time.jumps, 1);
         QCOMPARE(a.time.cutRows, from < 0.5 ? at : samples->timeS.size() - at);
         QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const Sentence& n) {
@@ -236,7 +237,7 @@ private slots:
             QElapsedTimer timer;
             timer.start();
             const auto a = analyse(run, {});
-            QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
+            QVERIFY2(timer.elapsed() < 2000 * kPatience, qPrintable(QString::number(timer.elapsed())));
             QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const Sentence& n) {
                 return english(n).find("milliseconds") != std::string::npos;
             }));
@@ -274,7 +275,7 @@ private slots:
         (void)seconds(3600);
         const double hours = seconds(7200 * 5), days = seconds(7200 * 50); // ten times the rows, 100 h
         QVERIFY2(days < 25 * hours, qPrintable(QString("%1 s for 10 h, %2 s for 100 h").arg(hours).arg(days)));
-        QVERIFY2(days < 20, qPrintable(QString::number(days)));
+        QVERIFY2(days < 20 * kPatience, qPrintable(QString::number(days)));
     }
     /// A stopped analysis ends within one channel.
     void stopped() {

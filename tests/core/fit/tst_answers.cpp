@@ -17,10 +17,6 @@ using fit::Passage;
 
 namespace {
 
-Part& shelf(Project& p, const std::string& id) {
-    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
-}
-
 const fit::Room* roomOf(const std::vector<fit::Room>& rooms, const std::string& mount, std::size_t own) {
     for (const auto& r : rooms)
         if (r.mount == mount && r.own == own)
@@ -102,7 +98,7 @@ private slots:
             for (const double more : {0.0, 0.2}) {
                 Project q = p;
                 const Build before = built(q, "R1");
-                Part& part = shelf(q, before.at(room.mount)->part->id);
+                Part& part = partOf(q, before.at(room.mount)->part->id);
                 part.size[room.own].value = Length::fromMm(room.mostMm + more);
                 const Build b = built(q, "R1");
                 const auto at = static_cast<std::size_t>(b.at(room.mount) - b.placed.data());
@@ -157,7 +153,7 @@ private slots:
     /// The loosest size of a doubtful gap comes first, and measuring it takes the doubt away as foretold.
     void measureTheLoosest() {
         Project p = project();
-        shelf(p, "card").size[1] = measureMm(60.5, Source::Estimate); // 3.5 left, 3 needed, give or take 2
+        partOf(p, "card").size[1] = measureMm(60.5, Source::Estimate); // 3.5 left, 3 needed, give or take 2
         const auto fit = fit::check(built(p, "R1"));
         const auto next = fit::measureNext(fit);
         QVERIFY(!next.empty());
@@ -175,17 +171,17 @@ private slots:
         };
         const double before = chanceOf(p);
         QVERIFY(setMeasured(p, next[0].origin, measureMm(60.2, Source::Caliper)));
-        QCOMPARE(shelf(p, "card").size[1].source, Source::Caliper);
-        QCOMPARE(shelf(p, "card").size[1].value.mm(), 60.2);
+        QCOMPARE(partOf(p, "card").size[1].source, Source::Caliper);
+        QCOMPARE(partOf(p, "card").size[1].value.mm(), 60.2);
         QVERIFY(before < 0.9 && chanceOf(p) > 0.99);
     }
     void measuredPlaces() {
         using What = DimensionOrigin::What;
         Project p = project();
-        shelf(p, "card").bodies = {{.name = "plug",
-                                    .role = BodyRole::KeepOut,
-                                    .at = {mm(0), mm(58), mm(0)},
-                                    .size = {mm(10), mm(20), mm(10)}}};
+        partOf(p, "card").bodies = {{.name = "plug",
+                                     .role = BodyRole::KeepOut,
+                                     .at = {mm(0), mm(58), mm(0)},
+                                     .size = {mm(10), mm(20), mm(10)}}};
         p.shelf[0].mounts[0].variants = {{.id = "v", .name = "v", .at = std::array{low(1), low(2), low(3)}}};
         const Measure m = measureMm(7.5, Source::Caliper);
         QVERIFY(setMeasured(p, {What::MountAt, "box", "tray", "", 2}, m));
@@ -194,8 +190,8 @@ private slots:
         QCOMPARE((*p.shelf[0].mounts[0].variants[0].at)[1].value, m);
         QVERIFY(setMeasured(p, {What::BodyAt, "card", "plug", "", 0}, m));
         QVERIFY(setMeasured(p, {What::BodySize, "card", "plug", "", 1}, m));
-        QCOMPARE(shelf(p, "card").bodies[0].at[0], m);
-        QCOMPARE(shelf(p, "card").bodies[0].size[1], m);
+        QCOMPARE(partOf(p, "card").bodies[0].at[0], m);
+        QCOMPARE(partOf(p, "card").bodies[0].size[1], m);
         const auto gone = setMeasured(p, {What::BodyAt, "card", "no such", "", 0}, m);
         QVERIFY(!gone && !gone.error().remedy.empty());
         QVERIFY(!setMeasured(p, {}, m));
@@ -216,7 +212,7 @@ private slots:
     /// A bar over a quarter of the drive: tilted about its far end it slips out beside the bar.
     void tiltedWay() {
         Project p = chest();
-        shelf(p, "drive").size[0] = mm(150); // from 40 to 190: there is no room to move aside
+        partOf(p, "drive").size[0] = mm(150); // from 40 to 190: there is no room to move aside
         addBar(p, 0, 60);
         const auto ways = fit::insertions(built(p, "R1"), {"bar", "bay"});
         const auto* way = wayOf(ways, "bay");

@@ -103,6 +103,7 @@ private slots:
         QTest::addColumn<QString>("what");
         QTest::newRow("negative size") << "out of range";
         QTest::newRow("id twice") << "used twice";
+        QTest::newRow("watts twice") << "loads[0].powers[1].mount: the watts of \"card\" are stated twice";
         QTest::newRow("empty id") << "the id is empty";
         QTest::newRow("baseline") << "baseline: revision \"R9\"";
         QTest::newRow("brief load") << "load \"sprint\" is not there";
@@ -122,6 +123,8 @@ private slots:
             p.shelf[1].size[0] = mm(-3);
         if (tag == "id twice")
             p.shelf[2].id = "board";
+        if (tag == "watts twice")
+            p.loads[0].powers = {{"card", 80}, {"card", 90}};
         if (tag == "empty id")
             p.loads[0].id.clear();
         if (tag == "baseline")

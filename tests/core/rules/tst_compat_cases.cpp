@@ -16,10 +16,7 @@ namespace {
 
 using Edit = std::function<void(Project&)>;
 
-Part& shelf(Project& p, const std::string& id) {
-    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
-}
-template <class S> S& spec(Project& p, const std::string& id) { return std::get<S>(shelf(p, id).spec); }
+template <class S> S& spec(Project& p, const std::string& id) { return std::get<S>(partOf(p, id).spec); }
 void change(Project& p, Change c) { p.revisions[0].changes.push_back(std::move(c)); }
 Part lead(const std::string& id, double length, const std::string& family = {}) {
     Part part{.id = id, .kind = PartKind::Cable, .name = "Lead " + id};
@@ -51,7 +48,7 @@ void addDrive(Project& p, std::map<std::string, int> needs, std::optional<Link> 
 }
 void addSlot(Project& p, const std::string& kind, int generation, int lanes, bool chipset = false,
              const std::string& group = {}, int shared = 0) {
-    shelf(p, "board").gives[kind] += 1;
+    partOf(p, "board").gives[kind] += 1;
     spec<BoardSpec>(p, "board").laneSlots.push_back({kind, generation, lanes, chipset, group, shared});
 }
 /// A liquid cooler on the lid, and a radiator with a fan of 25 at the top of the case.
@@ -99,11 +96,12 @@ void cutCase(Project& p, Loss loss) {
 }
 /// Sockets at known places: the supply's at its rear face, the board's near its front edge.
 void placePorts(Project& p) {
-    shelf(p, "supply").ports = {
+    partOf(p, "supply").ports = {
         {.id = "eps-8", .kind = "eps-8", .at = {mm(50), mm(60), mm(63.5)}, .out = {Axis::Z, 1}}};
-    shelf(p, "supply").gives["eps-8"] = 1;
-    shelf(p, "board").ports = {{.id = "eps-8", .kind = "eps-8", .at = {mm(20), mm(160), mm(1.6)}, .out = {Axis::Z, 1}}};
-    shelf(p, "board").needs["eps-8"] = 1;
+    partOf(p, "supply").gives["eps-8"] = 1;
+    partOf(p, "board").ports = {
+        {.id = "eps-8", .kind = "eps-8", .at = {mm(20), mm(160), mm(1.6)}, .out = {Axis::Z, 1}}};
+    partOf(p, "board").needs["eps-8"] = 1;
 }
 
 constexpr const char* common = "common practice, no source";
@@ -211,15 +209,16 @@ private slots:
         row("rail: 16.8 A of 16 A", common, rail(16), "rail-12v", Severity::Blocker);
         // plugs: the card has a slot (75 W) and an 8-pin (150 W)
         row(
-            "card of 225 W on slot and 8-pin", cem, [](Project& p) { shelf(p, "card").powerW = 225; }, "card-feed", no);
+            "card of 225 W on slot and 8-pin", cem, [](Project& p) { partOf(p, "card").powerW = 225; }, "card-feed",
+            no);
         row(
-            "card of 226 W on slot and 8-pin", cem, [](Project& p) { shelf(p, "card").powerW = 226; }, "card-feed",
+            "card of 226 W on slot and 8-pin", cem, [](Project& p) { partOf(p, "card").powerW = 226; }, "card-feed",
             Severity::Blocker);
         const auto sense = [](double senseW, double cardW) {
             return [=](Project& p) {
-                shelf(p, "card").needs = {{"slot-x16", 1}, {"card-12", 1}};
-                shelf(p, "card").powerW = cardW;
-                shelf(p, "supply").gives["card-12"] = 1;
+                partOf(p, "card").needs = {{"slot-x16", 1}, {"card-12", 1}};
+                partOf(p, "card").powerW = cardW;
+                partOf(p, "supply").gives["card-12"] = 1;
                 spec<PowerSupplySpec>(p, "supply").twelvePinW = senseW;
             };
         };
@@ -230,9 +229,9 @@ private slots:
         row("12-pin, sense wires stated", cem, sense(300, 226), "sense-wires", no);
         const auto splitter = [](double cpuW) {
             return [=](Project& p) {
-                shelf(p, "cpu").powerW = cpuW;
-                shelf(p, "board").needs["eps-8"] = 1;
-                shelf(p, "supply").gives["eps-4"] = 1;
+                partOf(p, "cpu").powerW = cpuW;
+                partOf(p, "board").needs["eps-8"] = 1;
+                partOf(p, "supply").gives["eps-4"] = 1;
                 p.shelf.push_back(adapter("4to8", {{"eps-4", 1}}, {{"eps-8", 1}}));
                 change(p, Connect{"4to8", "bay:eps-4", {"tray:eps-8"}});
             };
@@ -243,7 +242,7 @@ private slots:
         const auto sataLead = [](double watts) {
             return [=](Project& p) {
                 addDrive(p, {{"sata-power", 1}}, {}, watts);
-                shelf(p, "supply").gives["sata-power"] = 1;
+                partOf(p, "supply").gives["sata-power"] = 1;
                 p.shelf.push_back(adapter("y", {{"sata-power", 1}}, {{"sata-power", 2}}));
                 change(p, Connect{"y", "bay:sata-power", {"shelf:sata-power"}});
             };
@@ -253,7 +252,7 @@ private slots:
         const auto molex = [](bool moulded) {
             return [=](Project& p) {
                 addDrive(p, {{"sata-power", 1}});
-                shelf(p, "supply").gives["molex-4"] = 1;
+                partOf(p, "supply").gives["molex-4"] = 1;
                 p.shelf.push_back(adapter("m", {{"molex-4", 1}}, {{"sata-power", 1}}, {.moulded = moulded}));
                 change(p, Connect{"m", "bay:molex-4", {"shelf:sata-power"}});
             };
@@ -279,7 +278,7 @@ private slots:
             },
             "plug-count", Severity::Blocker);
         row(
-            "front USB without a header", common, [](Project& p) { shelf(p, "box").needs["front-usb"] = 1; },
+            "front USB without a header", common, [](Project& p) { partOf(p, "box").needs["front-usb"] = 1; },
             "plug-count", Severity::Caution);
         row(
             "two fans of 0.5 A on one header", common, [](Project& p) { addFanHub(p, 0.5); }, "fan-current", no);
@@ -301,7 +300,7 @@ private slots:
         row("as wide as it could", base, ethernet(3, 4), "link-narrow", no);
         const auto shared = [](int left) {
             return [=](Project& p) {
-                shelf(p, "card").link = Link{4, 16, 0};
+                partOf(p, "card").link = Link{4, 16, 0};
                 spec<BoardSpec>(p, "board").laneSlots = {{"slot-x16", 4, 16, false, "g", 8}};
                 addSlot(p, "m.2", 4, 4, false, "g", left);
                 addDrive(p, {{"m.2", 1}}, Link{4, 4, 0});
@@ -311,7 +310,7 @@ private slots:
         row("shared slot has none left", common, shared(0), "link-lanes", Severity::Blocker);
         const auto budget = [](int lanes) {
             return [=](Project& p) {
-                shelf(p, "card").link = Link{4, 16, 0};
+                partOf(p, "card").link = Link{4, 16, 0};
                 spec<BoardSpec>(p, "board").laneSlots = {{"slot-x16", 4, 16}};
                 addSlot(p, "m.2", 4, 4);
                 addDrive(p, {{"m.2", 1}}, Link{4, 4, 0});
@@ -368,15 +367,16 @@ private slots:
             "screw-short", Severity::Caution);
         const auto riser = [](double bend) {
             return [=](Project& p) {
-                shelf(p, "card").bodies = {{.name = "card", .at = {mm(0), mm(0), mm(0)}, .size = shelf(p, "card").size},
-                                           {.name = "riser",
-                                            .shape = Shape::Ribbon,
-                                            .role = BodyRole::KeepOut,
-                                            .at = {mm(40), mm(0), mm(0)},
-                                            .size = {mm(30), mm(1), mm(0)},
-                                            .use = Use::Lead,
-                                            .routeMm = {{0, 0, 0}, {0, 10, 0}, {0, 10, 30}},
-                                            .bendMm = bend}};
+                partOf(p, "card").bodies = {
+                    {.name = "card", .at = {mm(0), mm(0), mm(0)}, .size = partOf(p, "card").size},
+                    {.name = "riser",
+                     .shape = Shape::Ribbon,
+                     .role = BodyRole::KeepOut,
+                     .at = {mm(40), mm(0), mm(0)},
+                     .size = {mm(30), mm(1), mm(0)},
+                     .use = Use::Lead,
+                     .routeMm = {{0, 0, 0}, {0, 10, 0}, {0, 10, 30}},
+                     .bendMm = bend}};
             };
         };
         row("riser folded with 10", common, riser(10), "bend", no);
@@ -398,9 +398,9 @@ private slots:
         // plugs that fit several sockets
         const auto slotFor = [](const char* asked, const char* offered) {
             return [=](Project& p) {
-                shelf(p, "card").needs = {{asked, 1}, {"card-8", 1}};
-                shelf(p, "board").gives.erase("slot-x16");
-                shelf(p, "board").gives[offered] = 1;
+                partOf(p, "card").needs = {{asked, 1}, {"card-8", 1}};
+                partOf(p, "board").gives.erase("slot-x16");
+                partOf(p, "board").gives[offered] = 1;
             };
         };
         row("card x4 in a slot x16", common, slotFor("slot-x4", "slot-x16"), "plug-count", no);
@@ -408,9 +408,9 @@ private slots:
         row("card x16 in a slot x8", common, slotFor("slot-x16", "slot-x8"), "plug-count", Severity::Blocker);
         const auto eps = [](const char* asked, const char* offered, double watts) {
             return [=](Project& p) {
-                shelf(p, "board").needs[asked] = 1;
-                shelf(p, "supply").gives[offered] = 1;
-                shelf(p, "cpu").powerW = watts;
+                partOf(p, "board").needs[asked] = 1;
+                partOf(p, "supply").gives[offered] = 1;
+                partOf(p, "cpu").powerW = watts;
             };
         };
         row("4+4 in an 8-pin", common, eps("eps-8", "eps-4+4", 200), "plug-count", no);
@@ -428,9 +428,9 @@ private slots:
         row("8-pin for an 8-pin, no note", common, eps("eps-8", "eps-8", 65), "plug-narrow", no);
         const auto cards = [](const char* asked, const char* offered, double watts) {
             return [=](Project& p) {
-                shelf(p, "card").needs = {{"slot-x16", 1}, {asked, 1}};
-                shelf(p, "supply").gives = {{"atx-24", 1}, {offered, 1}};
-                shelf(p, "card").powerW = watts;
+                partOf(p, "card").needs = {{"slot-x16", 1}, {asked, 1}};
+                partOf(p, "supply").gives = {{"atx-24", 1}, {offered, 1}};
+                partOf(p, "card").powerW = watts;
             };
         };
         row("6+2 in a 6-pin", common, cards("card-6", "card-6+2", 150), "plug-count", no);
@@ -442,19 +442,19 @@ private slots:
         row(
             "20+4 in a 24-pin", common,
             [](Project& p) {
-                shelf(p, "supply").gives = {{"atx-20+4", 1}, {"card-8", 1}};
+                partOf(p, "supply").gives = {{"atx-20+4", 1}, {"card-8", 1}};
             },
             "plug-count", no);
         row(
             "20 in a 24-pin", common,
             [](Project& p) {
-                shelf(p, "supply").gives = {{"atx-20", 1}, {"card-8", 1}};
+                partOf(p, "supply").gives = {{"atx-20", 1}, {"card-8", 1}};
             },
             "plug-count", Severity::Blocker);
         const auto fans = [](const char* asked, const char* offered) {
             return [=](Project& p) {
-                shelf(p, "fan-15").needs = {{asked, 1}};
-                shelf(p, "board").gives = {{"slot-x16", 1}, {"memory-slot", 2}, {"fan", 1}, {offered, 1}};
+                partOf(p, "fan-15").needs = {{asked, 1}};
+                partOf(p, "board").gives = {{"slot-x16", 1}, {"memory-slot", 2}, {"fan", 1}, {offered, 1}};
             };
         };
         row("3-pin fan on a 4-pin header", common, fans("fan-3", "fan-4"), "plug-count", no);
@@ -481,28 +481,28 @@ private slots:
             "storage", common, [](Project& p) { addDrive(p, {}); }, "storage-missing", no);
         const auto unplugged = [](double watts) {
             return [=](Project& p) {
-                shelf(p, "card").needs = {{"slot-x16", 1}};
-                shelf(p, "card").powerW = watts;
+                partOf(p, "card").needs = {{"slot-x16", 1}};
+                partOf(p, "card").powerW = watts;
             };
         };
         row("card of 75 W from the slot", cem, unplugged(75), "plugs-unstated", no);
         row("card of 76 W and no plug stated", cem, unplugged(76), "plugs-unstated", Severity::Caution);
         row(
-            "processor of 75 W, no plug stated", judged, [](Project& p) { shelf(p, "cpu").powerW = 75; },
+            "processor of 75 W, no plug stated", judged, [](Project& p) { partOf(p, "cpu").powerW = 75; },
             "plugs-unstated", no);
         row(
-            "processor of 76 W, no plug stated", judged, [](Project& p) { shelf(p, "cpu").powerW = 76; },
+            "processor of 76 W, no plug stated", judged, [](Project& p) { partOf(p, "cpu").powerW = 76; },
             "plugs-unstated", Severity::Caution);
         row(
-            "board without a power plug", common, [](Project& p) { shelf(p, "board").needs.clear(); }, "plugs-unstated",
-            Severity::Caution);
+            "board without a power plug", common, [](Project& p) { partOf(p, "board").needs.clear(); },
+            "plugs-unstated", Severity::Caution);
         row(
             "place of a plug not stated", common, [](Project&) {}, "plug-place", Severity::Note);
         row(
             "place of all plugs stated", common,
             [](Project& p) {
-                shelf(p, "board").ports = {{.id = "atx-24", .kind = "atx-24", .at = {mm(2), mm(80), mm(1.6)}}};
-                shelf(p, "card").ports = {
+                partOf(p, "board").ports = {{.id = "atx-24", .kind = "atx-24", .at = {mm(2), mm(80), mm(1.6)}}};
+                partOf(p, "card").ports = {
                     {.id = "card-8", .kind = "card-8", .at = {mm(80), mm(58), mm(19)}, .out = {Axis::Y, 1}}};
             },
             "plug-place", no);
@@ -511,7 +511,7 @@ private slots:
         row(
             "place of the mains socket stated", common,
             [](Project& p) {
-                shelf(p, "supply").ports = {
+                partOf(p, "supply").ports = {
                     {.id = "mains", .kind = "mains", .at = {mm(50), mm(0), mm(30)}, .out = {Axis::Y, -1}}};
             },
             "mains-place", no);
@@ -549,7 +549,7 @@ private slots:
         // The card lies at z 8 to -30 below the board's place: 8 is its upper face as it faces down.
         const auto slotAt = [](double upMm) {
             return [=](Project& p) {
-                shelf(p, "board").ports = {{.id = "slot", .kind = "slot-x16", .at = {mm(85), mm(upMm), mm(1.6)}}};
+                partOf(p, "board").ports = {{.id = "slot", .kind = "slot-x16", .at = {mm(85), mm(upMm), mm(1.6)}}};
             };
         };
         row(
@@ -561,7 +561,7 @@ private slots:
                 Part r = lead("riser", lengthMm);
                 r.link = Link{.generation = generation, .lanes = 16};
                 p.shelf.push_back(r);
-                shelf(p, "board").ports = {{.id = "slot", .kind = "slot-x16", .at = {mm(85), mm(80), mm(1.6)}}};
+                partOf(p, "board").ports = {{.id = "slot", .kind = "slot-x16", .at = {mm(85), mm(80), mm(1.6)}}};
                 change(p, Connect{"riser", "tray:slot", {"card:slot-x16"}});
             };
         };
@@ -612,8 +612,8 @@ private slots:
         const auto seen = [](int generation, int lanes, const char* mount = "card") {
             return [=](Project& p) {
                 addSlot(p, "slot-x16", 4, 16);
-                shelf(p, "board").gives["slot-x16"] = 1;
-                shelf(p, "card").link = Link{.generation = 4, .lanes = 16};
+                partOf(p, "board").gives["slot-x16"] = 1;
+                partOf(p, "card").link = Link{.generation = 4, .lanes = 16};
                 p.revisions.back().observed = {{mount, generation, lanes}};
             };
         };
@@ -635,6 +635,26 @@ private slots:
                 spec<ProcessorSpec>(p, "cpu").lanes = 15;
             },
             "lanes-used", no);
+        // two loops: each by itself
+        const auto second = [](const std::string& name, const std::string& metal, bool pump) {
+            return [=](Project& p) {
+                addLoop(p, "copper", "copper", true);
+                Part r = partOf(p, "radiator");
+                r.id = "second";
+                std::get<RadiatorSpec>(r.spec) = {.metal = metal, .pump = pump, .loop = name};
+                p.shelf.push_back(r);
+                p.shelf[0].mounts.push_back(p.shelf[0].mounts.back());
+                p.shelf[0].mounts.back().id = "roof-2";
+                change(p, PlacePart{"second", "roof-2"});
+            };
+        };
+        row("a second radiator of the same loop, of aluminium", common, second("", "aluminium", false), "loop-metals",
+            Severity::Blocker);
+        row("a second radiator of aluminium in a loop of its own", common, second("other", "aluminium", false),
+            "loop-metals", no);
+        row("a radiator whose loop has no block", common, second("other", "copper", true), "block-missing",
+            Severity::Blocker);
+        row("two radiators of one loop", common, second("", "copper", false), "block-missing", no);
         // a loop that is sold filled
         const auto sealed = [](bool is) {
             return [=](Project& p) {
@@ -652,6 +672,15 @@ private slots:
         };
         row("peak with the processor's: 201.7 + 120 + 78 W within 400", judged, boost(143), "power-peak", no);
         row("peak with the processor's: 201.7 + 120 + 79 W", judged, boost(144), "power-peak", Severity::Caution);
+        const auto cardBoost = [](double watts) {
+            return [=](Project& p) {
+                spec<PowerSupplySpec>(p, "supply").peakW = 400;
+                spec<CardSpec>(p, "card").peakW = watts;
+            };
+        };
+        row("a card that states 300 W for seconds: 201.7 + 180 W", judged, cardBoost(300), "power-peak", no);
+        row("a card that states 320 W for seconds: 201.7 + 200 W", judged, cardBoost(320), "power-peak",
+            Severity::Caution);
         row(
             "a limited processor has no peak", common,
             [=](Project& p) {
@@ -739,7 +768,7 @@ private slots:
         row(
             "gone with the front, the USB plug is not missed", common,
             [](Project& p) {
-                shelf(p, "box").needs["front-usb"] = 1;
+                partOf(p, "box").needs["front-usb"] = 1;
                 cutCase(p, {.what = "front USB", .needs = "front-usb"});
             },
             "plug-count", no);
@@ -798,8 +827,8 @@ private slots:
     /// A card on a riser through an M.2 adapter: the chain runs at its narrowest.
     void chainOfAdapters() {
         Project p = project();
-        shelf(p, "card").link = Link{4, 16, 0};
-        shelf(p, "board").gives.erase("slot-x16");
+        partOf(p, "card").link = Link{4, 16, 0};
+        partOf(p, "board").gives.erase("slot-x16");
         addSlot(p, "m.2", 4, 4);
         Part a = adapter("m2-to-slot", {{"m.2", 1}}, {{"slot-x16", 1}});
         a.link = Link{3, 4, 0};

@@ -12,10 +12,6 @@ using rules::Severity;
 
 namespace {
 
-Part& partOf(Project& p, const std::string& id) {
-    return *std::find_if(p.shelf.begin(), p.shelf.end(), [&](const Part& part) { return part.id == id; });
-}
-
 const rules::Finding* find(const std::vector<rules::Finding>& all, std::string_view rule) {
     const auto it = std::find_if(all.begin(), all.end(), [&](const rules::Finding& f) { return f.rule == rule; });
     return it == all.end() ? nullptr : &*it;

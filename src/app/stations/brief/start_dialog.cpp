@@ -405,7 +405,7 @@ void StartDialog::beginWith(std::vector<core::Part> parts, const core::Part& cho
     if (auto wrong = core::validate(project); !wrong.empty())
         return FormDialog::say(qs(wrong.front().text()));
     Q_EMIT created(project);
-    QDialog::accept();
+    QDialog::accept(); // NOLINT(bugprone-parent-virtual-call): what a form checks was checked above
 }
 
 } // namespace app

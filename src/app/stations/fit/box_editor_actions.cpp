@@ -58,9 +58,9 @@ void BoxEditor::add(Kind kind, core::Side side, core::PartKind takes) {
     make(tr("Add to the box"), [&](core::Part& part) -> core::Result<Item> {
         const bool fan = kind == Kind::Place && takes == core::PartKind::Fan;
         if (fan)
-            if (const auto vent = core::box::add(part, Kind::Vent, side); !vent)
+            if (auto vent = core::box::add(part, Kind::Vent, side); !vent)
                 return vent;
-        const auto done = core::box::add(part, kind, side, takes);
+        auto done = core::box::add(part, kind, side, takes);
         if (done && fan) {
             core::Opening& o = std::get<core::CaseSpec>(part.spec).openings.back();
             const core::Mount& m = part.mounts.back();
@@ -84,7 +84,7 @@ void BoxEditor::copy() {
         for (const double by : {10.0, -10.0}) {
             std::array<double, 3> way{};
             way[core::index(*free)] = by;
-            if (const auto done = core::box::copy(part, *m_item, way))
+            if (auto done = core::box::copy(part, *m_item, way))
                 return done;
         }
         return core::box::copy(part, *m_item, {});

@@ -99,7 +99,8 @@ const std::array<PartSheet::Side, 3>& PartSheet::sides() {
 void PartSheet::layOut() {
     if (m_dragging)
         return;
-    const auto [low, high] = reachOf(m_part);
+    const auto reach = reachOf(m_part);
+    const auto &low = reach.first, &high = reach.second; // bindings of their own cannot be captured (clang 14)
     const std::array<double, 3> wide{high[0] - low[0], high[1] - low[1], high[2] - low[2]};
     constexpr double margin = 16, apart = 26, title = 20, foot = 26;
     const double scale = std::clamp(std::min((width() - 2 * margin - apart) / (wide[0] + wide[2]),

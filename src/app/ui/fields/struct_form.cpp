@@ -117,9 +117,9 @@ Json StructForm::freshOf(const core::StructOutline& outline, const std::string& 
         default:
             continue;
         }
-        for (auto level = f.items.rbegin(); level != f.items.rend(); ++level) {
+        for (const int level : std::vector(f.items.rbegin(), f.items.rend())) { // clang 14 has no reversed view
             Json all = Json::array();
-            for (int i = 0; i < *level; ++i)
+            for (int i = 0; i < level; ++i)
                 all.push_back(one);
             one = all;
         }
@@ -128,7 +128,7 @@ Json StructForm::freshOf(const core::StructOutline& outline, const std::string& 
     return item;
 }
 
-void StructForm::show(const std::string& name, const Json& value, std::set<std::string> without) {
+void StructForm::show(const std::string& name, const Json& value, const std::set<std::string>& without) {
     const QScopedValueRollback quiet(m_showing, true);
     while (m_form->rowCount() > 0)
         m_form->removeRow(0);

@@ -24,7 +24,7 @@ class StructForm : public QWidget {
 public:
     StructForm(Context& context, QWidget* parent);
     /// @p name: of the struct in the outlines. @p without: keys that have no row here.
-    void show(const std::string& name, const store::Json& value, std::set<std::string> without = {});
+    void show(const std::string& name, const store::Json& value, const std::set<std::string>& without = {});
     [[nodiscard]] const store::Json& value() const { return m_value; }
     /// What a field that names something can name.
     std::function<QStringList(core::Names)> offers;

@@ -31,7 +31,7 @@ namespace unit {
 inline constexpr Unit none{}, share{"", Quantity::Share}, mm{"mm", Quantity::Length}, m{"m"},
     celsius{"°C", Quantity::Temperature}, kelvin{"K", Quantity::TemperatureDifference}, watt{"W", Quantity::Power},
     gram{"g", Quantity::Mass}, money{"", Quantity::Money}, minutes{"min", Quantity::None, 1, 0}, seconds{"s"},
-    degrees{"°"}, megahertz{"MHz", Quantity::Clock}, kelvinPerWatt{"K/W", Quantity::None, 1, 3},
+    years{"years"}, degrees{"°"}, megahertz{"MHz", Quantity::Clock}, kelvinPerWatt{"K/W", Quantity::None, 1, 3},
     rpm{"rpm", Quantity::Speed}, cubicMetresPerSecond{"m³/s", Quantity::Flow, 3600}, pascal{"Pa", Quantity::Pressure},
     dba{"dB(A)", Quantity::Level}, ampere{"A", Quantity::None, 1, 2}, gigabits{"Gb/s"}, cubicCentimetres{"cm³"},
     cubicMillimetresPerSecond{"mm³/s"};

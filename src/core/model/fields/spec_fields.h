@@ -58,8 +58,16 @@ MD_FIELDS(CoolerSpec, "cooler", "What only a cooler has.") {
     a(flag("pump", "Pump on it"), v.pump, false);
     a(flag("sealed", "Bought filled", "As one loop with its radiator"), v.sealed, false);
     a(levelField("pump_dba", "Pump", "At 1 m; 0: 22 dB(A)"), v.pumpDba, 0.0);
-    a(number("fill", unit::share, 0.3, 1, "Filled", "Share of its liquid that the years have left; 1: full"), v.fill,
-      1.0);
+    a(number("fill", unit::share, 0.3, 1, "Filled", "Share of its liquid that was left when it was filled; 1: full"),
+      v.fill, 1.0);
+    a(number("years", unit::years, 0, 30, "Years since", "It was filled: liquid is lost with them"), v.years, 0.0);
+    a(stated("loss_per_year", unit::share, 0.001, 0.3, "Lost in a year", "Share of what is left; not stated: 0.015"),
+      v.lossPerYear, 0.0);
+    a(number("board_share", unit::share, 0, 0.5, "Into the board",
+             "Share of the heat of what a liquid block sits on that goes into its board"),
+      v.boardShare, 0.05);
+    a(text("loop", "Loop", "Its name, the same at its radiator, where there are several; left out: the one loop"),
+      v.loop, std::string{});
 }
 MD_FIELDS(FanPoint, "fan point", "A point of the curve of a fan at its rated speed.") {
     a(number("flow_m3s", unit::cubicMetresPerSecond, 0, 1, "Flow"), v.flowM3s);
@@ -85,6 +93,9 @@ MD_FIELDS(CardSpec, "card", "What only a card has.") {
       v.slotCount, 2);
     a(number("clock_mhz", unit::megahertz, 100, 20000, "Clock, held"), v.clockMhz, 1800.0);
     a(stated("limit_c", unit::celsius, 40, 150, "Limit", "0: 87 °C, blower 83 °C"), v.limitC, 0.0);
+    a(stated("peak_w", unit::watt, 1, 2000, "Peak power", "For seconds, before it falls back to its held power"),
+      v.peakW, 0.0);
+    a(stated("peak_s", unit::seconds, 0.1, 600, "Peak lasts", "Not stated: 28 s"), v.peakS, 0.0);
 }
 MD_FIELDS(PowerSupplySpec, "supply", "What only a supply has.") {
     a(text("form", "Form", "atx, sfx, sfx-l, tfx, flex or 1u").by("ATX12V and SFX12V design guides"), v.form,
@@ -110,6 +121,8 @@ MD_FIELDS(RadiatorSpec, "radiator", "What only a radiator has.") {
     a(text("metal", "Liquid touches", "aluminium, copper or nickel"), v.metal, std::string("aluminium"));
     a(flag("pump", "Pump in its tank"), v.pump, false);
     a(levelField("pump_dba", "Pump", "At 1 m; 0: 22 dB(A)"), v.pumpDba, 0.0);
+    a(text("loop", "Loop", "Its name, the same at its block, where there are several; left out: the one loop"), v.loop,
+      std::string{});
 }
 MD_FIELDS(AdapterSpec, "adapter", "What only an adapter has: it gives and needs plugs.") {
     a(number("limit_w", unit::watt, 0, 5000, "It passes at most", "0: the limit of its plugs"), v.limitW, 0.0);
