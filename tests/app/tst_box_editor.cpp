@@ -6,6 +6,7 @@
 #include "app/ui/dialogs/part_edit_dialog.h"
 #include "app/ui/fields/number_box.h"
 #include "core/base/text.h"
+#include "core/model/cutout_edits.h"
 #include "support/disk.h"
 #include "support/registry.h"
 #include "support/window.h"
@@ -180,6 +181,106 @@ private slots:
             w.key(Qt::Key_Z, Qt::ControlModifier);
             QVERIFY(w.document().project() == before);
         }
+    }
+    /// Cut-outs of an inner panel are listed after it, cut, dragged, pulled, moved by arrows, typed, copied and deleted
+    /// on the drawing; each is a step of undo, and of a panel that others have only this revision's changes.
+    void cutoutsOfAPanelAreEdited() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        const core::Project before = w.document().project();
+        const int steps = w.document().undoStack().count();
+        const auto plate = [&]() -> const core::Part& {
+            return *w.document().result().evaluation->build.at("spine")->part;
+        };
+        const auto holes = [&] {
+            std::vector<core::Cutout> all;
+            for (const auto& at : core::box::cutoutsOf(plate()))
+                all.push_back(plate().bodies[at.body].cutouts[at.cutout]);
+            return all;
+        };
+        const std::size_t had = holes().size();
+        e->choose(named(*e, "spine"));
+        QAction* cut = nullptr;
+        for (QMenu* menu : e->findChildren<QMenu*>())
+            for (QAction* action : menu->actions())
+                if (action->objectName() == "boxCut") {
+                    Q_EMIT menu->aboutToShow();
+                    cut = action;
+                }
+        QVERIFY(cut && cut->isEnabled());
+        cut->trigger();
+        QVERIFY2(e->findChild<QLabel*>("boxProblem")->text().isEmpty(),
+                 qPrintable(e->findChild<QLabel*>("boxProblem")->text()));
+        QCOMPARE(holes().size(), had + 1);
+        QCOMPARE(*w.document().project().part("spine"), *before.part("spine")); // others have it
+        const Item hole = *e->sheet()->selected();
+        QVERIFY(hole.kind == Kind::Cutout);
+        QVERIFY(e->list()->currentItem()->text().contains("cut-out"));
+        QVERIFY(e->form()->path().size() == 2 && e->form()->path()[1].key == "cutouts");
+        const auto extent = [&] { return e->sheet()->extentOf(*e->sheet()->selected()); };
+        const auto is = [&](const char* what, double mm, double expected) {
+            QVERIFY2(std::abs(mm - expected) < 0.6, qPrintable(QString("%1: %2, %3").arg(what).arg(mm).arg(expected)));
+        };
+        auto was = extent();
+        drag(e, {0, 0, 0}, 9, -6); // its middle, seen from the front
+        is("moved right", extent().low[0], was.low[0] + 9);
+        is("moved down", extent().high[2], was.high[2] - 6);
+        was = extent();
+        drag(e, {0, 1, 0}, 7, 0); // its right end
+        is("pulled", extent().high[0], was.high[0] + 7);
+        is("the other end stays", extent().low[0], was.low[0]);
+        QCOMPARE(w.document().undoStack().count(), steps + 3);
+        was = extent();
+        e->sheet()->setFocus();
+        QTest::keyClick(e->sheet(), Qt::Key_Right, Qt::ShiftModifier);
+        QTest::keyClick(e->sheet(), Qt::Key_Up);
+        QCOMPARE_LE(std::abs(extent().low[0] - was.low[0] - 5) + std::abs(extent().low[2] - was.low[2] - 0.5), 1e-6);
+        was = extent();
+        auto* low = e->findChild<app::NumberBox*>("fromLow");
+        low->setFocus();
+        low->selectAll();
+        QTest::keyClicks(low, QString::number(was.high[0] + 3, 'f', 1));
+        QTest::keyClick(low, Qt::Key_Return);
+        QCOMPARE_LE(std::abs(extent().high[0] - std::round((was.high[0] + 3) * 10) / 10), 1e-6);
+        // By figures, with what the form says.
+        auto* round = e->form()->findChild<QCheckBox*>("round");
+        QVERIFY(round);
+        round->click();
+        QVERIFY(holes()[hole.hole].round);
+        e->sheet()->setFocus();
+        QTest::keyClick(e->sheet(), Qt::Key_D, Qt::ControlModifier);
+        QCOMPARE(holes().size(), had + 2);
+        QVERIFY(e->sheet()->selected()->hole == hole.hole + 1);
+        QTest::keyClick(e->sheet(), Qt::Key_Delete);
+        QCOMPARE(holes().size(), had + 1);
+        QVERIFY(*e->sheet()->selected() == named(*e, "spine"));
+        QVERIFY(e->sheet()->panelOf(*e->sheet()->selected()));
+        while (w.document().undoStack().canUndo())
+            w.document().undoStack().undo();
+        QVERIFY(w.document().project() == before);
+    }
+    /// In a logged case a dragged cut-out makes a revision whose note says so.
+    void aCutoutOfALoggedPanel() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R10");
+        auto* e = open(w);
+        const core::Project before = w.document().project();
+        e->choose(named(*e, "spine"));
+        e->addCutout();
+        QVERIFY(w.document().revision() != "R10");
+        drag(e, {0, 0, 0}, 6, 0, 6);
+        const core::Revision& now = *w.document().project().revision(w.document().revision());
+        QVERIFY2(now.parent == "R10" && !now.note.empty(), now.note.c_str());
+        QCOMPARE(w.document().result("R10").evaluation->build.at("spine")->part->bodies,
+                 core::resolve(before, "R10")->at("spine")->part->bodies);
+        while (w.document().undoStack().canUndo())
+            w.document().undoStack().undo();
+        QVERIFY(w.document().project() == before);
     }
     /// A panel that stands twice in a revision, or in one that others come from: the other one stays. The note that an
     /// edit made says where the drag ended, not where it began.

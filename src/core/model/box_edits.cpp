@@ -79,10 +79,11 @@ Problem gone(const Part& part) { return {part.name, "has no such thing", "choose
 
 bool isThere(const Part& part, const Item& item) {
     const CaseSpec* spec = std::get_if<CaseSpec>(&part.spec);
-    return spec && (item.kind == Kind::Walls     ? item.index == 0
-                    : item.kind == Kind::Chamber ? item.index < spec->chambers.size()
-                    : item.kind == Kind::Vent    ? item.index < spec->openings.size()
-                                                 : item.index < part.mounts.size());
+    return spec && item.kind != Kind::Cutout &&
+           (item.kind == Kind::Walls     ? item.index == 0
+            : item.kind == Kind::Chamber ? item.index < spec->chambers.size()
+            : item.kind == Kind::Vent    ? item.index < spec->openings.size()
+                                         : item.index < part.mounts.size());
 }
 
 Result<void> resizeWalls(Part& part, std::size_t a, bool high, double toMm) {
@@ -143,6 +144,8 @@ std::string nameOf(const Part& part, const Item& item) {
         return specOf(part).openings[item.index].name;
     case Kind::Place:
         return part.mounts[item.index].name;
+    case Kind::Cutout:
+        break;
     }
     return {};
 }

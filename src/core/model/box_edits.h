@@ -9,10 +9,12 @@ namespace core::box {
 // Things of a case as they are edited on the drawing: each is one entry of a list in its part. Coordinates are those of
 // the case, mm: x from the left, y from the front, z from the floor.
 
-enum class Kind { Walls, Chamber, Vent, Place };
+/// A cut-out belongs to the made part at a place, not to the case: see cutout_edits.
+enum class Kind { Walls, Chamber, Vent, Place, Cutout };
 struct Item {
     Kind kind = Kind::Walls;
-    std::size_t index = 0; ///< in its list; Walls: 0
+    std::size_t index = 0; ///< in its list; Walls: 0; Cutout: of its place
+    std::size_t hole = 0;  ///< Cutout: among those of the part there
     friend bool operator==(const Item&, const Item&) = default;
 };
 /// All things of a case in the order they are listed. Empty where the part is no case.

@@ -2,6 +2,7 @@
 #include "core/model/panel_edits.h"
 
 #include "core/base/text.h"
+#include "core/model/cutout_edits.h"
 
 #include <cmath>
 
@@ -13,17 +14,11 @@ constexpr double thinnestMm = 0.5, sameMm = 0.01;
 double hundredth(double mm) { return std::round(mm * 100) / 100; }
 void add(Measure& m, double mm) { m.value = Length::fromMm(hundredth(m.value.mm() + mm)); }
 
-/// The own axes of a body that its cut-outs are measured along.
-std::array<std::size_t, 2> planeOf(const Body& body) {
-    const std::size_t through = index(body.along);
-    return {through == 0 ? std::size_t(1) : std::size_t(0), through == 2 ? std::size_t(1) : std::size_t(2)};
-}
-
 /// A solid that reaches from one end of the part to the other is stretched with it: its cut-outs keep their place in
 /// the case, so they move in the body where its own low end is pulled. False: one would lie outside.
 bool stretch(Body& body, std::size_t own, double by, bool lowEnd) {
     add(body.size[own], by);
-    const auto plane = planeOf(body);
+    const auto plane = acrossOf(body);
     for (std::size_t i = 0; i < 2; ++i)
         for (Cutout& hole : body.cutouts)
             if (plane[i] == own) {

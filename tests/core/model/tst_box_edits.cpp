@@ -3,6 +3,7 @@
 #include "core/arrange/arrangement.h"
 #include "core/model/box_snaps.h"
 #include "core/model/build.h"
+#include "core/model/cutout_edits.h"
 #include "core/model/panel_edits.h"
 #include "core/model/slot_covers.h"
 #include "core/model/vent_on_fan.h"
@@ -294,6 +295,85 @@ private slots:
         QCOMPARE(covers[0].low[2], card->highAt[2].mm() - 20.32);
         QCOMPARE(covers[1].high[2], covers[0].low[2]);
         QCOMPARE(covers[0].low[1], build.insideAt[1].mm()); // in the rear wall
+    }
+    /// Holes of an inner panel are moved, pulled, added, copied and taken away in the coordinates of the case,
+    /// whichever way the panel stands; one that would leave its plate is refused and nothing changes.
+    void cutoutsAreEditedInTheCase() {
+        for (const Direction facing : {Direction{Axis::X, 1}, Direction{Axis::X, -1}})
+            for (const Direction up : {Direction{Axis::Z, 1}, Direction{Axis::Z, -1}, Direction{Axis::Y, -1}}) {
+                Project demo = support::demoProject();
+                Part& made = *demo.shelf.edit("spine");
+                made.bodies = {
+                    {.name = "plate",
+                     .size = made.size,
+                     .cutouts = {{.atMm = {30, 40}, .sizeMm = {20, 10}}, {.atMm = {2, 3}, .sizeMm = {4, 5}}}}};
+                Part& casePart = *demo.shelf.edit("case-1");
+                for (Mount& m : casePart.mounts)
+                    if (m.id == "spine")
+                        std::tie(m.facing, m.up) = std::pair(facing, up);
+                const Build build = *resolve(demo, "R10");
+                const Placed& panel = *build.at("spine");
+                const auto things = box::thingsOf(casePart, build);
+                QCOMPARE(
+                    std::count_if(things.begin(), things.end(), [](const Item& i) { return i.kind == Kind::Cutout; }),
+                    2);
+                const auto check = [&](const Part& part, std::size_t hole) { // by the corners, another way
+                    Placed as = panel;
+                    as.part = &part;
+                    const Cutout& c = part.bodies[0].cutouts[hole];
+                    const auto one = panel.inCaseMm({measureMm(c.atMm[0]), measureMm(c.atMm[1]), measureMm(0)}),
+                               other = panel.inCaseMm({measureMm(c.atMm[0] + c.sizeMm[0]),
+                                                       measureMm(c.atMm[1] + c.sizeMm[1]),
+                                                       measureMm(part.size[2].value.mm())});
+                    const auto e = box::cutoutExtent(as, hole);
+                    for (std::size_t a = 0; a < 3; ++a)
+                        QCOMPARE_LE(std::abs(e.low[a] - std::min(one[a], other[a])) +
+                                        std::abs(e.high[a] - std::max(one[a], other[a])),
+                                    1e-6);
+                };
+                check(made, 0);
+                const auto was = box::cutoutExtent(panel, 0);
+                for (const Axis axis : allAxes) {
+                    const std::size_t a = index(axis);
+                    Part moved = made, pulled = made;
+                    const bool across = axis != Axis::X;
+                    QCOMPARE(box::isAcross(panel, 0, axis), across);
+                    std::array<double, 3> by{};
+                    by[a] = 1.5;
+                    QVERIFY(box::moveCutout(moved, panel, 0, by));
+                    QCOMPARE(static_cast<bool>(box::resizeCutout(pulled, panel, 0, axis, true, was.high[a] + 2)),
+                             across);
+                    Placed then = panel;
+                    then.part = &moved;
+                    QCOMPARE_LE(std::abs(box::cutoutExtent(then, 0).low[a] - was.low[a] - (across ? 1.5 : 0)), 1e-6);
+                    then.part = &pulled;
+                    QCOMPARE_LE(std::abs(box::cutoutExtent(then, 0).high[a] - was.high[a] - (across ? 2 : 0)), 1e-6);
+                    QCOMPARE_LE(std::abs(box::cutoutExtent(then, 0).low[a] - was.low[a]), 1e-6);
+                    check(moved, 0);
+                    check(pulled, 0);
+                    if (!across)
+                        continue;
+                    const Part before = made;
+                    by[a] = 500;
+                    QVERIFY(!box::moveCutout(made, panel, 0, by));
+                    QVERIFY(!box::resizeCutout(made, panel, 0, axis, false, was.low[a] - 500));
+                    QVERIFY(!box::resizeCutout(made, panel, 0, axis, false, was.high[a] - 0.2)); // thinner than 0.5
+                    QCOMPARE(made, before);
+                }
+                const auto copied = box::copyCutout(made, panel, 0);
+                QVERIFY(copied && *copied == 1 && made.bodies[0].cutouts.size() == 3);
+                QCOMPARE(made.bodies[0].cutouts[1].sizeMm, made.bodies[0].cutouts[0].sizeMm);
+                QVERIFY(made.bodies[0].cutouts[1].atMm != made.bodies[0].cutouts[0].atMm);
+                const auto added = box::addCutout(made);
+                QVERIFY(added && *added == 3);
+                check(made, 3);
+                QVERIFY(box::removeCutout(made, 3) && box::removeCutout(made, 1) && !box::removeCutout(made, 2));
+                QCOMPARE(made.bodies[0].cutouts.size(), std::size_t(2));
+            }
+        Part bare{.id = "bare", .name = "Bare"};
+        QVERIFY(!box::addCutout(bare));
+        bare.bodies = {{.name = "turned", .size = {measureMm(50), measureMm(50), measureMm(2)}, .turnDeg = {0, 0, 30}}};
+        QVERIFY(!box::addCutout(bare) && box::cutoutsOf(bare).empty());
     }
     /// An inner panel is pulled from either end: the other stays, what is in it stays where it is in the case.
     void aPanelIsPulledFromEitherEnd() {

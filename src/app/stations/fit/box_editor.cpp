@@ -5,6 +5,7 @@
 #include "app/ui/fields/number_box.h"
 #include "app/ui/style.h"
 #include "core/fit/fit.h"
+#include "core/model/cutout_edits.h"
 #include "core/model/edits.h"
 #include "core/model/panel_edits.h"
 #include "store/struct_json.h"
@@ -147,7 +148,7 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         remember();
         if (const core::Part* part = casePart()) // of a logged case a copy will follow, as it stands here
             m_base = m_build && isLogged(m_context.document.project(), part->id) ? asBuilt(*part, *m_build) : *part;
-        if (const core::Placed* panel = m_item ? m_sheet->panelAt(*m_item) : nullptr) {
+        if (const core::Placed* panel = m_item ? m_sheet->panelOf(*m_item) : nullptr) {
             m_basePanelPart = *panel->part;
             m_basePanel = *panel;
             m_basePanel->part = &*m_basePanelPart;
@@ -179,6 +180,9 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
         remember();
         const QScopedValueRollback mine(m_forming, true);
         const core::Part edited = *read;
+        if (m_item && m_item->kind == Kind::Cutout)
+            return void(editPanel(tr("Edit %1").arg(m_sheet->nameOf(*m_item)), edited,
+                                  [](core::Part&, const core::Placed&) { return core::Result<void>{}; }));
         edit(tr("Edit the box"), [&](core::Part& part) {
             const std::string id = part.id;
             part = edited;
@@ -231,7 +235,7 @@ void BoxEditor::refresh() {
         m_item.reset();
     m_sheet->show(m_build ? &*m_build : nullptr, part);
     m_sheet->select(m_item);
-    if (!m_forming && !m_base && !formHolds(part))
+    if (!m_forming && !m_base && !formHolds(m_item && m_item->kind == Kind::Cutout ? panelPart() : part))
         showForm();
     showEnds();
     m_changes->refresh();
@@ -246,6 +250,8 @@ void BoxEditor::tellSelection() {
         m_context.selection.select(core::ChamberRef{id});
     else if (m_item->kind == Kind::Vent)
         m_context.selection.select(core::OpeningRef{id});
+    else if (const core::Placed* panel = m_sheet->panelOf(*m_item))
+        m_context.selection.select(core::PartRef{panel->mount});
     else
         m_context.selection.select(m_build && m_build->at(id) ? core::Thing(core::PartRef{id}) : core::Thing());
 }
@@ -268,6 +274,8 @@ void BoxEditor::choose(const Item& item) {
     for (QPushButton* b : m_buttons)
         b->setEnabled(item.kind != Kind::Walls);
     m_buttons[3]->setEnabled(item.kind == Kind::Chamber);
+    for (const std::size_t b : {1, 2}) // copies of a cut-out are made one by one
+        m_buttons[b]->setEnabled(item.kind != Kind::Walls && item.kind != Kind::Cutout);
 }
 
 void BoxEditor::typedEnd(bool fromLow, double shown) {
@@ -280,7 +288,7 @@ void BoxEditor::typedEnd(bool fromLow, double shown) {
     const double to = fromLow ? mm : casePart()->size[a].value.mm() - mm;
     const auto e = m_sheet->extentOf(*m_item);
     remember();
-    const QString text = tr("Size of %1").arg(qs(core::box::nameOf(*casePart(), *m_item)));
+    const QString text = tr("Size of %1").arg(m_sheet->nameOf(*m_item));
     if (m_sheet->canPull(axis)) {
         pull(text, core::Part(*casePart()), axis, high, to, 0);
         return;
@@ -293,6 +301,13 @@ void BoxEditor::typedEnd(bool fromLow, double shown) {
 }
 
 bool BoxEditor::pull(const QString& text, const core::Part& base, Axis axis, bool high, double mm, int mergeId) {
+    if (m_item->kind == Kind::Cutout)
+        return panelPart() && editPanel(
+                                  text, m_basePanelPart ? *m_basePanelPart : *panelPart(),
+                                  [&](core::Part& made, const core::Placed& panel) {
+                                      return core::box::resizeCutout(made, panel, m_item->hole, axis, high, mm);
+                                  },
+                                  mergeId);
     const core::Placed* now = m_sheet->panelAt(*m_item);
     if (!now)
         return editWith(
@@ -307,6 +322,28 @@ bool BoxEditor::pull(const QString& text, const core::Part& base, Axis axis, boo
     made.id = now->part->id;
     if (done)
         done = changePanel(m_context.document, text, std::move(tried), std::move(made), now->mount, mergeId);
+    m_problem->setText(done ? QString() : qs(done.error().text()));
+    m_problem->setVisible(!done);
+    refresh();
+    return done.has_value();
+}
+
+const core::Part* BoxEditor::panelPart() const {
+    const core::Placed* panel = m_item ? m_sheet->panelOf(*m_item) : nullptr;
+    return panel ? panel->part : nullptr;
+}
+
+bool BoxEditor::editPanel(const QString& text, const core::Part& base,
+                          const std::function<core::Result<void>(core::Part&, const core::Placed&)>& change,
+                          int mergeId) {
+    const core::Placed* now = m_item ? m_sheet->panelOf(*m_item) : nullptr;
+    if (!now || !casePart())
+        return false;
+    core::Part made = base;
+    auto done = change(made, m_basePanel ? *m_basePanel : *now);
+    made.id = now->part->id; // it may be a part of its own since the drag began
+    if (done)
+        done = changePanel(m_context.document, text, core::Part(*casePart()), std::move(made), now->mount, mergeId);
     m_problem->setText(done ? QString() : qs(done.error().text()));
     m_problem->setVisible(!done);
     refresh();
@@ -343,10 +380,27 @@ void BoxEditor::dragTo(const BoxSheet::Grip& grip, double across, double up) {
     const auto& side = m_sheet->sides()[static_cast<std::size_t>(grip.view)];
     const core::box::Extent was = core::box::extentOf(*m_base, *m_item);
     const auto from = m_sheet->m_before.value_or(was);
-    const QString text = tr("Drag %1").arg(qs(core::box::nameOf(*m_base, *m_item)));
+    const QString text = tr("Drag %1").arg(m_sheet->nameOf(*m_item));
     if (!grip.isMiddle() && !grip.isFeet()) {
         pull(text, *m_base, grip.across ? side.across : side.up, (grip.across ? grip.across : grip.up) > 0,
              grip.across ? across : up, m_drag);
+        return;
+    }
+    std::array<double, 3> by{};
+    const auto free = m_sheet->freeAxes(*m_item);
+    for (const auto& [axis, to] : {std::pair{side.across, across}, std::pair{side.up, up}}) {
+        const std::size_t a = core::index(axis);
+        if (std::find(free.begin(), free.end(), axis) != free.end())
+            by[a] = to - (from.low[a] + from.high[a]) / 2;
+    }
+    if (m_item->kind == Kind::Cutout) {
+        if (m_basePanelPart)
+            editPanel(
+                text, *m_basePanelPart,
+                [&](core::Part& made, const core::Placed& panel) {
+                    return core::box::moveCutout(made, panel, m_item->hole, by);
+                },
+                m_drag);
         return;
     }
     editWith(
@@ -356,12 +410,6 @@ void BoxEditor::dragTo(const BoxSheet::Grip& grip, double across, double up) {
                 auto& spec = std::get<core::CaseSpec>(part.spec);
                 spec.feetMm = std::clamp(-up - spec.wall.value.mm(), 0.0, 200.0);
                 return core::Result<void>{};
-            }
-            std::array<double, 3> by{};
-            for (const auto& [axis, to] : {std::pair{side.across, across}, std::pair{side.up, up}}) {
-                const std::size_t a = core::index(axis);
-                if (m_item->kind != Kind::Vent || core::box::canResize(part, *m_item, axis))
-                    by[a] = to - (from.low[a] + from.high[a]) / 2;
             }
             return core::box::move(part, *m_item, by);
         },
@@ -386,8 +434,13 @@ void BoxEditor::nudge(Axis axis, double mm) {
     std::array<double, 3> by{};
     by[core::index(axis)] = mm;
     remember();
-    edit(tr("Move %1").arg(qs(core::box::nameOf(*casePart(), *m_item))),
-         [&](core::Part& part) { return core::box::move(part, *m_item, by); });
+    const QString text = tr("Move %1").arg(m_sheet->nameOf(*m_item));
+    if (m_item->kind == Kind::Cutout && panelPart())
+        editPanel(text, core::Part(*panelPart()), [&](core::Part& made, const core::Placed& panel) {
+            return core::box::moveCutout(made, panel, m_item->hole, by);
+        });
+    else
+        edit(text, [&](core::Part& part) { return core::box::move(part, *m_item, by); });
 }
 
 void BoxEditor::step(int by) {
@@ -419,11 +472,8 @@ void BoxEditor::keyPressEvent(QKeyEvent* event) {
     const auto& side = m_sheet->sides()[static_cast<std::size_t>(std::max(0, m_grip.view))];
     // The view whose plane the thing lies in.
     Axis across = side.across, up = side.up;
-    if (const core::Part* part = casePart(); part && m_item && m_item->kind == Kind::Vent) {
-        std::vector<Axis> free;
-        for (const Axis axis : core::allAxes)
-            if (core::box::canResize(*part, *m_item, axis))
-                free.push_back(axis);
+    if (casePart() && m_item && (m_item->kind == Kind::Vent || m_item->kind == Kind::Cutout)) {
+        const std::vector<Axis> free = m_sheet->freeAxes(*m_item);
         across = free.front() == Axis::X && free.back() == Axis::Y ? Axis::Y : free.front();
         up = across == free.front() ? free.back() : free.front();
     }

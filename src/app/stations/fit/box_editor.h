@@ -34,6 +34,8 @@ public:
     void rename();
     void rowOf();
     void split(core::Axis axis);
+    /// A cut-out in the inner panel that is chosen, or whose cut-out is.
+    void addCutout();
     /// The chamber that is selected and one beside it become one.
     void join(std::size_t other);
     [[nodiscard]] BoxChanges* changes() const { return m_changes; }
@@ -66,6 +68,11 @@ private:
                   const std::function<core::Result<void>(core::Part&)>& change, int mergeId);
     /// One end of what is selected to a place along an axis; a made part becomes longer, its place goes along.
     bool pull(const QString& text, const core::Part& base, core::Axis axis, bool high, double mm, int mergeId);
+    /// An edit of the panel that is chosen, or whose cut-out is, as one step; @p base: as it stands, or stood when the
+    /// drag began.
+    bool editPanel(const QString& text, const core::Part& base,
+                   const std::function<core::Result<void>(core::Part&, const core::Placed&)>& change, int mergeId = 0);
+    [[nodiscard]] const core::Part* panelPart() const;
     void dragTo(const BoxSheet::Grip& grip, double across, double up);
     void endDrag(bool taken);
     void typedEnd(bool fromLow, double mm);

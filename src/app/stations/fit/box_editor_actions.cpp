@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/box_editor.h"
+#include "core/model/cutout_edits.h"
 
 #include <QInputDialog>
 #include <QMenu>
@@ -36,6 +37,9 @@ QMenu* BoxEditor::addMenu() {
         connect(places->addAction(words), &QAction::triggered, this,
                 [this, kind = kind] { add(Kind::Place, Side::Left, kind); });
     connect(menu->addAction(tr("A chamber")), &QAction::triggered, this, [this] { add(Kind::Chamber, Side::Left); });
+    QAction* cut = menu->addAction(tr("A cut-out in the inner panel that is chosen"), this, &BoxEditor::addCutout);
+    cut->setObjectName(QStringLiteral("boxCut"));
+    connect(menu, &QMenu::aboutToShow, this, [this, cut] { cut->setEnabled(panelPart()); });
     return menu;
 }
 
@@ -51,6 +55,22 @@ void BoxEditor::make(const QString& text, const std::function<core::Result<Item>
     });
     if (made)
         choose(*made);
+}
+
+void BoxEditor::addCutout() {
+    if (!panelPart())
+        return;
+    remember();
+    std::size_t hole = 0;
+    if (editPanel(tr("Cut %1").arg(qs(panelPart()->name)), core::Part(*panelPart()),
+                  [&](core::Part& made, const core::Placed&) -> core::Result<void> {
+                      const auto added = core::box::addCutout(made);
+                      if (!added)
+                          return tl::make_unexpected(added.error());
+                      hole = *added;
+                      return {};
+                  }))
+        choose({Kind::Cutout, m_item->index, hole});
 }
 
 /// A fan place comes with the vent it blows through.
@@ -77,6 +97,20 @@ void BoxEditor::add(Kind kind, core::Side side, core::PartKind takes) {
 void BoxEditor::copy() {
     if (!m_item || m_item->kind == Kind::Walls)
         return;
+    if (m_item->kind == Kind::Cutout && panelPart()) {
+        remember();
+        std::size_t hole = m_item->hole;
+        if (editPanel(tr("Copy %1").arg(m_sheet->nameOf(*m_item)), core::Part(*panelPart()),
+                      [&](core::Part& made, const core::Placed& panel) -> core::Result<void> {
+                          const auto copied = core::box::copyCutout(made, panel, m_item->hole);
+                          if (!copied)
+                              return tl::make_unexpected(copied.error());
+                          hole = *copied;
+                          return {};
+                      }))
+            choose({Kind::Cutout, m_item->index, hole});
+        return;
+    }
     make(tr("Copy %1").arg(qs(core::box::nameOf(*casePart(), *m_item))), [&](core::Part& part) {
         const auto free = std::find_if(core::allAxes.begin(), core::allAxes.end(), [&](Axis axis) {
             return m_item->kind != Kind::Vent || core::box::canResize(part, *m_item, axis);
@@ -159,6 +193,10 @@ void BoxEditor::rowOf() {
 void BoxEditor::rename() {
     if (!m_item || !casePart())
         return;
+    if (m_item->kind == Kind::Cutout) {
+        m_problem->setText(tr("A cut-out has no name of its own: it is known by its number and its panel"));
+        return m_problem->show();
+    }
     bool taken = false;
     const QString name = QInputDialog::getText(this, tr("Rename"), tr("New name"), QLineEdit::Normal,
                                                qs(core::box::nameOf(*casePart(), *m_item)), &taken)
@@ -172,6 +210,14 @@ void BoxEditor::remove() {
     const core::Part* part = casePart();
     if (!m_item || !part || m_item->kind == Kind::Walls)
         return;
+    if (m_item->kind == Kind::Cutout && panelPart()) {
+        remember();
+        const Item item = *m_item;
+        if (editPanel(tr("Delete %1").arg(m_sheet->nameOf(item)), core::Part(*panelPart()),
+                      [&](core::Part& made, const core::Placed&) { return core::box::removeCutout(made, item.hole); }))
+            choose({Kind::Place, item.index});
+        return;
+    }
     const auto go = [this, item = *m_item] {
         remember();
         if (edit(tr("Delete %1").arg(qs(core::box::nameOf(*casePart(), item))),

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/box_editor.h"
 #include "app/ui/fields/number_box.h"
+#include "core/model/cutout_edits.h"
 #include "core/model/panel_edits.h"
 #include "store/struct_json.h"
 
@@ -41,7 +42,7 @@ void BoxEditor::fillList() {
     const core::Part* part = casePart();
     if (!part)
         return;
-    m_items = core::box::itemsOf(*part);
+    m_items = m_build ? core::box::thingsOf(*part, *m_build) : core::box::itemsOf(*part);
     // What stands at a place and can be pulled is an inner panel to who builds the box.
     const auto panelAt = [&](const Item& item) {
         const core::Placed* placed =
@@ -49,33 +50,36 @@ void BoxEditor::fillList() {
         return core::box::isPanel(placed) ? placed : nullptr;
     };
     std::stable_partition(m_items.begin(), m_items.end(),
-                          [&](const Item& item) { return item.kind != Kind::Place || panelAt(item); });
+                          [&](const Item& item) { return item.kind != Kind::Place || panelAt(item); }); // cut-outs too
     QString group;
     const View v = m_context.view();
     for (std::size_t i = 0; i < m_items.size(); ++i) {
         const core::Placed* panel = panelAt(m_items[i]);
-        const QString of = panel ? tr("Inner panels and made parts") : kindName(m_items[i].kind);
+        const bool hole = m_items[i].kind == Kind::Cutout;
+        const QString of = panel || hole ? tr("Inner panels and made parts") : kindName(m_items[i].kind);
         if (group != of) {
             auto* head = new QListWidgetItem(of, m_list);
             head->setFlags(Qt::NoItemFlags);
             group = of;
         }
-        const auto e = m_sheet->m_case == part || m_items[i].kind != Kind::Place
-                           ? core::box::extentOf(*part, m_items[i])
-                           : core::box::Extent{};
+        const core::Placed* cut = hole ? core::box::panelOf(*part, *m_build, m_items[i]) : nullptr;
+        const auto e = cut ? core::box::cutoutExtent(*cut, m_items[i].hole) : core::box::extentOf(*part, m_items[i]);
         QStringList size;
         for (std::size_t a = 0; panel && a < 3; ++a)
             size << digits(v.show.value(Quantity::Length, panel->highAt[a].mm() - panel->lowAt[a].mm()),
                            v.show.units().inch ? 2 : 0);
         for (std::size_t a = 0; !panel && a < 3; ++a)
-            if (m_items[i].kind != Kind::Vent || core::box::canResize(*part, m_items[i], static_cast<Axis>(a)))
+            if (const auto axis = static_cast<Axis>(a);
+                cut ? core::box::isAcross(*cut, m_items[i].hole, axis)
+                    : m_items[i].kind != Kind::Vent || core::box::canResize(*part, m_items[i], axis))
                 size << digits(v.show.value(Quantity::Length, e.high[a] - e.low[a]), v.show.units().inch ? 2 : 0);
-        auto* row = new QListWidgetItem(
-            m_items[i].kind == Kind::Place && !panel
-                ? QStringLiteral("  ") + qs(core::box::nameOf(*part, m_items[i]))
-                : QStringLiteral("  %1   %2")
-                      .arg(qs(core::box::nameOf(*part, m_items[i])), size.join(QStringLiteral(" \u00d7 "))),
-            m_list);
+        const QString name = hole ? QStringLiteral("  ") + tr("cut-out %1").arg(m_items[i].hole + 1)
+                                  : qs(core::box::nameOf(*part, m_items[i]));
+        auto* row =
+            new QListWidgetItem(m_items[i].kind == Kind::Place && !panel
+                                    ? QStringLiteral("  ") + name
+                                    : QStringLiteral("  %1   %2").arg(name, size.join(QStringLiteral(" \u00d7 "))),
+                                m_list);
         row->setData(Qt::UserRole, static_cast<int>(i));
         if (m_item && *m_item == m_items[i])
             m_list->setCurrentItem(row);
@@ -129,6 +133,12 @@ void BoxEditor::showForm() {
             std::string_view(f.about.key) != "case")
             without.insert(f.about.key);
     m_form->start("part", qs(part->name), store::partJson(*part), without);
+    if (const core::Part* made = m_item->kind == Kind::Cutout ? panelPart() : nullptr) {
+        const auto at = core::box::cutoutsOf(*made)[m_item->hole];
+        m_form->start("part", qs(made->name), store::partJson(*made), without);
+        m_form->go({{"bodies", static_cast<int>(at.body)}, {"cutouts", static_cast<int>(at.cutout)}});
+        return;
+    }
     const int index = static_cast<int>(m_item->index);
     if (m_item->kind == Kind::Place)
         m_form->go({{"mounts", index}});
@@ -146,17 +156,15 @@ void BoxEditor::showEnds() {
         return;
     const auto& side = m_sheet->sides()[static_cast<std::size_t>(std::max(0, m_grip.view))];
     Axis axis = m_grip.up ? side.up : side.across;
-    if (m_item->kind == Kind::Vent && !core::box::canResize(*part, *m_item, axis))
-        for (const Axis other : core::allAxes)
-            if (core::box::canResize(*part, *m_item, other))
-                axis = other;
+    if (const auto free = m_sheet->freeAxes(*m_item); std::find(free.begin(), free.end(), axis) == free.end())
+        axis = free.empty() ? axis : free.back();
     const auto e = m_sheet->extentOf(*m_item);
     const std::size_t a = core::index(axis);
     const bool high = (m_grip.up ? m_grip.up : m_grip.across) >= 0;
     const double at = high ? e.high[a] : e.low[a], whole = part->size[a].value.mm();
     const View v = m_context.view();
     const QScopedValueRollback quiet(m_filling, true);
-    const QString end = axisEnd(axis, high), whose = qs(core::box::nameOf(*part, *m_item));
+    const QString end = axisEnd(axis, high), whose = m_sheet->nameOf(*m_item);
     m_endLabel->setText(end.left(1).toUpper() + end.mid(1));
     for (const auto& [box, mm, words] :
          {std::tuple{m_fromLow, at, axisFrom(axis, false)}, std::tuple{m_fromHigh, whole - at, axisFrom(axis, true)}}) {

@@ -2,6 +2,7 @@
 #include "app/stations/fit/box_sheet.h"
 
 #include "app/stations/fit/box_details.h"
+#include "core/model/cutout_edits.h"
 #include "core/model/panel_edits.h"
 #include "core/model/slot_covers.h"
 
@@ -44,6 +45,10 @@ void BoxSheet::select(const std::optional<Item>& item) {
 
 Extent BoxSheet::extentOf(const Item& item) const {
     std::array<double, 3> part{};
+    if (item.kind == Kind::Cutout) {
+        const core::Placed* panel = panelOf(item);
+        return panel ? core::box::cutoutExtent(*panel, item.hole) : Extent{};
+    }
     if (item.kind == Kind::Place && m_build && item.index < m_case->mounts.size())
         if (const core::Placed* placed = m_build->at(m_case->mounts[item.index].id); placed && placed->variant.empty())
             for (std::size_t a = 0; a < 3; ++a)
@@ -58,13 +63,48 @@ const core::Placed* BoxSheet::panelAt(const Item& item) const {
     return core::box::isPanel(placed) ? placed : nullptr;
 }
 
-bool BoxSheet::canPull(Axis axis) const {
-    return m_item && m_case && (core::box::canResize(*m_case, *m_item, axis) || panelAt(*m_item));
+const core::Placed* BoxSheet::panelOf(const Item& item) const {
+    return m_build && m_case ? core::box::panelOf(*m_case, *m_build, item) : nullptr;
 }
+
+QString BoxSheet::nameOf(const Item& item) const {
+    if (item.kind != Kind::Cutout)
+        return m_case ? qs(core::box::nameOf(*m_case, item)) : QString();
+    const core::Placed* panel = panelOf(item);
+    return panel ? tr("Cut-out %1 of %2").arg(item.hole + 1).arg(qs(panel->name)) : QString();
+}
+
+std::vector<Axis> BoxSheet::freeAxes(const Item& item) const {
+    std::vector<Axis> free;
+    const core::Placed* panel = item.kind == Kind::Cutout ? panelOf(item) : nullptr;
+    for (const Axis axis : core::allAxes)
+        if (item.kind == Kind::Vent     ? core::box::canResize(*m_case, item, axis)
+            : item.kind == Kind::Cutout ? panel && core::box::isAcross(*panel, item.hole, axis)
+                                        : true)
+            free.push_back(axis);
+    return free;
+}
+
+bool BoxSheet::isSeen(const Item& item, const Side& side) const {
+    const core::Placed* panel = item.kind == Kind::Cutout ? panelOf(item) : nullptr;
+    return !panel || !core::box::isAcross(*panel, item.hole, side.through());
+}
+
+bool BoxSheet::canPull(Axis axis) const {
+    if (!m_item || !m_case)
+        return false;
+    if (m_item->kind == Kind::Cutout) {
+        const auto free = freeAxes(*m_item);
+        return std::find(free.begin(), free.end(), axis) != free.end();
+    }
+    return core::box::canResize(*m_case, *m_item, axis) || panelAt(*m_item);
+}
+
+std::vector<Item> BoxSheet::things() const { return core::box::thingsOf(*m_case, *m_build); }
 
 std::vector<Extent> BoxSheet::extents() const {
     std::vector<Extent> all;
-    for (const Item& item : core::box::itemsOf(*m_case))
+    for (const Item& item : core::box::itemsOf(*m_case)) // of the case itself: fans lie on its vents
         all.push_back(extentOf(item));
     return all;
 }
@@ -121,6 +161,8 @@ std::vector<BoxSheet::Grip> BoxSheet::grips() const {
         return all;
     for (int view = 0; view < 3; ++view) {
         const Side& s = m_sides[static_cast<std::size_t>(view)];
+        if (!isSeen(*m_item, s))
+            continue;
         // A thin panel has one handle for its thickness: two and its middle would lie on each other.
         const QRectF r = rectOf(extentOf(*m_item), s);
         const auto ends = [&](double px) {
@@ -176,9 +218,11 @@ std::optional<Item> BoxSheet::itemUnder(const QPointF& at) {
     double area = 1e18;
     if (!m_case || !m_build)
         return best;
-    for (const Item& item : core::box::itemsOf(*m_case)) {
+    for (const Item& item : things()) {
         const Extent e = extentOf(item);
         for (const Side& s : sides()) {
+            if (!isSeen(item, s))
+                continue;
             QRectF r = rectOf(e, s);
             r.adjust(r.width() < 8 ? -4 : 0, r.height() < 8 ? -4 : 0, r.width() < 8 ? 4 : 0, r.height() < 8 ? 4 : 0);
             if (item.kind == Kind::Walls)
@@ -209,18 +253,16 @@ std::optional<BoxSheet::Snapped> BoxSheet::snapped(Axis axis, double mm, double 
         offer(high, why);
         offer((low + high) / 2, why);
     };
-    const auto items = core::box::itemsOf(*m_case);
-    std::vector<Extent> extents;
-    for (const Item& item : items) {
-        extents.push_back(extentOf(item));
-        if (!m_item || !(item == *m_item))
-            ends(extents.back().low[a], extents.back().high[a]);
-    }
+    for (const Item& item : things())
+        if (!m_item || !(item == *m_item)) {
+            const Extent e = extentOf(item);
+            ends(e.low[a], e.high[a]);
+        }
     for (const core::Placed& p : m_build->placed)
         if (!(m_item && m_item->kind == Kind::Place && p.mount == m_case->mounts[m_item->index].id))
             ends(p.lowAt[a].mm(), p.highAt[a].mm());
     if (m_item && m_grip.isMiddle())
-        for (const core::box::Snap& snap : core::box::snapsOf(*m_case, *m_item, axis, extents))
+        for (const core::box::Snap& snap : core::box::snapsOf(*m_case, *m_item, axis, extents()))
             offer(snap.mm, [&] { return m_context.view().words(snap.why); });
     return best;
 }
@@ -247,7 +289,7 @@ void BoxSheet::mousePressEvent(QMouseEvent* event) {
         }
         for (int view = 0; view < 3; ++view) // its own area is its middle
             if (rectOf(extentOf(*item), m_sides[static_cast<std::size_t>(view)]).contains(event->position()) &&
-                item->kind != Kind::Walls)
+                item->kind != Kind::Walls && isSeen(*item, m_sides[static_cast<std::size_t>(view)]))
                 m_grip = {view, 0, 0};
         if (m_grip.view < 0)
             return;
@@ -264,15 +306,14 @@ void BoxSheet::mouseMoveEvent(QMouseEvent* event) {
     if (m_grip.view < 0 || !(event->buttons() & Qt::LeftButton)) {
         const Grip under = m_item ? gripUnder(event->position()) : Grip{};
         const auto item = itemUnder(event->position());
-        say(under.view >= 0 && under.isMiddle()
-                ? tr("Drag to move %1; Alt: without snapping").arg(qs(core::box::nameOf(*m_case, *m_item)))
+        say(under.view >= 0 && under.isMiddle() ? tr("Drag to move %1; Alt: without snapping").arg(nameOf(*m_item))
             : under.isFeet()
                 ? tr("Drag to set the feet: %1 stand free below the case")
                       .arg(m_context.view().text(core::Quantity::Length, std::get<core::CaseSpec>(m_case->spec).feetMm))
-            : under.view >= 0 ? tr("Drag to pull this end of %1").arg(qs(core::box::nameOf(*m_case, *m_item)))
+            : under.view >= 0 ? tr("Drag to pull this end of %1").arg(nameOf(*m_item))
             : overCover(event->position()) && (!item || item->kind == Kind::Walls || item->kind == Kind::Chamber)
                 ? coversHint()
-            : item ? tr("Click to choose %1").arg(qs(core::box::nameOf(*m_case, *item)))
+            : item ? tr("Click to choose %1").arg(nameOf(*item))
                    : QString());
         setCursor(under.view < 0     ? Qt::ArrowCursor
                   : under.isMiddle() ? Qt::SizeAllCursor
@@ -319,14 +360,15 @@ void BoxSheet::mouseReleaseEvent(QMouseEvent*) {
 }
 
 void BoxSheet::paintThings(Canvas& c, const Side& s) {
-    for (const Item& item : core::box::itemsOf(*m_case)) {
-        if (item.kind == Kind::Walls || (m_item && item == *m_item))
+    for (const Item& item : things()) {
+        if (item.kind == Kind::Walls || (m_item && item == *m_item) || !isSeen(item, s))
             continue;
         const QRectF r = rectOf(extentOf(item), s);
         QPen pen(item.kind == Kind::Chamber ? c.t.line : c.t.ink2, 1);
-        pen.setDashPattern(item.kind == Kind::Chamber ? QList<qreal>{2, 4}
-                           : item.kind == Kind::Vent  ? QList<qreal>{9, 3, 2, 3}
-                                                      : QList<qreal>{4, 3});
+        pen.setDashPattern(item.kind == Kind::Chamber  ? QList<qreal>{2, 4}
+                           : item.kind == Kind::Vent   ? QList<qreal>{9, 3, 2, 3}
+                           : item.kind == Kind::Cutout ? QList<qreal>{2, 2}
+                                                       : QList<qreal>{4, 3});
         c.p.setPen(pen);
         c.p.setBrush(Qt::NoBrush);
         const bool round = item.kind == Kind::Vent &&
@@ -338,13 +380,15 @@ void BoxSheet::paintThings(Canvas& c, const Side& s) {
 
 void BoxSheet::paintSelected(Canvas& c, int view) {
     const Side& s = m_sides[static_cast<std::size_t>(view)];
-    if (m_before) {
+    if (m_before && isSeen(*m_item, s)) {
         QPen ghost(c.t.line, 1);
         ghost.setDashPattern({5, 3});
         c.p.setPen(ghost);
         c.p.setBrush(Qt::NoBrush);
         c.p.drawRect(rectOf(*m_before, s));
     }
+    if (!isSeen(*m_item, s))
+        return;
     const QRectF r = rectOf(extentOf(*m_item), s);
     QColor wash = c.t.marker;
     wash.setAlphaF(m_item->kind == Kind::Walls ? 0.0F : 0.45F);

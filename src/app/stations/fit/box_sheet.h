@@ -45,6 +45,12 @@ public:
     [[nodiscard]] core::box::Extent extentOf(const core::box::Item& item) const;
     /// The made part at a place, whose ends can be pulled; null: none.
     [[nodiscard]] const core::Placed* panelAt(const core::box::Item& item) const;
+    /// The same, and of a cut-out the made part that it is cut in.
+    [[nodiscard]] const core::Placed* panelOf(const core::box::Item& item) const;
+    /// What a thing is called here: its name, or whose cut-out it is.
+    [[nodiscard]] QString nameOf(const core::box::Item& item) const;
+    /// The axes along which a thing can be moved: a vent and a cut-out in their plane.
+    [[nodiscard]] std::vector<core::Axis> freeAxes(const core::box::Item& item) const;
     /// Whether an end of the thing selected can be pulled along an axis.
     [[nodiscard]] bool canPull(core::Axis axis) const;
     [[nodiscard]] const std::array<Side, 3>& sides();
@@ -84,7 +90,10 @@ private:
     [[nodiscard]] bool overCover(const QPointF& at);
     [[nodiscard]] QString coversHint() const;
     void paintDetail(Canvas& c);
+    [[nodiscard]] std::vector<core::box::Item> things() const;
     [[nodiscard]] std::vector<core::box::Extent> extents() const;
+    /// A cut-out is drawn and taken where one looks through it.
+    [[nodiscard]] bool isSeen(const core::box::Item& item, const Side& side) const;
     [[nodiscard]] std::optional<core::box::VentOnFan> ventOnFan() const;
     void say(const QString& words);
     friend class BoxEditor;
