@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/air/air_page.h"
 #include "app/ui/dialogs/air_value_dialog.h"
+#include "app/ui/dialogs/change_dialog.h"
 #include "app/ui/fields/points_edit.h"
 #include "app/ui/fields/struct_form.h"
 #include "core/base/text.h"
@@ -11,6 +12,10 @@
 #include "support/registry.h"
 #include "support/window.h"
 
+#include <QComboBox>
+#include <QDialogButtonBox>
+#include <QDoubleSpinBox>
+#include <QPushButton>
 #include <QtTest>
 
 namespace tst_air_window {
@@ -26,6 +31,32 @@ app::AirPage* airOf(Window& w) {
     return page;
 }
 double cpu(Window& w) { return w.document().result().evaluation->air.part("tray/cpu")->temperatureC; }
+/// States a change in the dialog that Ctrl+N opens, as a person does: its kind, then what stands in its rows.
+void state(Window& w, const char* kind, const std::vector<std::pair<const char*, QString>>& rows) {
+    w.key(Qt::Key_N, Qt::ControlModifier);
+    app::ChangeDialog* dialog = nullptr;
+    QVERIFY(QTest::qWaitFor([&] { return (dialog = w.window->findChild<app::ChangeDialog*>()) != nullptr; }));
+    auto* kinds = dialog->findChild<QComboBox*>("kind");
+    QVERIFY2(kinds->findText(kind) >= 0, kind);
+    kinds->setCurrentIndex(kinds->findText(kind));
+    for (const auto& [name, value] : rows) {
+        if (auto* number = dialog->findChild<QDoubleSpinBox*>(name)) {
+            number->setFocus();
+            number->selectAll();
+            QTest::keyClicks(number, value);
+            continue;
+        }
+        auto* choice = dialog->findChild<QComboBox*>(name);
+        QVERIFY2(choice, name);
+        const int at = choice->findData(value) >= 0 ? choice->findData(value) : choice->findText(value);
+        QVERIFY2(at >= 0, qPrintable(value));
+        choice->setCurrentIndex(at);
+    }
+    const auto buttons = dialog->findChild<QDialogButtonBox*>();
+    QTest::mouseClick(buttons->button(QDialogButtonBox::Ok), Qt::LeftButton);
+    QVERIFY2(!dialog->isVisible(), qPrintable(dialog->windowTitle()));
+    QCoreApplication::sendPostedEvents(dialog, QEvent::DeferredDelete);
+}
 /// Waits for what is worked out beside the window.
 bool explored(app::AirPage* page) {
     return QTest::qWaitFor(
@@ -56,10 +87,13 @@ private slots:
         QTest::keyClick(page, Qt::Key_R);
         QVERIFY(cpu(w) > before + 2); // it drew the cooler's air in
         w.key(Qt::Key_Z, Qt::ControlModifier);
-        QVERIFY(w.document().addChange(core::Orient{core::Side::Left}));
+        const std::string standing = w.document().revision();
+        state(w, "Stand or lay the case", {{"down", "left"}});
+        QVERIFY(w.document().revision() != standing);
         const auto* lying = w.document().result().evaluation->air.part("tray/cpu");
         QVERIFY(!lying->weak.empty() && lying->bandK >= 5);
         w.key(Qt::Key_Z, Qt::ControlModifier);
+        w.document().selectRevision(standing);
         const auto screened = [&] {
             const auto& openings = w.document().result().evaluation->build.openings;
             return std::find_if(openings.begin(), openings.end(),
@@ -67,7 +101,9 @@ private slots:
         };
         const std::string vent = screened()->id;
         const double covered = cpu(w);
-        QVERIFY(w.document().addChange(core::SetScreen{vent, core::Screen::None}));
+        w.context.selection.select(core::OpeningRef{vent}); // the dialog is about what is selected
+        state(w, "Dust screen", {{"screen", "off"}});
+        QCOMPARE(w.document().result().evaluation->build.opening(vent)->screen, core::Screen::None);
         QVERIFY(cpu(w) < covered + 0.01);
     }
     /// E turns the station; what is found is listed, one is chosen by mouse and keys and made a revision.
@@ -338,7 +374,23 @@ private slots:
         }
         QVERIFY(known.parts.front().bandAfterK < known.parts.front().bandBeforeK);
         page->grab();
+        // What is saved of it is what is shown: the taught figures, in the first rows of the table.
+        const auto rows = [&] {
+            if (!page->saveSheet(dir.filePath("air.csv")))
+                return std::vector<QStringList>{};
+            std::vector<QStringList> all;
+            for (const QString& row : QString::fromUtf8(support::bytesOf(dir.filePath("air.csv"))).split('\n'))
+                all.push_back(row.split(','));
+            return all;
+        };
+        const auto shown = rows();
+        QVERIFY(shown.size() > known.parts.size());
+        for (std::size_t i = 0; i < known.parts.size(); ++i) {
+            QCOMPARE_LE(std::abs(shown[i + 1].at(1).toDouble() - known.parts[i].afterC), 1e-5);
+            QCOMPARE_LE(std::abs(shown[i + 1].at(2).toDouble() - known.parts[i].bandAfterK), 1e-5);
+        }
         QTest::keyClick(page, Qt::Key_M);
+        QCOMPARE_LE(std::abs(rows().at(1).at(2).toDouble() - known.parts.front().bandBeforeK), 1e-5);
         QVERIFY(!page->airLook().asTaught && !page->airLook().taught);
     }
     /// An edit while the warm-up is shown: the states of before are of another network, and are never put into it.
@@ -408,10 +460,10 @@ private slots:
         w.document().selectRevision(w.document().project().revisions.back().id);
         const double bare = cpu(w);
         QVERIFY2(bare > cooled + 10, "a block without a radiator gives off next to nothing");
-        for (const core::Change& change : {core::Change(core::PlacePart{"radiator", "side-radiator"}),
-                                           core::Change(core::PlacePart{"fan-120", "side-radiator/fan-1"}),
-                                           core::Change(core::SetFan{"side-radiator/fan-1", {.duty = 0.7}})})
-            QVERIFY(w.document().addChange(change));
+        state(w, "Place a part", {{"part", "radiator"}, {"mount", "side-radiator"}});
+        QVERIFY(cpu(w) < bare); // its fins alone
+        state(w, "Place a part", {{"part", "fan-120"}, {"mount", "side-radiator/fan-1"}});
+        state(w, "Set a fan's speed", {{"mount", "side-radiator/fan-1"}, {"duty", "70"}});
         QCOMPARE_LE(std::abs(cpu(w) - cooled), 0.05);
     }
     /// A fan's curve is pasted as a table: with a heading that names units, with commas or tabs, from a file; what

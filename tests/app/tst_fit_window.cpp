@@ -433,6 +433,33 @@ private slots:
         QVERIFY(w.click(fit, app::Act::ShowAll));
         QCOMPARE(fit->look().zoom, 1.0);
     }
+    /// An arrow goes on from where the cut is drawn, also where none was set; of a way in it moves the cut that is
+    /// drawn.
+    void arrowsMoveTheCutThatIsDrawn() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* fit = fitOf(w);
+        const auto& build = w.document().result().evaluation->build;
+        const core::Placed& cooler = *build.firstOf(core::PartKind::Cooler);
+        QVERIFY(fit->cuts().a < 0);
+        QTest::keyClick(fit, Qt::Key_Right); // A-A is drawn through the cooler
+        QCOMPARE_LE(std::abs(fit->cuts().a - 0.5 * (cooler.lowAt[1].mm() + cooler.highAt[1].mm()) - 1), 1e-9);
+        const double a = fit->cuts().a;
+        fit->choose(app::FitLook::List::GoingIn);
+        fit->answer();
+        w.context.selection.select(core::WayRef{"card"});
+        fit->grab();
+        const core::Axis axis = fit->movedCut();
+        QVERIFY(axis != core::Axis::Y);
+        const core::Placed& card = *build.at("card");
+        const std::size_t k = core::index(axis);
+        QTest::keyClick(fit, Qt::Key_Right);
+        QCOMPARE_LE(std::abs((axis == core::Axis::X ? fit->cuts().b : fit->cuts().c) -
+                             0.5 * (card.lowAt[k].mm() + card.highAt[k].mm()) - 1),
+                    1e-9);
+        QCOMPARE(fit->cuts().a, a);
+    }
     void slidersZoomAndPan() {
         Window w;
         QTemporaryDir dir;

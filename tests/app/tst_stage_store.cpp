@@ -245,6 +245,33 @@ private slots:
         QCOMPARE(d.stages().started(Stage::Verdict), looks);
     }
 
+    /// While edits follow each other, as in a drag, only what is looked at is computed; the others when it is calm.
+    void aDragHasTheProcessorForItself() {
+        app::Document d;
+        d.setBackground(true);
+        d.reset(m_demo, {});
+        const auto allThere = [&] {
+            return std::none_of(m_demo.revisions.begin(), m_demo.revisions.end(),
+                                [&](const core::Revision& r) { return d.isPending(r.id); });
+        };
+        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000);
+        const int before = d.stages().started(Stage::Verdict);
+        constexpr int moves = 15;
+        for (int i = 0; i < moves; ++i) {
+            QVERIFY(d.edit(
+                "drag",
+                [](core::Project& p) {
+                    std::get<core::CaseSpec>(p.shelf.edit("case-1")->spec).openings[0].centreMm[0] += 0.1;
+                },
+                77));
+            QTest::qWait(15);
+        }
+        QVERIFY(!allThere());
+        QVERIFY2(d.stages().started(Stage::Verdict) - before <= moves,
+                 qPrintable(QString::number(d.stages().started(Stage::Verdict) - before)));
+        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000);
+    }
+
     // ---- the window, at the pace of the program ----
 
     /// Through every station, list and revision with edits in between: no stage starts inside a paint, all ends right.

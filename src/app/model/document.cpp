@@ -48,7 +48,7 @@ Document::Document(QObject* parent)
     connect(&m_gather, &QTimer::timeout, this, &Document::changed);
     connect(&m_spare, &QTimer::timeout, this, &Document::computeNextOutOfSight);
     connect(&stages(), &StageStore::published, this, &Document::onPublished);
-    connect(&stages(), &StageStore::idle, this, [this] { m_spare.start(0); });
+    connect(&stages(), &StageStore::idle, this, [this] { m_spare.start(untilCalmMs()); });
 }
 
 void Document::resetAt(core::Project project, Place place) {
@@ -66,6 +66,7 @@ void Document::resetAt(core::Project project, Place place) {
     m_words.clear();
     m_saved = std::make_shared<core::Project>(std::move(project));
     setProject(m_saved);
+    m_sinceEdit.invalidate(); // what is opened is no edit
     Q_EMIT pathChanged();
     announce(News::Revision);
 }
@@ -96,6 +97,7 @@ void Document::setProject(std::shared_ptr<const core::Project> project) {
     const std::string parent = was ? was->parent : std::string{};
     m_project = std::move(project);
     m_results.setProject(m_project);
+    m_sinceEdit.start();
     if (!m_project->revision(m_revision)) // taken back: where it came from, as it was before
         m_revision = m_project->revision(parent)    ? parent
                      : m_project->revisions.empty() ? std::string{}
@@ -249,10 +251,19 @@ void Document::onPublished(const StageStore::Key& key) {
         m_gather.start(gatherMs);
 }
 
+/// What nobody looks at waits until nothing has been edited for a while: a drag is an edit for every move, and has the
+/// processor for itself.
+int Document::untilCalmMs() const {
+    constexpr qint64 calmMs = 250;
+    return m_sinceEdit.isValid() ? static_cast<int>(std::max<qint64>(0, calmMs - m_sinceEdit.elapsed())) : 0;
+}
+
 /// Revisions that nobody looks at, in the order of the rail, one at a time.
 void Document::computeNextOutOfSight() {
     if (stages().pace() == StageStore::Pace::AtOnce || !stages().isIdle())
         return;
+    if (const int wait = untilCalmMs(); wait > 0)
+        return m_spare.start(wait);
     constexpr int sliceMs = 3; // even to find out that nothing is to be done takes time when there are hundreds
     QElapsedTimer slice;
     slice.start();

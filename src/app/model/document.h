@@ -5,6 +5,7 @@
 #include "results/workers.h"
 #include "store/files.h"
 
+#include <QElapsedTimer>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -154,6 +155,8 @@ private:
     void onPublished(const StageStore::Key& key);
     void computeNextOutOfSight();
     bool m_newProject = false, m_newRevision = false; ///< not told yet
+    [[nodiscard]] int untilCalmMs() const;
+    QElapsedTimer m_sinceEdit; ///< not valid: nothing was edited yet
     QTimer m_patience, m_gather, m_spare;
     mutable results::Results m_results; ///< computed when it is asked for
     Workers m_workers{2};

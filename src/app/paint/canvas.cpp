@@ -143,6 +143,22 @@ QRectF Canvas::plate(const QPointF& centre, const QString& s, double px, Weight 
     return r;
 }
 
+QRectF Canvas::plateUpright(const QPointF& centre, const QString& s, double px, Weight w) {
+    const double wide = width(s, px, w) + 8, high = px + 6;
+    p.save();
+    p.translate(std::round(centre.x()), std::round(centre.y()));
+    p.rotate(-90);
+    const QRectF r(-wide / 2, -high / 2, wide, high);
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.sheet);
+    p.drawRoundedRect(r, 1, 1);
+    text(r, s, px, w, t.ink, Qt::AlignCenter);
+    p.restore();
+    const QRectF upright(centre.x() - high / 2, centre.y() - wide / 2, high, wide);
+    label(upright);
+    return upright;
+}
+
 void Canvas::hline(double x1, double x2, double y, const QColor& c, double w, Qt::PenStyle style) {
     p.setRenderHint(QPainter::Antialiasing, w != 1);
     QPen pen(c, w, style, Qt::FlatCap);

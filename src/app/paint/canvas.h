@@ -76,6 +76,8 @@ public:
     /// Text on a plate, so that it reads on hatches and tints.
     QRectF plate(const QPointF& centre, const QString& s, double px = 12, Weight w = Weight::Medium,
                  const QColor& edge = {});
+    /// The same, read from below.
+    QRectF plateUpright(const QPointF& centre, const QString& s, double px = 12, Weight w = Weight::Medium);
 
     // ---- lines ----
     void hline(double x1, double x2, double y, const QColor& c, double w = 1, Qt::PenStyle style = Qt::SolidLine);

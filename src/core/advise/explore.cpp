@@ -189,23 +189,35 @@ private:
                 point.bandK = part->bandK;
         }
     }
-    /// What does nothing is not asked of anyone: answers that are as good left out, one after another.
+    /// What does nothing is not asked of anyone: answers that are as good left out, the idlest first, until what is
+    /// left would be heard or felt.
     void leaveOutIdle(ExplorePoint& point) const {
-        constexpr double noDb = 0.1, noK = 0.15; // nobody hears or feels
-        std::size_t weight = 1;
-        const double noiseDba = point.noiseDba, headroomK = point.headroomK;
-        for (const OpenQuestion& c : m_choices) {
-            const std::size_t own = point.number / weight % c.answers.size(), without = point.number - own * weight;
-            weight *= c.answers.size();
-            if (own == 0)
-                continue;
-            auto then = solved(changesOf(without), m_out.roomC);
-            if (!then || then->noiseDba > noiseDba + noDb || then->headroomK < headroomK - noK ||
-                then->quietEnough != point.quietEnough || then->holds() != point.holds() ||
-                !goesIn(m_project, m_now, then->changes)) // another of its changes may need the room it makes
-                continue;
-            then->number = without;
-            point = std::move(*then);
+        constexpr double unheardDb = 0.1, unfeltK = 0.15; // of all that is left out together
+        const ExplorePoint whole = point;
+        while (!m_stop) {
+            std::vector<std::pair<double, ExplorePoint>> lighter;
+            std::size_t weight = 1;
+            for (const OpenQuestion& c : m_choices) {
+                const std::size_t own = point.number / weight % c.answers.size(), without = point.number - own * weight;
+                weight *= c.answers.size();
+                auto then = own > 0 ? solved(changesOf(without), m_out.roomC) : std::nullopt;
+                if (!then || then->quietEnough != whole.quietEnough || then->holds() != whole.holds())
+                    continue;
+                then->number = without;
+                const double worse = std::max((then->noiseDba - whole.noiseDba) / unheardDb,
+                                              (whole.headroomK - then->headroomK) / unfeltK);
+                if (worse <= 1)
+                    lighter.emplace_back(worse, std::move(*then));
+            }
+            std::stable_sort(lighter.begin(), lighter.end(),
+                             [](const auto& a, const auto& b) { return a.first < b.first; });
+            const auto next =
+                std::find_if(lighter.begin(), lighter.end(), [&](const auto& l) { // others may need its room
+                    return goesIn(m_project, m_now, l.second.changes);
+                });
+            if (next == lighter.end())
+                return;
+            point = std::move(next->second);
         }
     }
     /// One change after the other, in the order in which one makes them: what each does by itself.

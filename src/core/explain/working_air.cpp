@@ -47,6 +47,17 @@ std::vector<Effect> effectsOn(const air::Prediction& air, const air::PartResult&
     return out;
 }
 
+/// What a die is above its sink, with the watts that go through it.
+Sentence dieOverSink(const air::Prediction& air, const air::PartResult& part) {
+    const auto whole = figure::usual(Quantity::Power, part.powerW);
+    if (air.solved)
+        for (const air::CooledPart& die : air.solved->compiled.network.parts)
+            if (die.id == part.id && die.boardShare > 0)
+                return say("Die over sink, {} of {}: the rest goes into its board",
+                           figure::usual(Quantity::Power, die.intoSink(part.powerW)), whole);
+    return say("Die over sink, {}", whole);
+}
+
 } // namespace
 
 namespace {
@@ -132,8 +143,8 @@ Working ofPart(const stages::Evaluation& e, std::string_view mount, const verdic
     if (part->sinkC != part->temperatureC) {
         w.rows.push_back({"+", say("Sink over that air"), Quantity::TemperatureDifference, part->sinkC - part->inletC,
                           0, Stamp::Computed});
-        w.rows.push_back({"+", say("Die over sink, {}", figure::usual(Quantity::Power, part->powerW)),
-                          Quantity::TemperatureDifference, part->temperatureC - part->sinkC, 0, Stamp::Assumed});
+        w.rows.push_back({"+", dieOverSink(e.air, *part), Quantity::TemperatureDifference,
+                          part->temperatureC - part->sinkC, 0, Stamp::Assumed});
     } else {
         w.rows.push_back({"+", say("Part over that air"), Quantity::TemperatureDifference,
                           part->temperatureC - part->inletC, 0, Stamp::Computed});

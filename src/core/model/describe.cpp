@@ -36,7 +36,8 @@ Sentence pointing(Direction d) {
 struct Namer {
     const Project& project;
     std::optional<Build> before;
-    std::map<std::string, std::string> placed = {}; ///< by mount: what changes named before this one put there
+    std::map<std::string, std::string> placed =
+        {}; ///< by mount: what changes named before this one put there; "": none
 
     std::string part(const std::string& id) const {
         const Part* p = project.part(id);
@@ -44,9 +45,19 @@ struct Namer {
     }
     std::string at(const std::string& mount) const {
         if (const auto now = placed.find(mount); now != placed.end())
-            return part(now->second);
+            return now->second.empty() ? mount : apart(part(now->second), mount);
         const Placed* p = before ? before->at(mount) : nullptr;
-        return p ? p->part->name : mount;
+        return p ? apart(p->part->name, mount) : mount;
+    }
+    /// With its place where another part is called the same, as a build names them: "Fan 92, top".
+    [[nodiscard]] std::string apart(const std::string& name, const std::string& mount) const {
+        bool other = std::any_of(placed.begin(), placed.end(), [&](const auto& p) {
+            return p.first != mount && !p.second.empty() && part(p.second) == name;
+        });
+        if (before)
+            for (const Placed& p : before->placed)
+                other = other || (p.mount != mount && !placed.contains(p.mount) && p.part->name == name);
+        return other ? name + ", " + mount : name;
     }
     std::string opening(const std::string& id) const {
         const Opening* o = before ? before->opening(id) : nullptr;
@@ -73,7 +84,7 @@ struct Namer {
         const bool says = name.find("case") != std::string::npos || name.find("Case") != std::string::npos;
         return says ? named(name) : say("Case {}", name);
     }
-    Sentence operator()(const PlacePart& c) const { return say("{} added", part(c.part)); }
+    Sentence operator()(const PlacePart& c) const { return say("{} added", apart(part(c.part), c.mount)); }
     Sentence operator()(const SwapPart& c) const { return say("{} to {}", at(c.mount), part(c.part)); }
     Sentence operator()(const RemovePart& c) const { return say("{} taken out", at(c.mount)); }
     Sentence operator()(const FlipFan& c) const {
@@ -214,6 +225,8 @@ Sentences describe(const Revision& revision, const Project& project) {
             namer.placed[place->mount] = place->part;
         else if (const auto* swap = std::get_if<SwapPart>(&change))
             namer.placed[swap->mount] = swap->part;
+        else if (const auto* removed = std::get_if<RemovePart>(&change))
+            namer.placed[removed->mount].clear();
     }
     return all;
 }

@@ -76,6 +76,25 @@ private slots:
         QVERIFY(built(with(p, {Connect{"lead", "bay:card-8", {"card:power"}}, Disconnect{"lead", "bay:card-8"}}), "R2")
                     .joined.empty());
     }
+    /// Words of a way that puts in a second part of a kind say which of the two they mean.
+    void equalPartsAreToldApartInWords() {
+        Project p = project();
+        p.shelf[0].mounts.push_back(p.shelf[0].mounts[2]); // as "side"
+        p.shelf[0].mounts.back().id = "side-2";
+        const auto words = [&](std::vector<Change> changes) {
+            QStringList all;
+            for (const Sentence& s : describe({.id = "R9", .parent = "R1", .changes = std::move(changes)}, p))
+                all << QString::fromStdString(english(s));
+            return all;
+        };
+        const std::string there = built(p, "R1").at("side")->part->id;
+        const QString name = QString::fromStdString(p.part(there)->name);
+        QCOMPARE(words({SetFan{"side", {.duty = 0.5}}}), QStringList{name + " held at 50 %"});
+        QCOMPARE(words({PlacePart{there, "side-2"}, SetFan{"side-2", {.duty = 0.5}}, SetFan{"side", {.duty = 0.6}}}),
+                 (QStringList{name + ", side-2 added", name + ", side-2 held at 50 %", name + ", side held at 60 %"}));
+        QCOMPARE(words({RemovePart{"side"}, PlacePart{there, "side-2"}}),
+                 (QStringList{name + " taken out", name + " added"}));
+    }
     /// What is said again of a vent replaces what was said of it, past changes of other things; not past another case.
     void saidAgain() {
         std::vector<Change> changes{SetOpening{"a", OpeningStyle::Mesh, 0.4}, SetFeet{5}, SetScreen{"a", Screen::Fine}};

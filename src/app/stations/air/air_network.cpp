@@ -182,6 +182,17 @@ QString wayName(const View& v, const std::string& id) {
                                : qs(id);
 }
 
+/// The two ends of a way in a row that names its part already: "gap to fins" instead of both with the part again.
+QString endsBeside(const View& v, const core::air::Network& net, const core::air::Branch& branch) {
+    const QString own = wayName(v, branch.id);
+    const auto end = [&](std::size_t zone) {
+        const QString whole = roomName(v, net.zones[zone].id);
+        const auto comma = whole.indexOf(QStringLiteral(", "));
+        return comma > 0 && own.contains(whole.mid(comma + 2)) ? whole.left(comma) : whole;
+    };
+    return QObject::tr("%1 to %2").arg(end(branch.from), end(branch.to));
+}
+
 bool isOwn(const View& v, const std::string& element) {
     const auto& own = v.evaluation()->air.conditions.own;
     return std::any_of(own.begin(), own.end(), [&](const core::AirValue& o) { return o.element == element; });
@@ -193,11 +204,12 @@ void paintBranches(Canvas& c, const QRectF& r, const View& v) {
     const auto& s = e.air.solved->solution;
     const auto names = core::air::branchNames(net);
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Ways of air"), v.unit(Quantity::Flow));
-    const double right = r.right() - 14;
+    const double right = r.right() - 14, nameW = std::min(170.0, (right - 96 - r.left() - 28) * 0.46);
+    const double endsAt = r.left() + 28 + nameW + 8, endsW = right - 88 - endsAt;
     PaintedList list(c, QStringLiteral("ways of air"), r.adjusted(0, 26, 0, 0), names.size(), 20,
                      {{QObject::tr("no."), r.left(), r.left() + 26},
-                      {QObject::tr("by"), r.left() + 28, right - 210},
-                      {QObject::tr("from, to"), right - 206, right - 96},
+                      {QObject::tr("by"), r.left() + 28, r.left() + 28 + nameW},
+                      {QObject::tr("from, to"), endsAt, endsAt + endsW},
                       {QObject::tr("cm²"), right - 90, right - 50, Qt::AlignRight},
                       {v.unit(Quantity::Flow), right - 48, right, Qt::AlignRight}});
     const auto areaCm2 = [&](std::size_t b) {
@@ -221,10 +233,9 @@ void paintBranches(Canvas& c, const QRectF& r, const View& v) {
         const double y = row.top(), h = row.height();
         c.washIfSelected(row, thing);
         c.text({r.left(), y, 26, h}, QString::number(i + 1), 12, Weight::Medium, c.t.ink2);
-        const double nameW = right - 210 - (r.left() + 28);
         c.text({r.left() + 28, y, nameW, h}, c.elided(wayName(v, net.branches[i].id), nameW, 12.5), 12.5,
                isOwn(v, names[i]) ? Weight::SemiBold : Weight::Regular);
-        c.second({right - 206, y, 112, h}, c.elided(ends(i), 112, 12));
+        c.second({endsAt, y, endsW, h}, c.elided(endsBeside(v, net, net.branches[i]), endsW, 12));
         if (const double area = areaCm2(i); area > 0)
             c.second({right - 90, y, 40, h}, digits(area, 0), Qt::AlignRight | Qt::AlignVCenter);
         c.text({right - 50, y, 50, h}, v.signedNumber(Quantity::Flow, s.flowM3s[i] * 3600), 12.5, Weight::SemiBold,
@@ -307,7 +318,7 @@ void paintNetwork(Canvas& c, const QRectF& r, const View& v, const AirLook& look
     const auto& net = e.air.solved->compiled.network;
     stageHead(c, r.adjusted(0, 0, -airHeadRoom, 0), question::air,
               QObject::tr("%1 rooms, %2 ways of air").arg(net.zones.size() - 1).arg(net.branches.size()));
-    const double rightW = std::clamp(r.width() * 0.46, 330.0, 460.0);
+    const double rightW = std::clamp(r.width() * 0.52, 340.0, 560.0);
     const QRectF left(r.left(), r.top() + 32, r.width() - rightW - 26, r.height() - 32);
     const QRectF right(r.right() - rightW, left.top(), rightW, left.height());
     c.vline(left.right() + 13, left.top(), r.bottom(), c.t.line);

@@ -317,7 +317,7 @@ void FitPage::wheelEvent(QWheelEvent* event) {
 /// A strip or slider spans the inner size along its cut.
 void FitPage::dragTo(const Handle& handle, double x) {
     const auto* e = m_context.view().evaluation();
-    const Axis axis = handle.act == Act::DragCut ? handle.axis : m_look.cuts.moved;
+    const Axis axis = handle.act == Act::DragCut ? handle.axis : movedCut();
     for (const Hit& hit : m_hits)
         if (e && hit.handle == handle) {
             const double size = e->build.insideAt[core::index(axis)].mm();
@@ -377,13 +377,25 @@ void FitPage::nextFilter() {
     update();
 }
 
+Axis FitPage::movedCut() const {
+    const core::fit::Insertion* way = drawnWay(m_look, m_context.selection.thing());
+    return way ? wayThrough(*way) : m_look.cuts.moved;
+}
+
+double FitPage::placeOfMovedCut() const {
+    const View v = m_context.view();
+    if (const core::fit::Insertion* way = drawnWay(m_look, m_context.selection.thing()))
+        return wayCutMm(v, m_look, *way);
+    const CutPlaces cut = cutPlaces(v.evaluation()->build, m_look.cuts);
+    return m_look.cuts.moved == Axis::Y ? cut.y : m_look.cuts.moved == Axis::X ? cut.x : cut.z;
+}
+
 void FitPage::moveCut(double mm) {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const double size = e->build.insideAt[core::index(m_look.cuts.moved)].mm();
-    double& at = cut(m_look.cuts.moved);
-    at = std::clamp((at < 0 ? size / 2 : at) + mm, 0.0, size);
+    const double size = e->build.insideAt[core::index(movedCut())].mm();
+    cut(movedCut()) = std::clamp(placeOfMovedCut() + mm, 0.0, size);
     update();
 }
 
@@ -392,9 +404,9 @@ void FitPage::moveToNextEdge() {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const std::size_t k = core::index(m_look.cuts.moved);
-    double& at = cut(m_look.cuts.moved);
-    const double now = at < 0 ? e->build.insideAt[k].mm() / 2 : at;
+    const std::size_t k = core::index(movedCut());
+    const double now = placeOfMovedCut();
+    double& at = cut(movedCut());
     double next = 1e9, first = 1e9;
     for (const core::Placed& p : e->build.placed)
         for (const double edge : {p.lowAt[k].mm(), p.highAt[k].mm()}) {

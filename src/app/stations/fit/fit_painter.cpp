@@ -253,11 +253,12 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
                         : std::vector<const Section*>{&sheet.front, &sheet.side, &sheet.above});
     c.hit(shown, Handle{.act = Act::MoveSheet}, QObject::tr("Sections. Wheel zooms, drag moves, 0 shows all"));
     const CutPlaces cut = cutPlaces(e->build, look.cuts);
-    const double moved = look.cuts.moved == Axis::Y ? cut.y : look.cuts.moved == Axis::X ? cut.x : cut.z;
+    const Axis movedAxis = way ? wayIn.through : look.cuts.moved; // what one sees is what the strip moves
+    const double moved = way ? wayIn.at : movedAxis == Axis::Y ? cut.y : movedAxis == Axis::X ? cut.x : cut.z;
     const Sheet fitted = zoomed ? sheetOf(drawing, v, FitLook{.cuts = look.cuts}) : sheet;
     if (!look.paper)
-        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies,
-                      look.cuts.moved, moved,
+        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, movedAxis,
+                      moved,
                       way ? StripPlace{fitted.side.paper.left(), fitted.side.paper.left(), fitted.scale}
                           : StripPlace{fitted.side.paper.left(), sheet.side.paper.left(), sheet.scale});
     // The room left under the front view: volume and where it stands.

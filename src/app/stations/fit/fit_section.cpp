@@ -194,6 +194,12 @@ void paintSection(Canvas& c, const Section& s, const View& v, const FitLook& loo
     paintWalls(c, s, e.build);
     paintLeads(c, s, v, look, labels); // below the names of parts
     for (const auto& [r, name] : names) {
+        const double whole = c.width(name, 12, Weight::Medium) + 8;
+        if (whole > r.width() - 2 && whole < r.height() - 10) { // along the part, where it has the room
+            if (const auto at = labels.place({18, whole}, r.center(), 60, r))
+                c.plateUpright(at->center(), name);
+            continue;
+        }
         const QString shown = c.elided(name, r.width() - 10, 12, Weight::Medium);
         if (const auto at = labels.place({c.width(shown, 12, Weight::Medium) + 8, 18}, r.center(), 60, r))
             c.plate(at->center(), shown);

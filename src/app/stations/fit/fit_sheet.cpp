@@ -100,26 +100,36 @@ const core::fit::Insertion* drawnWay(const FitLook& look, const core::Thing& sel
     return nullptr;
 }
 
-Section waySection(const QRectF& room, const View& v, const FitLook& look, const core::fit::Insertion& way) {
+Axis wayThrough(const core::fit::Insertion& way) {
+    return static_cast<Axis>(3 - core::index(core::outward(way.side).axis) - way.across);
+}
+
+double wayCutMm(const View& v, const FitLook& look, const core::fit::Insertion& way) {
     const core::Build& build = v.evaluation()->build;
-    const std::size_t through = 3 - core::index(core::outward(way.side).axis) - way.across;
-    const Axis axis = static_cast<Axis>(through);
+    const Axis axis = wayThrough(way);
+    const std::size_t through = core::index(axis);
     const double asSet = axis == Axis::Y ? look.cuts.a : axis == Axis::X ? look.cuts.b : look.cuts.c;
     const core::Placed* part = build.at(way.mount);
-    const double at = asSet >= 0 ? asSet
-                      : part     ? 0.5 * (part->lowAt[through].mm() + part->highAt[through].mm())
-                                 : build.insideAt[through].mm() / 2;
-    const Section s = cutThrough(axis, at, v);
+    return asSet >= 0 ? asSet
+           : part     ? 0.5 * (part->lowAt[through].mm() + part->highAt[through].mm())
+                      : build.insideAt[through].mm() / 2;
+}
+
+Section waySection(const QRectF& room, const View& v, const FitLook& look, const core::fit::Insertion& way) {
+    const core::Build& build = v.evaluation()->build;
+    const Section s = cutThrough(wayThrough(way), wayCutMm(v, look, way), v);
     const Span across = spanOf(way, build, s.across), up = spanOf(way, build, s.up);
     // The title stands over the highest position; a wall and its line need a little all round.
     const QRectF free = room.adjusted(16, sectionTitles, -16, -12);
     const double fitted = std::min(free.width() / (across.high - across.low), free.height() / (up.high - up.low));
+    // In the middle of the room that it leaves, and no further down than one looks for it.
+    const double down = std::min(120.0, 0.5 * (free.height() - fitted * (up.high - up.low)));
     const QPointF corner(free.center().x() - 0.5 * (across.high + across.low) * fitted,
-                         free.top() + (up.high - build.insideAt[core::index(s.up)].mm()) * fitted);
+                         free.top() + down + (up.high - build.insideAt[core::index(s.up)].mm()) * fitted);
     // Zoomed about the same point as the three sections, so that the wheel holds what is under it.
     const QPointF fixed(room.left() + 20, room.top() + sectionTitles);
     Section drawn = placed(s, fixed + (corner - fixed) * look.zoom + look.pan, fitted * look.zoom, build);
-    drawn.titleY = room.top();
+    drawn.titleY = room.top() + down;
     return drawn;
 }
 

@@ -24,6 +24,9 @@ struct Sheet {
 
 /// The way in whose positions are drawn; nothing when none is chosen, or it has no positions.
 [[nodiscard]] const core::fit::Insertion* drawnWay(const FitLook& look, const core::Thing& selected);
+/// The axis that the section of a way in is cut through, and where: as set, else through the middle of its part, mm.
+[[nodiscard]] core::Axis wayThrough(const core::fit::Insertion& way);
+[[nodiscard]] double wayCutMm(const View& v, const FitLook& look, const core::fit::Insertion& way);
 /// One section in whose plane @p way lies, cut through the part that goes in, so small that all its positions have room
 /// in @p room.
 [[nodiscard]] Section waySection(const QRectF& room, const View& v, const FitLook& look,
