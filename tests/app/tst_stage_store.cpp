@@ -245,7 +245,8 @@ private slots:
         QCOMPARE(d.stages().started(Stage::Verdict), looks);
     }
 
-    /// While edits follow each other, as in a drag, only what is looked at is computed; the others when it is calm.
+    /// While edits follow each other, as in a drag, only what is looked at is computed; the others, also those in sight
+    /// on the rail, show what they had and follow when it is calm.
     void aDragHasTheProcessorForItself() {
         app::Document d;
         d.setBackground(true);
@@ -264,11 +265,26 @@ private slots:
                     std::get<core::CaseSpec>(p.shelf.edit("case-1")->spec).openings[0].centreMm[0] += 0.1;
                 },
                 77));
+            for (const core::Revision& r : m_demo.revisions) // as the rail does
+                QVERIFY(d.shown(r.id).evaluation || !d.shown(r.id).problem.empty());
             QTest::qWait(15);
         }
         QVERIFY(!allThere());
         QVERIFY2(d.stages().started(Stage::Verdict) - before <= moves,
                  qPrintable(QString::number(d.stages().started(Stage::Verdict) - before)));
+        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000);
+        for (const core::Revision& r : m_demo.revisions)
+            if (const auto fresh = core::stages::evaluate(d.project(), r.id))
+                QCOMPARE(d.shown(r.id).evaluation->air.parts.front().temperatureC,
+                         fresh->air.parts.front().temperatureC);
+        // Taken back: what is there is told, though nothing has to be computed.
+        QTest::qWait(300);
+        QVERIFY(d.edit("there", [](core::Project& p) { p.brief.roomC += 1; }));
+        d.undoStack().undo();
+        (void)d.shown("R1");
+        QSignalSpy told(&d, &app::Document::changed);
+        QTRY_VERIFY(!told.isEmpty());
+        QVERIFY(d.shown("R1").evaluation);
         QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000);
     }
 

@@ -8,6 +8,8 @@
 #include <QElapsedTimer>
 #include <QUndoCommand>
 
+#include <utility>
+
 namespace app {
 namespace {
 constexpr std::size_t mostResults = 400; ///< evaluations kept; each takes some hundred kilobytes
@@ -199,8 +201,15 @@ void Document::finishAnalyses() const {
 }
 
 const Document::Result& Document::shown(const std::string& id) const {
-    const auto answer = m_results.look(id);
     static const Result nothing;
+    const bool waits =
+        id != m_revision && stages().pace() == StageStore::Pace::Beside && untilCalmMs() > 0 && !m_results.known(id);
+    if (waits) { // what stood there stays until it is calm, and is asked for then
+        m_wanted.insert(id);
+        if (!m_spare.isActive())
+            m_spare.start(untilCalmMs());
+    }
+    const auto answer = waits ? stages().peek<Result>({core::stages::Stage::Verdict, id}) : m_results.look(id);
     return answer.value ? *answer.value : nothing;
 }
 
@@ -264,6 +273,15 @@ void Document::computeNextOutOfSight() {
         return;
     if (const int wait = untilCalmMs(); wait > 0)
         return m_spare.start(wait);
+    if (!m_wanted.empty()) { // in sight somewhere: all at once, before what is not
+        bool there = false;
+        for (const std::string& id : std::exchange(m_wanted, {}))
+            there = (m_project->revision(id) && m_results.look(id).standing == Standing::Ready) || there;
+        if (there && !m_gather.isActive()) // of before: nothing will be published
+            m_gather.start(gatherMs);
+        if (!stages().isIdle())
+            return;
+    }
     constexpr int sliceMs = 3; // even to find out that nothing is to be done takes time when there are hundreds
     QElapsedTimer slice;
     slice.start();

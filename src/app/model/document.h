@@ -13,6 +13,7 @@
 
 #include <map>
 #include <memory>
+#include <set>
 
 namespace app {
 using results::Answer;
@@ -157,8 +158,10 @@ private:
     bool m_newProject = false, m_newRevision = false; ///< not told yet
     [[nodiscard]] int untilCalmMs() const;
     QElapsedTimer m_sinceEdit; ///< not valid: nothing was edited yet
-    QTimer m_patience, m_gather, m_spare;
-    mutable results::Results m_results; ///< computed when it is asked for
+    QTimer m_patience, m_gather;
+    mutable QTimer m_spare;
+    mutable std::set<std::string> m_wanted; ///< asked for between edits that follow each other
+    mutable results::Results m_results;     ///< computed when it is asked for
     Workers m_workers{2};
 };
 

@@ -110,7 +110,7 @@ private:
                 r = {.value = r.value};
     }
     void finish();
-    void addPart(ZoneBalance& balance, std::size_t i) const;
+    void addPart(ZoneBalance& balance, std::size_t i);
     [[nodiscard]] double sinkC(std::size_t i, std::size_t free, const SinkLosses& losses) const;
     [[nodiscard]] double fullPower(std::size_t i) const {
         return m_net.parts[i].isSupply ? m_s.parts[i].powerW : m_net.parts[i].powerW;
@@ -127,6 +127,7 @@ private:
     bool m_warm = false;
     double m_close = 1e-6; ///< to which the speed of a fan that blows through its own cooler is found
     std::vector<double> m_regulatorsW;
+    std::vector<CoolerStream> m_streams; ///< of the part at hand
 };
 
 void SteadySolver::start() {
@@ -184,7 +185,7 @@ void SteadySolver::startFrom(const Solution& near) {
 
 /// A sink hands out what its dies put in; a throttled die is held at its limit, and puts in what the sink takes from a
 /// body at that temperature. Both are linear in the temperatures of the air.
-void SteadySolver::addPart(ZoneBalance& balance, std::size_t i) const {
+void SteadySolver::addPart(ZoneBalance& balance, std::size_t i) {
     const CooledPart& part = m_net.parts[i];
     if (part.sinkOf)
         return;
@@ -199,18 +200,23 @@ void SteadySolver::addPart(ZoneBalance& balance, std::size_t i) const {
         held += g;
         into += g * die.limitC;
     });
+    m_streams.clear(); // each is gone through several times
     double sum = held + part.naturalWk;
-    eachStream(m_net, m_s, part, [&](const CoolerStream& stream) { sum += stream.forcedWk; });
+    eachStream(m_net, m_s, part, [&](const CoolerStream& stream) {
+        m_streams.push_back(stream);
+        sum += stream.forcedWk;
+    });
     sum = std::max(1e-9, sum);
     // To a zone: the conductance times how much warmer the sink is, with the sink written out.
     const auto handOut = [&](std::size_t row, std::size_t air, double wk) {
         balance.addHeat(row, wk * into / sum);
         balance.addTerm(row, part.home, wk * part.naturalWk / sum);
-        eachStream(m_net, m_s, part,
-                   [&](const CoolerStream& other) { balance.addTerm(row, other.up, wk * other.forcedWk / sum); });
+        for (const CoolerStream& other : m_streams)
+            balance.addTerm(row, other.up, wk * other.forcedWk / sum);
         balance.addTerm(row, air, -wk);
     };
-    eachStream(m_net, m_s, part, [&](const CoolerStream& stream) { handOut(stream.down, stream.up, stream.forcedWk); });
+    for (const CoolerStream& stream : m_streams)
+        handOut(stream.down, stream.up, stream.forcedWk);
     handOut(part.home, part.home, part.naturalWk);
 }
 

@@ -359,6 +359,15 @@ void BoxSheet::mouseReleaseEvent(QMouseEvent*) {
     update();
 }
 
+bool BoxSheet::isRound(const Item& item) const {
+    if (item.kind == Kind::Vent)
+        return std::get<core::CaseSpec>(m_case->spec).openings[item.index].round;
+    const core::Placed* panel = item.kind == Kind::Cutout ? panelOf(item) : nullptr;
+    const auto holes = panel ? core::box::cutoutsOf(*panel->part) : std::vector<core::box::CutoutAt>{};
+    return item.hole < holes.size() &&
+           panel->part->bodies[holes[item.hole].body].cutouts[holes[item.hole].cutout].round;
+}
+
 void BoxSheet::paintThings(Canvas& c, const Side& s) {
     for (const Item& item : things()) {
         if (item.kind == Kind::Walls || (m_item && item == *m_item) || !isSeen(item, s))
@@ -371,9 +380,7 @@ void BoxSheet::paintThings(Canvas& c, const Side& s) {
                                                        : QList<qreal>{4, 3});
         c.p.setPen(pen);
         c.p.setBrush(Qt::NoBrush);
-        const bool round = item.kind == Kind::Vent &&
-                           std::get<core::CaseSpec>(m_case->spec).openings[item.index].round &&
-                           std::min(r.width(), r.height()) > 8;
+        const bool round = isRound(item) && std::min(r.width(), r.height()) > 8;
         round ? c.p.drawEllipse(r) : c.p.drawRect(r);
     }
 }
@@ -392,7 +399,13 @@ void BoxSheet::paintSelected(Canvas& c, int view) {
     const QRectF r = rectOf(extentOf(*m_item), s);
     QColor wash = c.t.marker;
     wash.setAlphaF(m_item->kind == Kind::Walls ? 0.0F : 0.45F);
-    c.box(r, wash, c.t.medge, 2.2);
+    if (isRound(*m_item) && std::min(r.width(), r.height()) > 8) {
+        c.p.setPen(QPen(c.t.medge, 2.2));
+        c.p.setBrush(wash);
+        c.p.drawEllipse(r);
+    } else {
+        c.box(r, wash, c.t.medge, 2.2);
+    }
     for (const Axis axis : {s.across, s.up})
         if (const auto& at = m_snap[core::index(axis)]) {
             QPen line(c.t.medge, 1);
@@ -410,9 +423,12 @@ void BoxSheet::paintSelected(Canvas& c, int view) {
         const bool hot = grip == m_hovered || grip == m_grip;
         c.p.setPen(QPen(c.t.medge, 1.6));
         c.p.setBrush(hot ? c.t.medge : c.t.sheet);
+        // Smaller where the ends lie close to it.
+        const double across = std::min(r.width(), r.height());
+        const double half = across < gripPx ? 6.5 : std::clamp(0.5 * across - gripPx / 2 - 2, 3.5, 6.5);
         if (grip.isMiddle())
-            c.p.drawPolygon(
-                QPolygonF{at + QPointF(0, -6.5), at + QPointF(6.5, 0), at + QPointF(0, 6.5), at + QPointF(-6.5, 0)});
+            c.p.drawPolygon(QPolygonF{at + QPointF(0, -half), at + QPointF(half, 0), at + QPointF(0, half),
+                                      at + QPointF(-half, 0)});
         else
             c.p.drawRect(QRectF(at.x() - gripPx / 2, at.y() - gripPx / 2, gripPx, gripPx));
     }

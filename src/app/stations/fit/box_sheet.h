@@ -92,6 +92,8 @@ private:
     void paintDetail(Canvas& c);
     [[nodiscard]] std::vector<core::box::Item> things() const;
     [[nodiscard]] std::vector<core::box::Extent> extents() const;
+    /// Drawn as an ellipse where one looks through it.
+    [[nodiscard]] bool isRound(const core::box::Item& item) const;
     /// A cut-out is drawn and taken where one looks through it.
     [[nodiscard]] bool isSeen(const core::box::Item& item, const Side& side) const;
     [[nodiscard]] std::optional<core::box::VentOnFan> ventOnFan() const;
