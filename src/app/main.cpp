@@ -1,7 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/air/air_page.h"
 #include "app/stations/bench/bench_page.h"
-#include "app/stations/brief/start_dialog.h"
 #include "app/stations/fit/box_editor.h"
 #include "app/stations/fit/fit_page.h"
 #include "app/stations/registry.h"
@@ -158,11 +157,10 @@ int writeShots(app::MainWindow& window, app::Context& context, const QString& fo
         if (!shootBox(window, *fit, folder))
             return 2;
     }
-    app::StartDialog start(context, &window);
-    start.setAttribute(Qt::WA_DeleteOnClose, false);
-    start.show();
+    context.document.reset({}, {}); // the first station before there is a project
+    window.newProject();
     QApplication::processEvents();
-    return shoot(start, folder, QStringLiteral("start")) ? 0 : 2;
+    return shoot(window, folder, QStringLiteral("start")) ? 0 : 2;
 }
 
 constexpr const char* scaleIsOurs = "MINI_DRAFT_SCALE";

@@ -9,6 +9,7 @@
 #include "support/window.h"
 
 #include <QComboBox>
+#include <QLabel>
 #include <QListWidget>
 #include <QMenu>
 
@@ -227,6 +228,49 @@ struct Hands {
 class OwnBoxTest : public QObject {
     Q_OBJECT
 private slots:
+    /// Before there is a project the start stands on the first station, beside which the others can be looked at; what
+    /// was typed stays, and shows what it was before. Esc drops it.
+    void theStartStandsOnTheFirstStation() {
+        Window w;
+        w.window->setStation(2);
+        w.key(Qt::Key_N, Qt::ControlModifier); // there is no revision to come from
+        auto* start = w.window->page(0)->findChild<QDialog*>("startProject");
+        QVERIFY(start && start->isVisible() && !start->isWindow());
+        QCOMPARE(w.window->station(), 0);
+        QVERIFY(w.window->page(0)->rect().contains(start->geometry()));
+        // From the name by Tab to the sizes as one reads, and a digit is none of the window's keys.
+        QApplication::setActiveWindow(w.window.get());
+        auto* width = w.dialog<QDoubleSpinBox>("width");
+        w.dialog<QLineEdit>("name")->setFocus();
+        QTest::keyClick(w.dialog<QLineEdit>("name"), Qt::Key_Tab);
+        QVERIFY(width->hasFocus());
+        QTest::keyClick(w.dialog<QComboBox>("source-width"), Qt::Key_2);
+        QCOMPARE(w.window->station(), 0);
+        width->selectAll();
+        QTest::keyClicks(width, "80+4.6");
+        QTest::keyClick(width, Qt::Key_Tab);
+        QVERIFY2(w.dialog<QLabel>("litres")->text().contains("becomes"),
+                 qPrintable(w.dialog<QLabel>("litres")->text()));
+        QCOMPARE(width->value(), 84.6);
+        w.window->setStation(1);
+        QVERIFY(!start->isVisible());
+        w.window->setStation(0);
+        QVERIFY(start->isVisible());
+        QCOMPARE(width->value(), 84.6);
+        w.window->resize(1100, 700);
+        QApplication::processEvents();
+        QVERIFY(w.window->page(0)->rect().contains(start->geometry()));
+        QTest::keyClick(start, Qt::Key_Escape);
+        QVERIFY(!w.openDialog() && w.window->page(0)->findChild<QPushButton*>("start0")->isVisible());
+        // Another one, finished; with a project there it has a window of its own.
+        w.key(Qt::Key_N, Qt::ControlModifier);
+        auto* name = w.dialog<QLineEdit>("name");
+        QVERIFY(name);
+        QTest::keyClick(name, Qt::Key_Return, Qt::ControlModifier);
+        QApplication::processEvents();
+        QVERIFY(!w.openDialog());
+        QCOMPARE(w.document().revision(), std::string("R1"));
+    }
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
 
     void backToBackWithARiserAndTwoTopFans() {

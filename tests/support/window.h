@@ -94,19 +94,25 @@ struct Window {
         QTest::keyClick(window.get(), static_cast<Qt::Key>(k), modifiers);
         QApplication::processEvents();
     }
-    template <class T = QWidget> [[nodiscard]] T* dialog(const char* field) {
+    /// In windows of their own, and the one that stands on a station before there is a project.
+    [[nodiscard]] QList<QDialog*> openDialogs() {
         QApplication::processEvents();
+        QList<QDialog*> all = window->findChildren<QDialog*>();
         for (QWidget* top : QApplication::topLevelWidgets())
-            if (top->isVisible() && qobject_cast<QDialog*>(top))
-                if (auto* w = top->findChild<T*>(QString::fromLatin1(field)))
-                    return w;
+            if (auto* d = qobject_cast<QDialog*>(top); d && !all.contains(d))
+                all << d;
+        all.removeIf([](const QDialog* d) { return !d->isVisible(); });
+        return all;
+    }
+    template <class T = QWidget> [[nodiscard]] T* dialog(const char* field) {
+        for (const QDialog* d : openDialogs())
+            if (auto* w = d->findChild<T*>(QString::fromLatin1(field)))
+                return w;
         return nullptr;
     }
     [[nodiscard]] QDialog* openDialog() {
-        QApplication::processEvents();
-        for (QWidget* top : QApplication::topLevelWidgets())
-            if (auto* d = qobject_cast<QDialog*>(top);
-                d && d->isVisible() && d->objectName() != QLatin1String("progress"))
+        for (QDialog* d : openDialogs())
+            if (d->objectName() != QLatin1String("progress"))
                 return d;
         return nullptr;
     }

@@ -3,6 +3,7 @@
 
 #include "app/stations/bench/bench_page.h"
 #include "app/stations/brief/brief_dialog.h"
+#include "app/stations/brief/brief_page.h"
 #include "app/stations/brief/start_dialog.h"
 #include "app/stations/fit/fit_page.h"
 #include "app/stations/make/printer_dialog.h"
@@ -264,7 +265,10 @@ void MainWindow::newProject() {
     whenSafe([this] {
         auto* dialog = new StartDialog(m_context, this);
         connect(dialog, &StartDialog::created, this, &MainWindow::startProject);
-        dialog->open();
+        if (!m_context.document.project().revisions.empty())
+            return dialog->open();
+        setStation(0); // it is the first station before there is anything
+        static_cast<BriefPage*>(m_pages[0])->begin(dialog);
     });
 }
 

@@ -74,7 +74,7 @@ public:
         : QStyledItemDelegate(parent), m_context(context), m_cards(cards) {}
     [[nodiscard]] QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex&) const override {
         const auto* view = qobject_cast<const QListView*>(option.widget);
-        return view ? view->gridSize() - QSize(8, 8) : QSize(136, 176);
+        return view ? view->gridSize() : QSize(136, 176);
     }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         p->save();
@@ -96,7 +96,9 @@ public:
         const QString litres = m_context.view().text(core::Quantity::Volume, box.litres);
         c.text({x, words + 20, w, 17}, litres, 12, Weight::Medium);
         if (box.build)
-            c.second({x, words + 20, w, 17}, outsideOf(*box.build), Qt::AlignRight | Qt::AlignVCenter, 11);
+            c.second({x, words + 20, w, 17},
+                     c.elided(outsideOf(*box.build), w - c.width(litres, 12, Weight::Medium) - 5, 11),
+                     Qt::AlignRight | Qt::AlignVCenter, 11);
         const QString ways = a.ways.size() > 1 ? QObject::tr("%1 ways").arg(a.ways.size()) : QString();
         const double room = w - (ways.isEmpty() ? 0 : c.width(ways, 11.5, Weight::Medium) + 6);
         c.second({x, words + 37, room, 17}, c.elided(told(a.takes), room, 11.5), Qt::AlignLeft | Qt::AlignVCenter,

@@ -2,6 +2,7 @@
 #include "app/stations/brief/brief_page.h"
 
 #include "app/stations/brief/port_map.h"
+#include "app/stations/brief/start_dialog.h"
 
 #include "core/model/plug_fits.h"
 
@@ -18,6 +19,34 @@ BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, p
     const auto suit = [this] { setMinimumHeight(std::max(560, static_cast<int>(briefHeight(m_context.view())) + 44)); };
     connect(&context.document, &Document::changed, this, suit);
     connect(&context.document, &Document::revisionSelected, this, suit);
+    connect(&context.document, &Document::changed, this, [this] { // another project was opened meanwhile
+        if (m_start && !m_context.document.project().revisions.empty())
+            QMetaObject::invokeMethod(
+                this,
+                [this] {
+                    if (m_start && m_start->isVisible())
+                        m_start->reject();
+                },
+                Qt::QueuedConnection);
+    });
+}
+
+void BriefPage::begin(StartDialog* start) {
+    if (m_start)
+        m_start->reject();
+    m_start = start;
+    start->standOn(this);
+    placeStart();
+}
+
+void BriefPage::placeStart() {
+    if (m_start)
+        m_start->setGeometry(inside().adjusted(-8, -6, 10, 6).toRect());
+}
+
+void BriefPage::resizeEvent(QResizeEvent* event) {
+    StationPage::resizeEvent(event);
+    placeStart();
 }
 
 void BriefPage::clicked(const Hit& hit) {

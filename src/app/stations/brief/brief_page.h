@@ -5,9 +5,13 @@
 #include "core/rules/lead_offers.h"
 #endif
 
+#include <QPointer>
+
 class QMenu;
 
 namespace app {
+
+class StartDialog;
 
 /// Targets, parts, power and the port map: adapters offered there are plugged in by a click, leads by dragging from
 /// socket to plug, and unplugged by dragging a plug off.
@@ -17,6 +21,8 @@ public:
     explicit BriefPage(Context& context, QWidget* parent = nullptr);
     /// The leads that could join a socket with a plug, by their numbers in the port map, to be chosen by length.
     [[nodiscard]] QMenu* leadMenu(int socket, int need);
+    /// Before there is a project: a start stands here until it is done or dropped.
+    void begin(StartDialog* start);
 
 Q_SIGNALS:
     void refused(const core::Problem& problem);
@@ -29,8 +35,10 @@ protected:
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
 
 private:
+    void placeStart();
     /// A plug or socket that is dragged.
     struct Drag {
         Handle handle;
@@ -47,6 +55,7 @@ private:
     void make(const QString& text, const std::vector<core::Change>& changes, const core::Part* added = nullptr);
 
     std::optional<Drag> m_drag;
+    QPointer<StartDialog> m_start;
 };
 
 } // namespace app

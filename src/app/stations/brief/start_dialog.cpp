@@ -28,8 +28,10 @@ public:
         m_box = std::move(box);
         update();
     }
-    void point(int size) {
+    /// The size whose field has the focus, and what stood there as it got it.
+    void point(int size, double wasMm) {
         m_size = size;
+        m_wasMm = wasMm;
         update();
     }
 
@@ -55,9 +57,32 @@ protected:
         across(c, s, in[1].mm(), m_size == 1);
         const double x = s.right() + 28;
         dimension(c, {x, s.top()}, {x, s.bottom()}, in[2].mm(), m_size == 2);
+        paintBefore(c, f, s, scale);
     }
 
 private:
+    /// Where the end of the size that is typed was, while it is another.
+    void paintBefore(Canvas& c, const QRectF& front, const QRectF& side, double scale) const {
+        if (m_size < 0 || m_size > 2 || m_wasMm <= 0 ||
+            std::abs(m_wasMm - m_box.build->insideAt[static_cast<std::size_t>(m_size)].mm()) < 0.05)
+            return;
+        QPen dash(c.t.line, 1);
+        dash.setDashPattern({5, 3});
+        c.p.setPen(dash);
+        const QString words = QObject::tr("was %1").arg(m_context.view().number(Quantity::Length, m_wasMm));
+        const double room = c.width(words, 11.5) + 6;
+        if (m_size == 2) {
+            const double y = side.bottom() - m_wasMm * scale;
+            c.p.drawLine(QPointF(side.left() - 8, y), QPointF(side.right() + 8, y));
+            c.second({side.right() + 36, y - 8, room, 16}, words, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+            return;
+        }
+        const QRectF& r = m_size == 0 ? front : side;
+        const double x = r.left() + m_wasMm * scale;
+        c.p.drawLine(QPointF(x, r.top() - 8), QPointF(x, r.bottom() + 8));
+        c.second({std::min(x - room / 2, width() - room), r.bottom() + 20, room, 16}, words,
+                 Qt::AlignHCenter | Qt::AlignVCenter, 11.5);
+    }
     void across(Canvas& c, const QRectF& r, double mm, bool focused) const {
         dimension(c, {r.left(), r.top() - 14}, {r.right(), r.top() - 14}, mm, focused);
     }
@@ -78,13 +103,14 @@ private:
     Context& m_context;
     ArrangedBox m_box;
     int m_size = -1;
+    double m_wasMm = 0;
 };
 
 StartDialog::StartDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Start a project"), parent) {
     setObjectName(QStringLiteral("startProject"));
     if (auto parts = standardParts())
         m_standard = std::move(*parts);
-    auto* columns = new QHBoxLayout;
+    auto* columns = m_columns = new QHBoxLayout;
     columns->setSpacing(20);
     auto* left = new QVBoxLayout;
     auto* heading = new QLabel(tr("Which box is it, and how big is it?"), this);
@@ -116,6 +142,22 @@ StartDialog::StartDialog(Context& context, QWidget* parent) : FormDialog(context
     resize(std::clamp(room.width() - 40, 900, 1080), std::clamp(room.height() - 40, 600, 760));
 }
 
+void StartDialog::standOn(QWidget* page) {
+    setParent(page, Qt::Widget);
+    setAutoFillBackground(true);
+    m_layout->setContentsMargins(8, 4, 8, 4);
+    m_grid->setMinimumSize(400, 360);
+    m_scroll->setMinimumWidth(340);
+    m_columns->setSpacing(12);
+    m_columns->setStretch(0, 8);
+    m_columns->setStretch(1, 7);
+    m_narrow = true;
+    for (const Row& row : m_rows)
+        sizeFields(row);
+    show();
+    raise();
+}
+
 QString StartDialog::told(std::string_view word) const { return m_context.view().words(core::term(word)); }
 
 const core::arrange::Arrangement& StartDialog::arrangement() const {
@@ -123,7 +165,7 @@ const core::arrange::Arrangement& StartDialog::arrangement() const {
 }
 
 QWidget* StartDialog::makeForm() {
-    auto* scroll = new QScrollArea(this);
+    auto* scroll = m_scroll = new QScrollArea(this);
     auto* holder = new QWidget(scroll);
     auto* column = new QVBoxLayout(holder);
     column->setContentsMargins(2, 2, 12, 2);
@@ -209,16 +251,15 @@ void StartDialog::makeRows() {
                             .arg(told(a.label), m_context.view().number(Quantity::Length, a.lowMm),
                                  m_context.view().text(Quantity::Length, a.highMm), told(a.help)));
         box->setAccessibleName(told(a.label));
-        box->setFixedWidth(104);
         QComboBox* source = makeSources(core::Source::Estimate);
         source->setObjectName(QStringLiteral("source-") + key);
         source->setAccessibleName(tr("%1 is measured with, or from").arg(told(a.label)));
-        source->setFixedWidth(152);
         const int row = static_cast<int>(i);
         m_sizes->addWidget(label, row, 0);
         m_sizes->addWidget(box, row, 1);
         m_sizes->addWidget(source, row, 2);
         m_rows.push_back({box, source});
+        sizeFields(m_rows.back());
         const auto stated = [this, i] { typed(i); };
         connect(box, &QDoubleSpinBox::valueChanged, this, stated);
         connect(box->findChild<QLineEdit*>(), &QLineEdit::textEdited, this, stated); // the same figure typed again
@@ -234,6 +275,19 @@ void StartDialog::makeRows() {
     auto* walls = new QLabel(tr("Walls are of"), holder);
     m_sizes->addWidget(walls, row + 1, 0);
     m_sizes->addWidget(m_material, row + 1, 1, 1, 2);
+    QWidget* last = m_name; // Tab goes as one reads
+    for (const Row& r : m_rows)
+        for (QWidget* next : {static_cast<QWidget*>(r.box), static_cast<QWidget*>(r.source)}) {
+            setTabOrder(last, next);
+            last = next;
+        }
+    setTabOrder(last, m_way);
+    setTabOrder(m_way, m_material);
+}
+
+void StartDialog::sizeFields(const Row& row) const {
+    row.box->setFixedWidth(m_narrow ? 88 : 104);
+    row.source->setFixedWidth(m_narrow ? 126 : 152);
 }
 
 void StartDialog::usual() {
@@ -242,10 +296,12 @@ void StartDialog::usual() {
         const QScopedValueRollback quiet(m_showing, true);
         for (std::size_t i = 0; i < m_rows.size(); ++i) {
             setStored(m_rows[i].box, asked[i].usualMm);
+            m_rows[i].wasMm = asked[i].usualMm;
             m_rows[i].source->setCurrentIndex(m_rows[i].source->findData(static_cast<int>(core::Source::Estimate)));
             m_rows[i].typed = false;
         }
     }
+    m_litresBefore = 0;
     follow();
 }
 
@@ -256,8 +312,20 @@ void StartDialog::typed(std::size_t row) {
     Row& r = m_rows[row];
     if (!std::exchange(r.typed, true) && sourceOf(r.source) == core::Source::Estimate)
         r.source->setCurrentIndex(r.source->findData(static_cast<int>(core::Source::Caliper)));
-    m_picture->point(static_cast<int>(row));
+    m_picture->point(static_cast<int>(row), r.wasMm);
     follow();
+}
+
+/// What stands in a field as one comes to it is what the drawing compares with.
+bool StartDialog::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() == QEvent::FocusIn)
+        for (std::size_t i = 0; i < m_rows.size(); ++i)
+            if (watched == m_rows[i].box) {
+                m_rows[i].wasMm = stored(m_rows[i].box);
+                m_litresBefore = m_litresNow;
+                m_picture->point(static_cast<int>(i), m_rows[i].wasMm);
+            }
+    return FormDialog::eventFilter(watched, event);
 }
 
 core::arrange::Sizes StartDialog::sizes() const {
@@ -285,7 +353,11 @@ void StartDialog::follow() {
 /// Litres, what is made, and whether the parts it is meant for go in.
 void StartDialog::say(const ArrangedBox& box) {
     const View v = m_context.view();
-    m_litres->setText(tr("%1 outside, without feet").arg(v.text(Quantity::Volume, box.litres)));
+    m_litresNow = box.litres;
+    const QString now = v.text(Quantity::Volume, box.litres);
+    m_litres->setText(m_litresBefore > 0 && std::abs(m_litresBefore - box.litres) >= 0.005
+                          ? tr("%1 becomes %2 outside").arg(v.text(Quantity::Volume, m_litresBefore), now)
+                          : tr("%1 outside, without feet").arg(now));
     const core::CaseSpec& spec = box.build->caseSpec();
     const auto& mounts = box.build->casePart->mounts;
     const auto fans = std::count_if(mounts.begin(), mounts.end(), [](const core::Mount& m) {
@@ -327,6 +399,16 @@ void StartDialog::say(const ArrangedBox& box) {
 void StartDialog::turnWay(int by) {
     if (m_way->count() > 1)
         m_way->setCurrentIndex((m_way->currentIndex() + by + m_way->count()) % m_way->count());
+}
+
+/// On a page, plain keys are for its fields: the window has some for its stations.
+bool StartDialog::event(QEvent* event) {
+    if (event->type() == QEvent::ShortcutOverride) {
+        const auto* key = static_cast<QKeyEvent*>(event);
+        if (!(key->modifiers() & ~(Qt::ShiftModifier | Qt::KeypadModifier)) && !key->text().isEmpty())
+            event->accept();
+    }
+    return FormDialog::event(event);
 }
 
 void StartDialog::keyPressEvent(QKeyEvent* event) {

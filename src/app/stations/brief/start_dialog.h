@@ -5,6 +5,8 @@
 
 #include <QGridLayout>
 
+class QScrollArea;
+
 namespace app {
 
 class BoxPicture;
@@ -18,25 +20,31 @@ public:
     /// Begins with a case of that project or parts file; where it holds several it asks which. What is wrong with the
     /// file stands below the fields.
     void takeCaseOf(const QString& path);
+    /// Stands on a page instead of in a window of its own: the station before there is a project.
+    void standOn(QWidget* page);
 
 Q_SIGNALS:
     void created(const core::Project& project);
 
 protected:
     core::Result<void> apply() override;
+    bool event(QEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     struct Row {
         QDoubleSpinBox* box;
         QComboBox* source;
         bool typed = false;
+        double wasMm = 0; ///< as its field got the focus
     };
     [[nodiscard]] const core::arrange::Arrangement& arrangement() const;
     [[nodiscard]] QString told(std::string_view word) const; ///< in the reader's language
     [[nodiscard]] QWidget* makeForm();
     void choose(int row);
     void makeRows();
+    void sizeFields(const Row& row) const;
     void usual();
     void typed(std::size_t row);
     void follow();
@@ -51,13 +59,18 @@ private:
     std::vector<core::Part> m_standard;
     ArrangementGrid* m_grid;
     BoxPicture* m_picture = nullptr;
+    QHBoxLayout* m_columns = nullptr;
+    QScrollArea* m_scroll = nullptr;
     QLabel *m_title = nullptr, *m_litres = nullptr, *m_makes = nullptr, *m_check = nullptr;
     QLineEdit* m_name = nullptr;
     QGridLayout* m_sizes = nullptr;
     QComboBox *m_way = nullptr, *m_material = nullptr;
     QLabel* m_wayLabel = nullptr;
     std::vector<Row> m_rows;
+    double m_litresNow = 0;
+    double m_litresBefore = 0; ///< as the field that is typed in got the focus; 0: none has
     bool m_showing = false;
+    bool m_narrow = false; ///< on a page, beside the rail and Working
 };
 
 } // namespace app

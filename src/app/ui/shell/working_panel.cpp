@@ -82,7 +82,7 @@ void WorkingSheet::refresh() {
     const core::Thing& thing = m_context.selection.thing();
     m_working = workingOf(m_context.view(), thing);
     m_missing =
-        core::isNothing(thing)
+        core::isNothing(thing) || m_context.document.revision().empty()
             ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.")
             : tr("Not on this sheet: the selected thing is not part of %1.").arg(qs(m_context.document.revision()));
     if (m_working)
