@@ -7,14 +7,11 @@
 #include "core/fit/fit.h"
 #include "core/model/cutout_edits.h"
 #include "core/model/edits.h"
-#include "core/model/panel_edits.h"
 #include "store/struct_json.h"
 
 #include <QCoreApplication>
-#include <QInputDialog>
 #include <QKeyEvent>
 #include <QMenu>
-#include <QMessageBox>
 #include <QPushButton>
 #include <QScopedValueRollback>
 
@@ -298,77 +295,6 @@ void BoxEditor::typedEnd(bool fromLow, double shown) {
         by[a] = to - (high ? e.high[a] : e.low[a]);
         return core::box::move(part, *m_item, by);
     });
-}
-
-bool BoxEditor::pull(const QString& text, const core::Part& base, Axis axis, bool high, double mm, int mergeId) {
-    if (m_item->kind == Kind::Cutout)
-        return panelPart() && editPanel(
-                                  text, m_basePanelPart ? *m_basePanelPart : *panelPart(),
-                                  [&](core::Part& made, const core::Placed& panel) {
-                                      return core::box::resizeCutout(made, panel, m_item->hole, axis, high, mm);
-                                  },
-                                  mergeId);
-    const core::Placed* now = m_sheet->panelAt(*m_item);
-    if (!now)
-        return editWith(
-            text, base, [&](core::Part& part) { return core::box::resize(part, *m_item, axis, high, mm); }, mergeId);
-    const core::Part* casePart = this->casePart();
-    core::Part tried = base, made = m_basePanelPart ? *m_basePanelPart : *now->part;
-    const core::Placed from = m_basePanel ? *m_basePanel : *now;
-    auto done = core::box::resizePanel(tried, made, *m_item, from, axis, high, mm);
-    if (tried == base) // its place stays: of a logged case nothing else is taken along either
-        tried = *casePart;
-    tried.id = casePart->id; // both may be parts of their own since the drag began
-    made.id = now->part->id;
-    if (done)
-        done = changePanel(m_context.document, text, std::move(tried), std::move(made), now->mount, mergeId);
-    m_problem->setText(done ? QString() : qs(done.error().text()));
-    m_problem->setVisible(!done);
-    refresh();
-    return done.has_value();
-}
-
-const core::Part* BoxEditor::panelPart() const {
-    const core::Placed* panel = m_item ? m_sheet->panelOf(*m_item) : nullptr;
-    return panel ? panel->part : nullptr;
-}
-
-bool BoxEditor::editPanel(const QString& text, const core::Part& base,
-                          const std::function<core::Result<void>(core::Part&, const core::Placed&)>& change,
-                          int mergeId) {
-    const core::Placed* now = m_item ? m_sheet->panelOf(*m_item) : nullptr;
-    if (!now || !casePart())
-        return false;
-    core::Part made = base;
-    auto done = change(made, m_basePanel ? *m_basePanel : *now);
-    made.id = now->part->id; // it may be a part of its own since the drag began
-    if (done)
-        done = changePanel(m_context.document, text, core::Part(*casePart()), std::move(made), now->mount, mergeId);
-    m_problem->setText(done ? QString() : qs(done.error().text()));
-    m_problem->setVisible(!done);
-    refresh();
-    return done.has_value();
-}
-
-bool BoxEditor::edit(const QString& text, const std::function<core::Result<void>(core::Part&)>& change, int mergeId) {
-    const core::Part* part = casePart();
-    return part && editWith(text, core::Part(*part), change, mergeId);
-}
-
-bool BoxEditor::editWith(const QString& text, const core::Part& base,
-                         const std::function<core::Result<void>(core::Part&)>& change, int mergeId) {
-    const core::Part* now = casePart();
-    if (!now)
-        return false;
-    core::Part tried = base;
-    tried.id = now->id; // a case of its own since the drag began
-    auto done = change(tried);
-    if (done)
-        done = changePart(m_context.document, text, std::move(tried), mergeId);
-    m_problem->setText(done ? QString() : qs(done.error().text()));
-    m_problem->setVisible(!done);
-    refresh();
-    return done.has_value();
 }
 
 void BoxEditor::dragTo(const BoxSheet::Grip& grip, double across, double up) {

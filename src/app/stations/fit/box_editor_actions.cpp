@@ -1,13 +1,16 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "app/model/case_edit.h"
 #include "app/stations/fit/box_editor.h"
 #include "core/model/cutout_edits.h"
+#include "core/model/panel_edits.h"
 
 #include <QInputDialog>
 #include <QMenu>
 #include <QMessageBox>
 #include <QPushButton>
 
-// What is done to a thing of the box as a whole: added, copied, mirrored, put in a row, split, renamed, deleted.
+// How an edit of the box is carried out, and what is done to one of its things as a whole: added, copied, mirrored, put
+// in a row, split, renamed, deleted.
 namespace app {
 using core::Axis;
 using core::box::Item;
@@ -41,6 +44,77 @@ QMenu* BoxEditor::addMenu() {
     cut->setObjectName(QStringLiteral("boxCut"));
     connect(menu, &QMenu::aboutToShow, this, [this, cut] { cut->setEnabled(panelPart()); });
     return menu;
+}
+
+bool BoxEditor::pull(const QString& text, const core::Part& base, Axis axis, bool high, double mm, int mergeId) {
+    if (m_item->kind == Kind::Cutout)
+        return panelPart() && editPanel(
+                                  text, m_basePanelPart ? *m_basePanelPart : *panelPart(),
+                                  [&](core::Part& made, const core::Placed& panel) {
+                                      return core::box::resizeCutout(made, panel, m_item->hole, axis, high, mm);
+                                  },
+                                  mergeId);
+    const core::Placed* now = m_sheet->panelAt(*m_item);
+    if (!now)
+        return editWith(
+            text, base, [&](core::Part& part) { return core::box::resize(part, *m_item, axis, high, mm); }, mergeId);
+    const core::Part* casePart = this->casePart();
+    core::Part tried = base, made = m_basePanelPart ? *m_basePanelPart : *now->part;
+    const core::Placed from = m_basePanel ? *m_basePanel : *now;
+    auto done = core::box::resizePanel(tried, made, *m_item, from, axis, high, mm);
+    if (tried == base) // its place stays: of a logged case nothing else is taken along either
+        tried = *casePart;
+    tried.id = casePart->id; // both may be parts of their own since the drag began
+    made.id = now->part->id;
+    if (done)
+        done = changePanel(m_context.document, text, std::move(tried), std::move(made), now->mount, mergeId);
+    m_problem->setText(done ? QString() : qs(done.error().text()));
+    m_problem->setVisible(!done);
+    refresh();
+    return done.has_value();
+}
+
+const core::Part* BoxEditor::panelPart() const {
+    const core::Placed* panel = m_item ? m_sheet->panelOf(*m_item) : nullptr;
+    return panel ? panel->part : nullptr;
+}
+
+bool BoxEditor::editPanel(const QString& text, const core::Part& base,
+                          const std::function<core::Result<void>(core::Part&, const core::Placed&)>& change,
+                          int mergeId) {
+    const core::Placed* now = m_item ? m_sheet->panelOf(*m_item) : nullptr;
+    if (!now || !casePart())
+        return false;
+    core::Part made = base;
+    auto done = change(made, m_basePanel ? *m_basePanel : *now);
+    made.id = now->part->id; // it may be a part of its own since the drag began
+    if (done)
+        done = changePanel(m_context.document, text, core::Part(*casePart()), std::move(made), now->mount, mergeId);
+    m_problem->setText(done ? QString() : qs(done.error().text()));
+    m_problem->setVisible(!done);
+    refresh();
+    return done.has_value();
+}
+
+bool BoxEditor::edit(const QString& text, const std::function<core::Result<void>(core::Part&)>& change, int mergeId) {
+    const core::Part* part = casePart();
+    return part && editWith(text, core::Part(*part), change, mergeId);
+}
+
+bool BoxEditor::editWith(const QString& text, const core::Part& base,
+                         const std::function<core::Result<void>(core::Part&)>& change, int mergeId) {
+    const core::Part* now = casePart();
+    if (!now)
+        return false;
+    core::Part tried = base;
+    tried.id = now->id; // a case of its own since the drag began
+    auto done = change(tried);
+    if (done)
+        done = changePart(m_context.document, text, std::move(tried), mergeId);
+    m_problem->setText(done ? QString() : qs(done.error().text()));
+    m_problem->setVisible(!done);
+    refresh();
+    return done.has_value();
 }
 
 void BoxEditor::make(const QString& text, const std::function<core::Result<Item>(core::Part&)>& how) {
