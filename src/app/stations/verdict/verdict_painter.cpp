@@ -97,33 +97,34 @@ void banner(Canvas& c, const QRectF& r, const View& v) {
         stampOfValidation(c, {r.right() - 372, r.center().y()});
 }
 
-double board(Canvas& c, const QRectF& r, const View& v) {
+/// @p lines: of what a revision changed, in its head.
+double board(Canvas& c, const QRectF& r, const View& v, int lines) {
     c.heading(r.left(), r.top(), r.width(), QObject::tr("Target board"),
               QObject::tr("bar = headroom, whisker = band, left of the line = over; all at %1 room")
                   .arg(v.text(Quantity::Temperature, v.project().brief.roomC)));
     const auto ids = shownRevisions(v, r.width() > 900 ? 6 : 5);
     const double nameW = 136, limitW = 78, column = (r.width() - nameW - limitW) / share(ids.size());
     double y = r.top() + 26;
-    c.second({r.left(), y, nameW, 24}, QObject::tr("target"));
-    c.second({r.left() + nameW, y, limitW, 24}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);
+    const double headH = 18 + 14 * lines;
+    c.second({r.left(), y + headH - 24, nameW, 24}, QObject::tr("target"));
+    c.second({r.left() + nameW, y + headH - 24, limitW, 24}, QObject::tr("limit"), Qt::AlignRight | Qt::AlignVCenter);
     for (std::size_t k = 0; k < ids.size(); ++k) {
-        const QRectF head(r.left() + nameW + limitW + column * static_cast<double>(k), y, column, 24);
+        const QRectF head(r.left() + nameW + limitW + column * static_cast<double>(k), y, column, headH);
         if (ids[k] == v.document.revision())
             c.box({head.left() + 4, head.top(), column - 4,
-                   24.0 + 22.0 * static_cast<double>(v.project().brief.targets.size())},
+                   headH + 22.0 * static_cast<double>(v.project().brief.targets.size())},
                   c.t.marker, c.t.medge, 1.5);
         if (ids[k] == v.project().baseline)
-            c.baselineSign({head.left() + 14, head.center().y()});
-        c.text(head.adjusted(26, 0, 0, 0), qs(ids[k]), 12.5, Weight::SemiBold, c.t.ink);
+            c.baselineSign({head.left() + 24 + c.width(qs(ids[k]), 12.5, Weight::SemiBold), head.top() + 9});
+        c.text({head.left() + 12, head.top(), 60, 18}, qs(ids[k]), 12.5, Weight::SemiBold, c.t.ink);
         const QString words = v.words(v.document.words(ids[k]));
-        c.second({head.left() + 54, y, column - 58, 24}, c.elided(words, column - 60, 11.5),
-                 Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+        c.paragraph({head.left() + 12, y + 17, column - 16, headH - 18}, words, 11, Weight::Regular, c.t.ink2, lines);
         c.hit(head.adjusted(4, 0, 0, 0), Hit{{},
                                              core::RevisionRef{ids[k]},
                                              {.act = Act::LookAt},
                                              QObject::tr("%1: %2. Click to look at it").arg(qs(ids[k]), words)});
     }
-    y += 24;
+    y += headH;
     for (const core::Target& target : v.project().brief.targets) {
         const Quantity q = core::quantityOf(target.kind);
         c.hline(r.left(), r.right(), y, c.t.hair);
@@ -361,7 +362,7 @@ void paintVerdict(Canvas& c, const QRectF& r, const View& v) {
                               ? QObject::tr("No revisions yet. The verdict compares revisions with the brief.")
                               : qs(v.result().problem));
     banner(c, {r.left(), r.top() + 32, r.width(), 56}, v);
-    const double y = board(c, {r.left(), r.top() + 98, r.width(), 300}, v) + 10;
+    const double y = board(c, {r.left(), r.top() + 98, r.width(), 300}, v, r.height() < 620 ? 1 : 2) + 10;
     const double list = std::clamp(r.width() * 0.33, 230.0, 340.0);
     Steps(c, {r.left(), y, r.width() - list - 26, r.bottom() - y}, v).paint();
     c.vline(r.right() - list - 13, y, r.bottom(), c.t.line);
