@@ -56,7 +56,7 @@ struct Namer {
         });
         if (before)
             for (const Placed& p : before->placed)
-                other = other || (p.mount != mount && !placed.contains(p.mount) && p.part->name == name);
+                other = other || (p.mount != mount && p.part->name == name); // also where it was until a change before
         return other ? name + ", " + mount : name;
     }
     std::string opening(const std::string& id) const {

@@ -93,7 +93,7 @@ private slots:
         QCOMPARE(words({PlacePart{there, "side-2"}, SetFan{"side-2", {.duty = 0.5}}, SetFan{"side", {.duty = 0.6}}}),
                  (QStringList{name + ", side-2 added", name + ", side-2 held at 50 %", name + ", side held at 60 %"}));
         QCOMPARE(words({RemovePart{"side"}, PlacePart{there, "side-2"}}),
-                 (QStringList{name + " taken out", name + " added"}));
+                 (QStringList{name + " taken out", name + ", side-2 added"})); // it went elsewhere
     }
     /// What is said again of a vent replaces what was said of it, past changes of other things; not past another case.
     void saidAgain() {
