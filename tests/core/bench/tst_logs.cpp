@@ -273,7 +273,10 @@ private slots:
             return static_cast<double>(timer.nsecsElapsed()) / 1e9;
         };
         (void)seconds(3600);
-        const double hours = seconds(7200 * 5), days = seconds(7200 * 50); // ten times the rows, 100 h
+        const auto best = [&](std::size_t rows) { // a busy machine makes some of them longer
+            return std::min({seconds(rows), seconds(rows), seconds(rows)});
+        };
+        const double hours = best(7200 * 5), days = best(7200 * 50); // ten times the rows, 100 h
         QVERIFY2(days < 25 * hours, qPrintable(QString("%1 s for 10 h, %2 s for 100 h").arg(hours).arg(days)));
         QVERIFY2(days < 20 * kPatience, qPrintable(QString::number(days)));
     }
