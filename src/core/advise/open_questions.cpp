@@ -117,6 +117,7 @@ private:
         constexpr double answers = 4;
         if (bits() + std::log2(answers) * static_cast<double>(groups.size()) >= numberedBits) {
             std::vector<const Opening*> all;
+            all.reserve(groups.size());
             for (const auto& group : groups)
                 all.push_back(group.front());
             groups = {all};
