@@ -243,6 +243,16 @@ private:
         m_loaded.warnings.push_back({"damaged file", what, remedy});
     }
 
+    /// Rows of a channel, the first counted from one.
+    void sayLostRows(const std::string& run, const std::string& name, std::size_t from, std::size_t to) {
+        lost("run " + run + ", " + name + ": rows " + std::to_string(from) + " to " + std::to_string(to) +
+                 " are damaged",
+             "they are lost, all others are here");
+    }
+    void sayLostBlock(const std::string& run, const std::string& name) {
+        lost("run " + run + ", " + name + ": a block of readings is damaged", "those readings are lost");
+    }
+
     /// Readings of a channel; a block that is damaged becomes readings that are missing, and is named.
     std::vector<double> blocks(const std::string& run, int channel, const std::string& name,
                                std::optional<std::size_t> wanted, std::vector<bool>* lostRows) {
@@ -272,7 +282,7 @@ private:
                                          " times the size of the file",
                                      "a file saved by this program"}};
                 if (count * sizeof(double) > data.size() * 1040 + 64) { // zlib cannot: not even memory is taken for it
-                    lost("run " + run + ", " + name + ": a block of readings is damaged", "those readings are lost");
+                    sayLostBlock(run, name);
                     continue;
                 }
                 m_left -= count * sizeof(double);
@@ -284,9 +294,7 @@ private:
                     lostRows->resize(at, false);
                     lostRows->resize(values.size(), true);
                 }
-                lost("run " + run + ", " + name + ": rows " + std::to_string(at + 1) + " to " +
-                         std::to_string(values.size()) + " are damaged",
-                     "they are lost, all others are here");
+                sayLostRows(run, name, at + 1, values.size());
             }
         } catch (const Failure& e) {
             lost("run " + run + ", " + name + ": " + e.text, "what could not be read is lost, all others are here");
