@@ -7,7 +7,6 @@
 #include "core/advise/schools.h"
 #include "core/air/warm_up.h"
 #include "core/base/text.h"
-#include "core/model/fields/choices_of.h"
 
 #include <QFileInfo>
 

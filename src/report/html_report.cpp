@@ -22,10 +22,15 @@ std::string stateHtml(fit::GapState state) {
 }
 
 constexpr const char* style =
-    R"(body{font:14px/1.45 "Asap Condensed",system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;color:#26282b;background:#fcf9f2}
-h1{font-size:1.6rem}h2,h3{break-after:avoid}h2{font-size:1.15rem;border-bottom:1.5px solid #26282b;margin-top:2rem}table{border-collapse:collapse;width:100%}
-th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccba;vertical-align:top;overflow-wrap:anywhere}th{overflow-wrap:normal}tr,svg{break-inside:avoid}td.word{overflow-wrap:normal}td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}
-.mark{font-weight:600}.holds{color:#2f6638}.open{color:#855000}.crossed{color:#8f1d5b}.no.data{color:#55534c}.sub{color:#55534c}svg{max-width:100%;height:auto}
+    R"(body{font:14px/1.45 "Asap Condensed",system-ui,sans-serif;max-width:60rem;margin:2rem auto;padding:0 1rem;
+color:#26282b;background:#fcf9f2}
+h1{font-size:1.6rem}h2,h3{break-after:avoid}h2{font-size:1.15rem;border-bottom:1.5px solid #26282b;margin-top:2rem}
+table{border-collapse:collapse;width:100%}
+th,td{text-align:left;padding:.2rem .6rem .2rem 0;border-bottom:1px solid #d5ccba;vertical-align:top;
+overflow-wrap:anywhere}th{overflow-wrap:normal}tr,svg{break-inside:avoid}td.word{overflow-wrap:normal}
+td.n,th.n{text-align:right;font-variant-numeric:tabular-nums}
+.mark{font-weight:600}.holds{color:#2f6638}.open{color:#855000}.crossed{color:#8f1d5b}.no.data{color:#55534c}
+.sub{color:#55534c}svg{max-width:100%;height:auto}
 @page{size:A4;margin:14mm}@media print{body{background:#fff;margin:0;max-width:none;font-size:11px}})";
 
 class Page {

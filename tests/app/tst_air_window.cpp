@@ -445,6 +445,28 @@ private slots:
         for (std::size_t i = 1; i < working->nextRuns.size(); ++i)
             QVERIFY(working->nextRuns[i - 1].bandK <= working->nextRuns[i].bandK);
     }
+    /// Rooms and ways of air about a radiator are called by what one knows, not by how the network numbers them.
+    void waysAboutARadiatorHaveNames() {
+        Window w;
+        QTemporaryDir dir;
+        const QString path = dir.filePath("liquid");
+        QVERIFY(
+            store::saveProject(store::openProject(support::sourcePath("examples") + "/liquid-cooled")->project, path));
+        QVERIFY(w.window->openPath(path));
+        w.document().selectRevision("R1");
+        auto* page = airOf(w);
+        QTest::keyClick(page, Qt::Key_N);
+        page->grab();
+        int named = 0;
+        for (const app::Hit& hit : page->hits()) {
+            QVERIFY2(!hit.name.contains("side-radiator"), qPrintable(hit.name));
+            named += hit.name.contains("through Radiator") || hit.name.contains("fans before Radiator") ||
+                             hit.name.contains("fans behind Radiator")
+                         ? 1
+                         : 0;
+        }
+        QVERIFY(named >= 2);
+    }
     /// A radiator where the grille stood free: it goes in, its fans too, the processor follows its air.
     void aRadiatorGoesIn() {
         Window w;

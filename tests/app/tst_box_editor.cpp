@@ -7,6 +7,7 @@
 #include "app/ui/fields/number_box.h"
 #include "core/base/text.h"
 #include "core/model/cutout_edits.h"
+#include "core/model/edits.h"
 #include "support/disk.h"
 #include "support/registry.h"
 #include "support/window.h"
@@ -261,6 +262,53 @@ private slots:
         while (w.document().undoStack().canUndo())
             w.document().undoStack().undo();
         QVERIFY(w.document().project() == before);
+    }
+    /// What is chosen and taken back: its panel is chosen in its place, and the form writes the case again. A wall that
+    /// is pulled over all that is in the box leaves nothing to draw, and can be pulled back.
+    void whatIsGoneIsNotEdited() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        auto* e = open(w);
+        e->choose(named(*e, "spine"));
+        e->addCutout();
+        QVERIFY(e->sheet()->selected()->kind == Kind::Cutout);
+        const core::Part cut = *w.document().result().evaluation->build.at("spine")->part;
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(*e->sheet()->selected() == named(*e, "spine"));
+        QCOMPARE(e->form()->value().at("kind"), "case");
+        QVERIFY(e->findChild<QPushButton*>("boxMirror")->isEnabled());
+        const core::Project before = w.document().project();
+        e->choose(named(*e, "side-a-grille"));
+        e->copy();
+        const core::Project copied = w.document().project();
+        QVERIFY(e->sheet()->selected()->kind == Kind::Vent && copied != before);
+        w.key(Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(e->sheet()->selected()->kind == Kind::Walls);
+        auto* name = e->form()->findChild<QLineEdit*>("name");
+        QVERIFY(name);
+        name->setFocus();
+        name->selectAll();
+        QTest::keyClicks(name, "Tent case");
+        QTest::keyClick(name, Qt::Key_Return);
+        QCOMPARE(e->casePart()->kind, core::PartKind::Case);
+        QCOMPARE(e->casePart()->name, std::string("Tent case"));
+        QCOMPARE(std::get<core::CaseSpec>(e->casePart()->spec).openings.size(),
+                 std::get<core::CaseSpec>(core::caseOf(before, "R11")->spec).openings.size());
+        // A wall stops before a part would lie outside, in words. Where nothing resolves nothing is drawn; the pointer
+        // may pass over it all the same.
+        drag(e, {1, 1, 0}, -280, 0, 14);
+        QVERIFY(e->findChild<QLabel*>("boxProblem")->text().contains("high corner"));
+        QVERIFY(core::resolve(w.document().project(), "R11"));
+        e->sheet()->show(nullptr, e->casePart());
+        for (const QPointF at : {QPointF(60, 60), QPointF(300, 200)})
+            for (const Qt::MouseButtons held : {Qt::MouseButtons(Qt::NoButton), Qt::MouseButtons(Qt::LeftButton)}) {
+                QMouseEvent event(held ? QEvent::MouseButtonPress : QEvent::MouseMove, at, e->sheet()->mapToGlobal(at),
+                                  held ? Qt::LeftButton : Qt::NoButton, held, Qt::NoModifier);
+                QCoreApplication::sendEvent(e->sheet(), &event);
+            }
+        e->sheet()->grab();
     }
     /// In a logged case a dragged cut-out makes a revision whose note says so.
     void aCutoutOfALoggedPanel() {

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/fit_page.h"
+#include "app/stations/fit/fit_sheet.h"
 #include "app/ui/dialogs/measure_dialog.h"
 #include "app/ui/dialogs/part_dialog.h"
 #include "app/ui/dialogs/search_dialog.h"
@@ -450,7 +451,7 @@ private slots:
         fit->answer();
         w.context.selection.select(core::WayRef{"card"});
         fit->grab();
-        const core::Axis axis = fit->movedCut();
+        const core::Axis axis = app::movedCut(w.context.view(), fit->look(), w.context.selection.thing()).axis;
         QVERIFY(axis != core::Axis::Y);
         const core::Placed& card = *build.at("card");
         const std::size_t k = core::index(axis);

@@ -262,14 +262,20 @@ private slots:
         QVERIFY(w.window->page(0)->rect().contains(start->geometry()));
         QTest::keyClick(start, Qt::Key_Escape);
         QVERIFY(!w.openDialog() && w.window->page(0)->findChild<QPushButton*>("start0")->isVisible());
-        // Another one, finished; with a project there it has a window of its own.
-        w.key(Qt::Key_N, Qt::ControlModifier);
+        // Gone on with, also asked for twice: what was typed is there. With a project there is none left.
+        for (int twice = 0; twice < 2; ++twice)
+            w.key(Qt::Key_N, Qt::ControlModifier | Qt::ShiftModifier);
+        QCOMPARE(w.openDialogs().size(), 1);
+        QCOMPARE(w.dialog<QDoubleSpinBox>("width")->value(), 84.6);
         auto* name = w.dialog<QLineEdit>("name");
-        QVERIFY(name);
+        QVERIFY(name && name->hasFocus());
         QTest::keyClick(name, Qt::Key_Return, Qt::ControlModifier);
         QApplication::processEvents();
         QVERIFY(!w.openDialog());
         QCOMPARE(w.document().revision(), std::string("R1"));
+        QCOMPARE(w.document().result().evaluation->build.insideAt[0].mm(), 84.6);
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+        QVERIFY(!w.window->page(0)->findChild<QDialog*>("startProject"));
     }
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
 

@@ -161,6 +161,7 @@ void MainWindow::connectViews() {
         arrange();
     });
     connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::addPartWanted, this, &MainWindow::addPart);
+    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::started, this, &MainWindow::startProject);
     connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::refused, this,
             qOverload<const core::Problem&>(&MainWindow::tell));
     auto* fit = static_cast<FitPage*>(m_pages[1]);

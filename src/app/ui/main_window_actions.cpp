@@ -263,12 +263,13 @@ void MainWindow::offerRestart(int percent) {
 
 void MainWindow::newProject() {
     whenSafe([this] {
+        if (m_context.document.project().revisions.empty()) { // it is the first station before there is anything
+            setStation(0);
+            return static_cast<BriefPage*>(m_pages[0])->begin();
+        }
         auto* dialog = new StartDialog(m_context, this);
         connect(dialog, &StartDialog::created, this, &MainWindow::startProject);
-        if (!m_context.document.project().revisions.empty())
-            return dialog->open();
-        setStation(0); // it is the first station before there is anything
-        static_cast<BriefPage*>(m_pages[0])->begin(dialog);
+        dialog->open();
     });
 }
 

@@ -63,6 +63,11 @@ std::vector<CutoutAt> cutoutsOf(const Part& made) {
     return all;
 }
 
+const Cutout* cutoutOf(const Part& made, std::size_t hole) {
+    const auto all = cutoutsOf(made);
+    return hole < all.size() ? &made.bodies[all[hole].body].cutouts[all[hole].cutout] : nullptr;
+}
+
 const Placed* panelOf(const Part& casePart, const Build& build, const Item& item) {
     if ((item.kind != Kind::Place && item.kind != Kind::Cutout) || item.index >= casePart.mounts.size())
         return nullptr;
@@ -182,13 +187,11 @@ Result<std::size_t> addCutout(Part& given) {
         cutout.atMm[i] = toHundredth((whole - cutout.sizeMm[i]) / 2);
     }
     body.cutouts.push_back(cutout);
-    const auto all = cutoutsOf(made);
-    for (std::size_t hole = 0; hole < all.size(); ++hole)
-        if (all[hole].body == *largest && all[hole].cutout + 1 == body.cutouts.size()) {
-            given = std::move(made);
-            return hole;
-        }
-    return tl::make_unexpected(noHole(made));
+    std::size_t before = body.cutouts.size() - 1; // and those of the bodies that are listed before it
+    for (const CutoutAt& at : cutoutsOf(made))
+        before += at.body < *largest ? 1 : 0;
+    given = std::move(made);
+    return before;
 }
 
 Result<std::size_t> copyCutout(Part& made, const Placed& panel, std::size_t hole) {

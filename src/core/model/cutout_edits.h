@@ -20,6 +20,8 @@ struct CutoutAt {
     std::size_t body = 0, cutout = 0;
 };
 [[nodiscard]] std::vector<CutoutAt> cutoutsOf(const Part& made);
+/// One of them; null: there is none of that number.
+[[nodiscard]] const Cutout* cutoutOf(const Part& made, std::size_t hole);
 
 /// Where a hole lies in the case: through the whole body that it is in, mm.
 [[nodiscard]] Extent cutoutExtent(const Placed& panel, std::size_t hole);

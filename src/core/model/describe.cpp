@@ -36,8 +36,8 @@ Sentence pointing(Direction d) {
 struct Namer {
     const Project& project;
     std::optional<Build> before;
-    std::map<std::string, std::string> placed =
-        {}; ///< by mount: what changes named before this one put there; "": none
+    /// By mount: what changes named before this one put there; "": nothing is left there.
+    std::map<std::string, std::string> placed = {};
 
     std::string part(const std::string& id) const {
         const Part* p = project.part(id);

@@ -117,6 +117,68 @@ QPainterPath paintBranch(Canvas& c, const BranchWay& way, const NetworkDrawing& 
     return path;
 }
 
+/// The place that a room or way of air is named after: "tray/cpu/lid" of "gap tray/cpu/lid", "wall" of "fans wall -",
+/// of "radiator wall, no fan" and of "jet wall vent".
+std::string placeIn(const core::Build& build, const std::string& id) {
+    const auto blank = id.find(' ');
+    std::string place = blank == std::string::npos ? id : id.substr(blank + 1);
+    for (auto end = place.find_last_of(" ,"); end != std::string::npos && !build.at(place);
+         end = place.find_last_of(" ,"))
+        place.resize(end);
+    return place;
+}
+
+/// What a room is called: chambers by their name, others by the part they belong to; without it @p beside what names
+/// that part already.
+QString roomName(const View& v, const std::string& id, const std::string& beside = {}) {
+    if (id == "outside")
+        return QObject::tr("outside");
+    const auto& build = v.evaluation()->build;
+    for (const core::Chamber& ch : build.caseSpec().chambers)
+        if (ch.id == id)
+            return qs(ch.name);
+    const std::string place = placeIn(build, id);
+    const core::Placed* p = build.at(place);
+    if (!p)
+        return qs(id);
+    const bool gap = id.starts_with("gap"), fins = id.starts_with("fins");
+    if (place == beside)
+        return gap                 ? QObject::tr("gap")
+               : fins              ? QObject::tr("fins")
+               : id.ends_with('-') ? QObject::tr("its fans before")
+                                   : QObject::tr("its fans behind");
+    return gap                 ? QObject::tr("gap, %1").arg(qs(p->name))
+           : fins              ? QObject::tr("fins, %1").arg(qs(p->name))
+           : id.ends_with('-') ? QObject::tr("fans before %1").arg(qs(p->name))
+                               : QObject::tr("fans behind %1").arg(qs(p->name));
+}
+
+/// What a way of air is called: by its opening or part, with the word the network has for it.
+QString wayName(const View& v, const std::string& id) {
+    const auto& build = v.evaluation()->build;
+    if (const core::Opening* o = build.opening(id))
+        return qs(o->name);
+    if (const core::Placed* p = build.at(id))
+        return qs(p->name);
+    const auto blank = id.find(' ');
+    const std::string word = id.substr(0, blank), rest = blank == std::string::npos ? "" : id.substr(blank + 1);
+    const core::Placed* p = build.at(placeIn(build, id));
+    const QString of = p ? qs(p->name) : roomName(v, rest);
+    if (word == "radiator")
+        return id.ends_with(", no fan") ? QObject::tr("through %1, where no fan is").arg(of)
+                                        : QObject::tr("through %1").arg(of);
+    if (word == "jet" && p)
+        if (const core::Opening* o = build.opening(rest.substr(std::min(rest.size(), p->mount.size() + 1))))
+            return QObject::tr("%1, blown at %2").arg(of, qs(o->name));
+    return word == "leak"      ? QObject::tr("leaks, %1").arg(of)
+           : word == "edge"    ? QObject::tr("edges, %1").arg(of)
+           : word == "cooler"  ? QObject::tr("through %1").arg(of)
+           : word == "outlet"  ? QObject::tr("out of %1").arg(of)
+           : word == "bracket" ? QObject::tr("slots, %1").arg(of)
+           : word == "supply"  ? QObject::tr("through %1").arg(of)
+                               : qs(id);
+}
+
 /// The number of a way, on its line where there is room.
 void paintBadge(Canvas& c, Labels& labels, const QPainterPath& path, std::size_t b, const NetworkDrawing& drawing,
                 const View& v) {
@@ -142,55 +204,15 @@ void paintBadge(Canvas& c, Labels& labels, const QPainterPath& path, std::size_t
     c.label(*place);
     const double flow = v.evaluation()->air.solved->solution.flowM3s[b] * 3600;
     c.hit(*place, thing,
-          QObject::tr("Way of air %1, %2: %3").arg(number, qs(drawing.name(b)), v.text(Quantity::Flow, flow)));
-}
-
-/// What a room is called: chambers by their name, others by the part they belong to.
-QString roomName(const View& v, const std::string& id) {
-    if (id == "outside")
-        return QObject::tr("outside");
-    const auto& build = v.evaluation()->build;
-    for (const core::Chamber& ch : build.caseSpec().chambers)
-        if (ch.id == id)
-            return qs(ch.name);
-    const auto blank = id.find(' ');
-    const core::Placed* p = blank == std::string::npos ? nullptr : build.at(id.substr(blank + 1));
-    if (!p)
-        return qs(id);
-    return id.starts_with("gap")    ? QObject::tr("gap, %1").arg(qs(p->name))
-           : id.starts_with("fins") ? QObject::tr("fins, %1").arg(qs(p->name))
-                                    : QObject::tr("fan side, %1").arg(qs(p->name));
-}
-
-/// What a way of air is called: by its opening or part, with the word the network has for it.
-QString wayName(const View& v, const std::string& id) {
-    const auto& build = v.evaluation()->build;
-    if (const core::Opening* o = build.opening(id))
-        return qs(o->name);
-    if (const core::Placed* p = build.at(id))
-        return qs(p->name);
-    const auto blank = id.find(' ');
-    const std::string word = id.substr(0, blank), rest = blank == std::string::npos ? "" : id.substr(blank + 1);
-    const core::Placed* p = build.at(rest);
-    const QString of = p ? qs(p->name) : roomName(v, rest);
-    return word == "leak"      ? QObject::tr("leaks, %1").arg(of)
-           : word == "edge"    ? QObject::tr("edges, %1").arg(of)
-           : word == "cooler"  ? QObject::tr("through %1").arg(of)
-           : word == "outlet"  ? QObject::tr("out of %1").arg(of)
-           : word == "bracket" ? QObject::tr("slots, %1").arg(of)
-           : word == "supply"  ? QObject::tr("through %1").arg(of)
-                               : qs(id);
+          QObject::tr("Way of air %1, %2: %3")
+              .arg(number, wayName(v, drawing.net().branches[b].id), v.text(Quantity::Flow, flow)));
 }
 
 /// The two ends of a way in a row that names its part already: "gap to fins" instead of both with the part again.
 QString endsBeside(const View& v, const core::air::Network& net, const core::air::Branch& branch) {
-    const QString own = wayName(v, branch.id);
-    const auto end = [&](std::size_t zone) {
-        const QString whole = roomName(v, net.zones[zone].id);
-        const auto comma = whole.indexOf(QStringLiteral(", "));
-        return comma > 0 && own.contains(whole.mid(comma + 2)) ? whole.left(comma) : whole;
-    };
-    return QObject::tr("%1 to %2").arg(end(branch.from), end(branch.to));
+    const std::string own = placeIn(v.evaluation()->build, branch.id);
+    return QObject::tr("%1 to %2")
+        .arg(roomName(v, net.zones[branch.from].id, own), roomName(v, net.zones[branch.to].id, own));
 }
 
 bool isOwn(const View& v, const std::string& element) {

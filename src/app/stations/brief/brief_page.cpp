@@ -19,23 +19,20 @@ BriefPage::BriefPage(Context& context, QWidget* parent) : StationPage(context, p
     const auto suit = [this] { setMinimumHeight(std::max(560, static_cast<int>(briefHeight(m_context.view())) + 44)); };
     connect(&context.document, &Document::changed, this, suit);
     connect(&context.document, &Document::revisionSelected, this, suit);
-    connect(&context.document, &Document::changed, this, [this] { // another project was opened meanwhile
-        if (m_start && !m_context.document.project().revisions.empty())
-            QMetaObject::invokeMethod(
-                this,
-                [this] {
-                    if (m_start && m_start->isVisible())
-                        m_start->reject();
-                },
-                Qt::QueuedConnection);
+    connect(&context.document, &Document::changed, this, [this] { // it was done, or another project was opened
+        if (m_start && !m_context.document.project().revisions.empty()) {
+            m_start->hide();
+            m_start->deleteLater();
+        }
     });
 }
 
-void BriefPage::begin(StartDialog* start) {
-    if (m_start)
-        m_start->reject();
-    m_start = start;
-    start->standOn(this);
+void BriefPage::begin() {
+    if (!m_start) {
+        m_start = new StartDialog(m_context, this);
+        connect(m_start, &StartDialog::created, this, &BriefPage::started);
+    }
+    m_start->standOn(this);
     placeStart();
 }
 

@@ -21,10 +21,12 @@ public:
     explicit BriefPage(Context& context, QWidget* parent = nullptr);
     /// The leads that could join a socket with a plug, by their numbers in the port map, to be chosen by length.
     [[nodiscard]] QMenu* leadMenu(int socket, int need);
-    /// Before there is a project: a start stands here until it is done or dropped.
-    void begin(StartDialog* start);
+    /// Before there is a project: a start stands here until it is done; dropped with Esc it keeps what was typed, and
+    /// is gone on with.
+    void begin();
 
 Q_SIGNALS:
+    void started(const core::Project& project);
     void refused(const core::Problem& problem);
     void addPartWanted(const QString& search);
 

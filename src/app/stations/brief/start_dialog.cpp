@@ -145,6 +145,7 @@ StartDialog::StartDialog(Context& context, QWidget* parent) : FormDialog(context
 void StartDialog::standOn(QWidget* page) {
     setParent(page, Qt::Widget);
     setAutoFillBackground(true);
+    setAttribute(Qt::WA_DeleteOnClose, false); // dropped with Esc, what was typed stays
     m_layout->setContentsMargins(8, 4, 8, 4);
     m_grid->setMinimumSize(400, 360);
     m_scroll->setMinimumWidth(340);
@@ -156,6 +157,7 @@ void StartDialog::standOn(QWidget* page) {
         sizeFields(row);
     show();
     raise();
+    m_name->setFocus(Qt::TabFocusReason);
 }
 
 QString StartDialog::told(std::string_view word) const { return m_context.view().words(core::term(word)); }

@@ -229,13 +229,23 @@ void BoxEditor::refresh() {
     if (!m_base) // within a drag only the drawing and the figures follow
         fillList();
     if (m_item && std::find(m_items.begin(), m_items.end(), *m_item) == m_items.end())
-        m_item.reset();
+        m_item = nearestOf(*m_item);
     m_sheet->show(m_build ? &*m_build : nullptr, part);
     m_sheet->select(m_item);
+    enableButtons();
     if (!m_forming && !m_base && !formHolds(m_item && m_item->kind == Kind::Cutout ? panelPart() : part))
         showForm();
     showEnds();
     m_changes->refresh();
+}
+
+/// In the place of what is gone, as when it was taken back: the panel that a cut-out was in, else the walls. A form
+/// with nothing chosen would still write what it shows.
+std::optional<Item> BoxEditor::nearestOf(const Item& gone) const {
+    const Item panel{Kind::Place, gone.index};
+    if (gone.kind == Kind::Cutout && std::find(m_items.begin(), m_items.end(), panel) != m_items.end())
+        return panel;
+    return m_items.empty() ? std::nullopt : std::optional(m_items.front());
 }
 
 /// One thing is selected in the whole window: Working tells of what is edited.
@@ -253,6 +263,15 @@ void BoxEditor::tellSelection() {
         m_context.selection.select(m_build && m_build->at(id) ? core::Thing(core::PartRef{id}) : core::Thing());
 }
 
+void BoxEditor::enableButtons() {
+    const Kind kind = m_item ? m_item->kind : Kind::Walls;
+    for (QPushButton* b : m_buttons)
+        b->setEnabled(kind != Kind::Walls);
+    m_buttons[3]->setEnabled(kind == Kind::Chamber);
+    for (const std::size_t b : {1, 2}) // copies of a cut-out are made one by one
+        m_buttons[b]->setEnabled(kind != Kind::Walls && kind != Kind::Cutout);
+}
+
 void BoxEditor::choose(const Item& item) {
     m_item = item;
     if (casePart())
@@ -268,11 +287,7 @@ void BoxEditor::choose(const Item& item) {
     m_grip = {m_grip.view < 0 ? 0 : m_grip.view, m_grip.up ? 0 : 1, m_grip.up};
     showForm();
     showEnds();
-    for (QPushButton* b : m_buttons)
-        b->setEnabled(item.kind != Kind::Walls);
-    m_buttons[3]->setEnabled(item.kind == Kind::Chamber);
-    for (const std::size_t b : {1, 2}) // copies of a cut-out are made one by one
-        m_buttons[b]->setEnabled(item.kind != Kind::Walls && item.kind != Kind::Cutout);
+    enableButtons();
 }
 
 void BoxEditor::typedEnd(bool fromLow, double shown) {

@@ -54,6 +54,8 @@ private:
     void refresh();
     void fillList();
     void showForm();
+    void enableButtons();
+    [[nodiscard]] std::optional<core::box::Item> nearestOf(const core::box::Item& gone) const;
     [[nodiscard]] bool formHolds(const core::Part* part) const;
     void sayWhatRevisionsMade();
     void showEnds();

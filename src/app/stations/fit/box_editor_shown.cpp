@@ -2,7 +2,6 @@
 #include "app/stations/fit/box_editor.h"
 #include "app/ui/fields/number_box.h"
 #include "core/model/cutout_edits.h"
-#include "core/model/panel_edits.h"
 #include "store/struct_json.h"
 
 #include <QScopedValueRollback>
@@ -45,9 +44,7 @@ void BoxEditor::fillList() {
     m_items = m_build ? core::box::thingsOf(*part, *m_build) : core::box::itemsOf(*part);
     // What stands at a place and can be pulled is an inner panel to who builds the box.
     const auto panelAt = [&](const Item& item) {
-        const core::Placed* placed =
-            item.kind == Kind::Place && m_build ? m_build->at(core::box::idOf(*part, item)) : nullptr;
-        return core::box::isPanel(placed) ? placed : nullptr;
+        return item.kind == Kind::Place && m_build ? core::box::panelOf(*part, *m_build, item) : nullptr;
     };
     std::stable_partition(m_items.begin(), m_items.end(),
                           [&](const Item& item) { return item.kind != Kind::Place || panelAt(item); }); // cut-outs too

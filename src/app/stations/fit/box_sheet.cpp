@@ -3,7 +3,6 @@
 
 #include "app/stations/fit/box_details.h"
 #include "core/model/cutout_edits.h"
-#include "core/model/panel_edits.h"
 #include "core/model/slot_covers.h"
 
 #include <QKeyEvent>
@@ -57,10 +56,7 @@ Extent BoxSheet::extentOf(const Item& item) const {
 }
 
 const core::Placed* BoxSheet::panelAt(const Item& item) const {
-    if (item.kind != Kind::Place || !m_build || !m_case || item.index >= m_case->mounts.size())
-        return nullptr;
-    const core::Placed* placed = m_build->at(m_case->mounts[item.index].id);
-    return core::box::isPanel(placed) ? placed : nullptr;
+    return item.kind == Kind::Place ? panelOf(item) : nullptr;
 }
 
 const core::Placed* BoxSheet::panelOf(const Item& item) const {
@@ -100,7 +96,9 @@ bool BoxSheet::canPull(Axis axis) const {
     return core::box::canResize(*m_case, *m_item, axis) || panelAt(*m_item);
 }
 
-std::vector<Item> BoxSheet::things() const { return core::box::thingsOf(*m_case, *m_build); }
+std::vector<Item> BoxSheet::things() const {
+    return m_build ? core::box::thingsOf(*m_case, *m_build) : core::box::itemsOf(*m_case);
+}
 
 std::vector<Extent> BoxSheet::extents() const {
     std::vector<Extent> all;
@@ -258,9 +256,10 @@ std::optional<BoxSheet::Snapped> BoxSheet::snapped(Axis axis, double mm, double 
             const Extent e = extentOf(item);
             ends(e.low[a], e.high[a]);
         }
-    for (const core::Placed& p : m_build->placed)
-        if (!(m_item && m_item->kind == Kind::Place && p.mount == m_case->mounts[m_item->index].id))
-            ends(p.lowAt[a].mm(), p.highAt[a].mm());
+    if (m_build) // a wall may have been pulled so far that nothing resolves
+        for (const core::Placed& p : m_build->placed)
+            if (!(m_item && m_item->kind == Kind::Place && p.mount == m_case->mounts[m_item->index].id))
+                ends(p.lowAt[a].mm(), p.highAt[a].mm());
     if (m_item && m_grip.isMiddle())
         for (const core::box::Snap& snap : core::box::snapsOf(*m_case, *m_item, axis, extents()))
             offer(snap.mm, [&] { return m_context.view().words(snap.why); });
@@ -363,9 +362,8 @@ bool BoxSheet::isRound(const Item& item) const {
     if (item.kind == Kind::Vent)
         return std::get<core::CaseSpec>(m_case->spec).openings[item.index].round;
     const core::Placed* panel = item.kind == Kind::Cutout ? panelOf(item) : nullptr;
-    const auto holes = panel ? core::box::cutoutsOf(*panel->part) : std::vector<core::box::CutoutAt>{};
-    return item.hole < holes.size() &&
-           panel->part->bodies[holes[item.hole].body].cutouts[holes[item.hole].cutout].round;
+    const core::Cutout* hole = panel ? core::box::cutoutOf(*panel->part, item.hole) : nullptr;
+    return hole && hole->round;
 }
 
 void BoxSheet::paintThings(Canvas& c, const Side& s) {
@@ -450,6 +448,8 @@ void BoxSheet::paintCovers(Canvas& c, int view) {
 }
 
 bool BoxSheet::overCover(const QPointF& at) {
+    if (!m_build)
+        return false;
     for (const Extent& e : core::box::slotCoversOf(*m_build))
         for (const Side& s : sides())
             if (s.across == Axis::Y && rectOf(e, s).adjusted(-4, 0, 6, 0).contains(at))

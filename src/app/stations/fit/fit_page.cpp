@@ -317,9 +317,12 @@ void FitPage::wheelEvent(QWheelEvent* event) {
 /// A strip or slider spans the inner size along its cut.
 void FitPage::dragTo(const Handle& handle, double x) {
     const auto* e = m_context.view().evaluation();
-    const Axis axis = handle.act == Act::DragCut ? handle.axis : movedCut();
+    if (!e)
+        return;
+    const Axis axis =
+        handle.act == Act::DragCut ? handle.axis : movedCut(m_context.view(), m_look, m_context.selection.thing()).axis;
     for (const Hit& hit : m_hits)
-        if (e && hit.handle == handle) {
+        if (hit.handle == handle) {
             const double size = e->build.insideAt[core::index(axis)].mm();
             // A zoomed strip shows a part of the case and says which.
             const bool part = handle.toMm > handle.fromMm;
@@ -377,25 +380,12 @@ void FitPage::nextFilter() {
     update();
 }
 
-Axis FitPage::movedCut() const {
-    const core::fit::Insertion* way = drawnWay(m_look, m_context.selection.thing());
-    return way ? wayThrough(*way) : m_look.cuts.moved;
-}
-
-double FitPage::placeOfMovedCut() const {
-    const View v = m_context.view();
-    if (const core::fit::Insertion* way = drawnWay(m_look, m_context.selection.thing()))
-        return wayCutMm(v, m_look, *way);
-    const CutPlaces cut = cutPlaces(v.evaluation()->build, m_look.cuts);
-    return m_look.cuts.moved == Axis::Y ? cut.y : m_look.cuts.moved == Axis::X ? cut.x : cut.z;
-}
-
 void FitPage::moveCut(double mm) {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const double size = e->build.insideAt[core::index(movedCut())].mm();
-    cut(movedCut()) = std::clamp(placeOfMovedCut() + mm, 0.0, size);
+    const MovedCut now = movedCut(m_context.view(), m_look, m_context.selection.thing());
+    cut(now.axis) = std::clamp(now.mm + mm, 0.0, e->build.insideAt[core::index(now.axis)].mm());
     update();
 }
 
@@ -404,9 +394,9 @@ void FitPage::moveToNextEdge() {
     const auto* e = m_context.view().evaluation();
     if (!e)
         return;
-    const std::size_t k = core::index(movedCut());
-    const double now = placeOfMovedCut();
-    double& at = cut(movedCut());
+    const auto [axis, now] = movedCut(m_context.view(), m_look, m_context.selection.thing());
+    const std::size_t k = core::index(axis);
+    double& at = cut(axis);
     double next = 1e9, first = 1e9;
     for (const core::Placed& p : e->build.placed)
         for (const double edge : {p.lowAt[k].mm(), p.highAt[k].mm()}) {

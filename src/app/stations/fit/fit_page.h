@@ -20,8 +20,6 @@ public:
         update();
     }
     void moveCut(double mm);
-    /// The cut that keys and the strip move: of a way in that is drawn the one it lies in.
-    [[nodiscard]] core::Axis movedCut() const;
     void choose(FitLook::List list);
     void zoomBy(double factor, const QPointF& about);
     void showAll();
@@ -63,8 +61,6 @@ private:
     void nextSort();
     void nextFilter();
     double& cut(core::Axis axis);
-    /// Where that cut is as it is drawn, set or not, mm.
-    [[nodiscard]] double placeOfMovedCut() const;
     void moveToNextEdge();
     void nudgePart(core::Axis axis, double mm);
     void makeGhost();

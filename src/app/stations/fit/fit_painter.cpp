@@ -252,13 +252,11 @@ void paintFit(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
                     way ? std::vector<const Section*>{&wayIn}
                         : std::vector<const Section*>{&sheet.front, &sheet.side, &sheet.above});
     c.hit(shown, Handle{.act = Act::MoveSheet}, QObject::tr("Sections. Wheel zooms, drag moves, 0 shows all"));
-    const CutPlaces cut = cutPlaces(e->build, look.cuts);
-    const Axis movedAxis = way ? wayIn.through : look.cuts.moved; // what one sees is what the strip moves
-    const double moved = way ? wayIn.at : movedAxis == Axis::Y ? cut.y : movedAxis == Axis::X ? cut.x : cut.z;
+    const MovedCut moved = movedCut(v, look, c.selected()); // what one sees is what the strip moves
     const Sheet fitted = zoomed ? sheetOf(drawing, v, FitLook{.cuts = look.cuts}) : sheet;
     if (!look.paper)
-        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, movedAxis,
-                      moved,
+        paintCutStrip(c, {drawing.left() + 4, drawing.bottom() - 76, drawing.width() - 4, 76}, v, bodies, moved.axis,
+                      moved.mm,
                       way ? StripPlace{fitted.side.paper.left(), fitted.side.paper.left(), fitted.scale}
                           : StripPlace{fitted.side.paper.left(), sheet.side.paper.left(), sheet.scale});
     // The room left under the front view: volume and where it stands.

@@ -100,24 +100,32 @@ const core::fit::Insertion* drawnWay(const FitLook& look, const core::Thing& sel
     return nullptr;
 }
 
-Axis wayThrough(const core::fit::Insertion& way) {
-    return static_cast<Axis>(3 - core::index(core::outward(way.side).axis) - way.across);
-}
-
-double wayCutMm(const View& v, const FitLook& look, const core::fit::Insertion& way) {
+namespace {
+/// Of a way in: as set, else through the middle of its part.
+MovedCut cutOf(const View& v, const FitLook& look, const core::fit::Insertion& way) {
     const core::Build& build = v.evaluation()->build;
-    const Axis axis = wayThrough(way);
-    const std::size_t through = core::index(axis);
+    const std::size_t through = 3 - core::index(core::outward(way.side).axis) - way.across;
+    const auto axis = static_cast<Axis>(through);
     const double asSet = axis == Axis::Y ? look.cuts.a : axis == Axis::X ? look.cuts.b : look.cuts.c;
     const core::Placed* part = build.at(way.mount);
-    return asSet >= 0 ? asSet
-           : part     ? 0.5 * (part->lowAt[through].mm() + part->highAt[through].mm())
-                      : build.insideAt[through].mm() / 2;
+    return {axis, asSet >= 0 ? asSet
+                  : part     ? 0.5 * (part->lowAt[through].mm() + part->highAt[through].mm())
+                             : build.insideAt[through].mm() / 2};
+}
+} // namespace
+
+MovedCut movedCut(const View& v, const FitLook& look, const core::Thing& selected) {
+    if (const core::fit::Insertion* way = drawnWay(look, selected))
+        return cutOf(v, look, *way);
+    const CutPlaces cut = cutPlaces(v.evaluation()->build, look.cuts);
+    const Axis axis = look.cuts.moved;
+    return {axis, axis == Axis::Y ? cut.y : axis == Axis::X ? cut.x : cut.z};
 }
 
 Section waySection(const QRectF& room, const View& v, const FitLook& look, const core::fit::Insertion& way) {
     const core::Build& build = v.evaluation()->build;
-    const Section s = cutThrough(wayThrough(way), wayCutMm(v, look, way), v);
+    const MovedCut cut = cutOf(v, look, way);
+    const Section s = cutThrough(cut.axis, cut.mm, v);
     const Span across = spanOf(way, build, s.across), up = spanOf(way, build, s.up);
     // The title stands over the highest position; a wall and its line need a little all round.
     const QRectF free = room.adjusted(16, sectionTitles, -16, -12);

@@ -24,9 +24,12 @@ struct Sheet {
 
 /// The way in whose positions are drawn; nothing when none is chosen, or it has no positions.
 [[nodiscard]] const core::fit::Insertion* drawnWay(const FitLook& look, const core::Thing& selected);
-/// The axis that the section of a way in is cut through, and where: as set, else through the middle of its part, mm.
-[[nodiscard]] core::Axis wayThrough(const core::fit::Insertion& way);
-[[nodiscard]] double wayCutMm(const View& v, const FitLook& look, const core::fit::Insertion& way);
+/// The cut that keys and the strip move, and where it is as it is drawn: of a way in that is drawn the one it lies in.
+struct MovedCut {
+    core::Axis axis = core::Axis::Y;
+    double mm = 0;
+};
+[[nodiscard]] MovedCut movedCut(const View& v, const FitLook& look, const core::Thing& selected);
 /// One section in whose plane @p way lies, cut through the part that goes in, so small that all its positions have room
 /// in @p room.
 [[nodiscard]] Section waySection(const QRectF& room, const View& v, const FitLook& look,
