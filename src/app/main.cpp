@@ -190,15 +190,17 @@ void sayFatal(QtMsgType type, const QMessageLogContext&, const QString& text) {
     ::_exit(2);
 }
 
+bool isGiven(int argc, char** argv, std::initializer_list<const char*> options) {
+    return std::any_of(argv + 1, argv + argc, [&](const char* a) {
+        return std::any_of(options.begin(), options.end(),
+                           [&](const char* option) { return std::strncmp(a, option, std::strlen(option)) == 0; });
+    });
+}
+
 /// A display that is not even named needs no library to find out.
 bool hasDisplay(int argc, char** argv) {
-    const auto given = [&](const char* option) {
-        return std::any_of(argv + 1, argv + argc,
-                           [&](const char* a) { return std::strncmp(a, option, std::strlen(option)) == 0; });
-    };
     return !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
-           !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") || given("-platform") || given("--platform") ||
-           given("--version") || given("--help") || given("-h") || given("-v");
+           !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM") || isGiven(argc, argv, {"-platform", "--platform"});
 }
 
 /// Without a home or a folder for the session the program still runs; it says what it cannot keep.
@@ -218,14 +220,19 @@ void makeDoWithoutFolders() {
 }
 
 void nameProgram() {
+    QCoreApplication::setApplicationName(QStringLiteral("mini-draft"));
+    QCoreApplication::setOrganizationName(QStringLiteral("mini-draft"));
+    QCoreApplication::setApplicationVersion(QStringLiteral("0.1.0"));
+}
+
+void dressProgram() {
     QApplication::setAttribute(Qt::AA_DontUseNativeDialogs); // file lists in the program's own theme, dark as well
     QApplication::setApplicationDisplayName(QStringLiteral("Mini Draft"));
-    QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
     QApplication::setDesktopFileName(QStringLiteral("mini-draft"));
     QApplication::setWindowIcon(QIcon(QStringLiteral(":/icons/mini-draft.svg")));
 }
 
-void readOptions(QCommandLineParser& parser, const QApplication& application) {
+void readOptions(QCommandLineParser& parser, const QCoreApplication& application) {
     parser.setApplicationDescription(QStringLiteral("Plans, tests and validates a compact computer."));
     parser.addHelpOption();
     parser.addVersionOption();
@@ -289,18 +296,22 @@ int run(int argc, char** argv, QStringList& again) {
     QElapsedTimer sinceStart;
     sinceStart.start();
     qInstallMessageHandler(sayFatal);
+    nameProgram();
+    if (isGiven(argc, argv, {"--version", "--help", "-h", "-v"})) { // told without a display
+        const QCoreApplication application(argc, argv);
+        QCommandLineParser parser;
+        readOptions(parser, application);
+    }
     if (!hasDisplay(argc, argv)) {
         std::fprintf(stderr, "mini-draft: there is no display (neither DISPLAY nor WAYLAND_DISPLAY is set): start it "
                              "on a desktop, or with xvfb-run; mini-draft-cli answers without one\n");
         return 2;
     }
     makeDoWithoutFolders();
-    QCoreApplication::setApplicationName(QStringLiteral("mini-draft"));
-    QCoreApplication::setOrganizationName(QStringLiteral("mini-draft"));
     scaleAsChosen(argc, argv);
     QApplication application(argc, argv);
     std::setlocale(LC_NUMERIC, "C"); // libraries below Qt read and write numbers with a point
-    nameProgram();
+    dressProgram();
 
     QCommandLineParser parser;
     readOptions(parser, application);

@@ -21,7 +21,7 @@ namespace {
 struct Options {
     std::string project, revision, load, socket, truthFile;
     double room = 1e9, drift = 0, idle = 60, duration = 1800, cool = 60, speed = 1, noise = 1;
-    unsigned seed = 1;
+    unsigned seed = 1, machine = 0;
     std::vector<std::string> faults, fanSteps;
 };
 
@@ -92,7 +92,8 @@ core::Result<rig::Script> scriptOf(const Options& o, const core::Project& projec
                        .roomDriftKh = o.drift,
                        .listenerM = project.brief.listenerM,
                        .noise = o.noise,
-                       .seed = o.seed};
+                       .seed = o.seed,
+                       .machine = o.machine};
     if (o.room < 1e8)
         script.conditions.roomC = o.room;
     if (!o.load.empty() && !project.load(o.load))
@@ -138,6 +139,10 @@ int main(int argc, char** argv) { // NOLINT(bugprone-exception-escape): options 
     cli.add_option("--speed", o.speed, "model seconds a second; 0 as fast as possible");
     cli.add_option("--noise", o.noise, "multiplies sensor noise");
     cli.add_option("--seed", o.seed, "of the noise");
+    cli.add_option(
+        "--machine", o.machine,
+        "number of a machine of its own, off from the model by what is drawn from the doubt of each input; 0: "
+        "as the model says");
     cli.add_option("--fault", o.faults, "dropout@300+10:cpu_c, stuck@400+60:card_c, spike@200:cpu_c, disconnect@900");
     cli.add_option("--fan-step", o.fanSteps, "mount@seconds=share: someone turns a fan");
     cli.add_option("--socket", o.socket, "serve on a local socket of this name instead of standard output");

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "rig/player.h"
 
+#include "core/air/bands.h"
 #include "core/base/text.h"
 
 namespace rig {
@@ -15,6 +16,27 @@ std::string shortName(const std::string& mount) {
     for (const char c : mount)
         name += core::isAsciiAlnum(c) ? c : '_';
     return name;
+}
+
+/// One number for a name, the same on every machine (FNV-1a).
+unsigned numberOf(std::string_view name) {
+    std::uint32_t hash = 2166136261U;
+    for (const char c : name)
+        hash = (hash ^ static_cast<unsigned char>(c)) * 16777619U;
+    return hash;
+}
+
+core::air::Compiled machineOf(const core::Build& build, const Script& script) {
+    core::air::Compiled machine = core::air::compile(build, script.conditions);
+    if (script.machine == 0)
+        return machine;
+    for (const core::air::Input& input : core::air::inputsOf(build, machine)) {
+        if (input.id == "room") // it is as the script says
+            continue;
+        std::mt19937 random(script.machine ^ numberOf(input.id));
+        input.move(machine.network, std::normal_distribution<double>()(random));
+    }
+    return machine;
 }
 
 } // namespace
@@ -59,7 +81,7 @@ core::Result<Fault> parseFault(std::string_view text) {
 }
 
 Player::Player(const core::Build& build, Script script)
-    : m_build(build), m_script(std::move(script)), m_compiled(core::air::compile(m_build, m_script.conditions)),
+    : m_build(build), m_script(std::move(script)), m_compiled(machineOf(m_build, m_script)),
       m_model(m_compiled.network, driveOf(m_script, 0)), m_random(m_script.seed) {
     using core::ChannelKind;
     for (const auto& part : m_compiled.network.parts)

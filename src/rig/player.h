@@ -35,6 +35,9 @@ struct Script {
     double backgroundDba = 22;
     double noise = 1; ///< multiplies the noise of all sensors, 0 for none
     unsigned seed = 1;
+    /// 0: a machine that is as the model says. Else one of its own: each input of the model is off by what is drawn
+    /// from its doubt, the same for the same thing in every revision, as a real machine differs from its sheets.
+    unsigned machine = 0;
     std::vector<Fault> faults;
     std::vector<FanStep> fanSteps;
 };

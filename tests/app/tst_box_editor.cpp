@@ -14,8 +14,10 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QListWidget>
 #include <QMenu>
 #include <QMessageBox>
+#include <QScrollArea>
 
 namespace tst_box_editor {
 
@@ -83,6 +85,57 @@ private slots:
         w.window->setStation(0);
         w.window->findChild<QAction*>("actEditBox")->trigger(); // and from the menu
         QVERIFY(w.window->station() == 1 && e->isVisible());
+    }
+    /// Beside the drawing there is little room: no form of anything in the box, nor of what is listed in it, is cut.
+    void noFormIsCut() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* e = open(w);
+        const auto* area = e->form()->findChild<QScrollArea*>();
+        const auto look = [&](const QString& what) {
+            QApplication::processEvents();
+            return area->widget()->width() <= area->viewport()->width() ? QString() : what;
+        };
+        QStringList cut;
+        for (const Item item : std::vector<Item>(e->items())) {
+            e->choose(item);
+            const QString name = QString::fromStdString(core::box::nameOf(*e->casePart(), item));
+            cut << look(name);
+            for (const auto* list : e->form()->findChildren<QListWidget*>())
+                if (list->count() > 0) {
+                    const QString key = list->objectName();
+                    e->form()->form()->findChild<QListWidget*>(key)->setCurrentRow(0);
+                    e->form()->form()->findChild<QPushButton*>(key + "-open")->click();
+                    cut << look(name + ", " + key);
+                    break;
+                }
+        }
+        cut.removeAll(QString());
+        QVERIFY2(cut.isEmpty(), qPrintable(cut.join("; ")));
+    }
+    /// Groups fold and stay so; what is chosen comes into sight.
+    void theListFolds() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        auto* e = open(w);
+        const auto group = [&](const QString& name) {
+            for (int i = 0; i < e->list()->topLevelItemCount(); ++i)
+                if (e->list()->topLevelItem(i)->text(0) == name)
+                    return e->list()->topLevelItem(i);
+            return static_cast<QTreeWidgetItem*>(nullptr);
+        };
+        QVERIFY(group("Places") && !group("Places")->isExpanded());
+        QCOMPARE(group("Places")->text(1).toInt(), group("Places")->childCount());
+        e->choose(named(*e, "side-a-grille"));
+        QVERIFY(group("Vents and holes")->isExpanded());
+        QCOMPARE(e->list()->currentItem()->text(1), QString("98 \u00d7 98"));
+        e->choose(named(*e, "tray"));
+        group("Vents and holes")->setExpanded(false);
+        e->add(core::box::Kind::Vent, core::Side::Top);
+        QVERIFY(group("Places")->isExpanded());          // it was, when the tray was chosen
+        QVERIFY(group("Vents and holes")->isExpanded()); // what is new is chosen
     }
     /// A drag is one step of undo; gaps, litres and air follow, and what it did is told.
     void aVentIsDragged() {
@@ -153,9 +206,7 @@ private slots:
             w.openDemo(dir);
             w.document().selectRevision(of);
             auto* e = open(w);
-            QStringList rows;
-            for (int i = 0; i < e->list()->count(); ++i)
-                rows << e->list()->item(i)->text();
+            const QStringList rows = e->list()->words();
             QVERIFY2(rows.contains("Inner panels and made parts"), qPrintable(rows.join("|")));
             e->choose(named(*e, "spine"));
             const core::Project before = w.document().project();
@@ -219,7 +270,7 @@ private slots:
         QCOMPARE(*w.document().project().part("spine"), *before.part("spine")); // others have it
         const Item hole = *e->sheet()->selected();
         QVERIFY(hole.kind == Kind::Cutout);
-        QVERIFY(e->list()->currentItem()->text().contains("cut-out"));
+        QVERIFY(e->list()->currentItem()->text(0).contains("cut-out"));
         QVERIFY(e->form()->path().size() == 2 && e->form()->path()[1].key == "cutouts");
         const auto extent = [&] { return e->sheet()->extentOf(*e->sheet()->selected()); };
         const auto is = [&](const char* what, double mm, double expected) {

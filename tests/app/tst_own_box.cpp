@@ -5,6 +5,9 @@
 #include "app/stations/fit/fit_page.h"
 #include "app/ui/dialogs/details_dialog.h"
 #include "app/ui/fields/number_box.h"
+#include "app/ui/shell/begin_elsewhere.h"
+#include "app/ui/shell/revision_rail.h"
+#include "app/ui/shell/working_panel.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -276,6 +279,69 @@ private slots:
         QCOMPARE(w.document().result().evaluation->build.insideAt[0].mm(), 84.6);
         QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
         QVERIFY(!w.window->page(0)->findChild<QDialog*>("startProject"));
+    }
+    /// How the litres of the box that stands there add up is in Working, with their doubt and among the usual ones.
+    void theStartIsWorkedOut() {
+        Window w;
+        const auto& working = [&]() -> const auto& { return w.window->working()->sheet()->working(); };
+        QVERIFY(!working());
+        w.key(Qt::Key_N, Qt::ControlModifier);
+        QVERIFY(working());
+        auto* grid = w.dialog<QListView>("arrangements");
+        for (int row = 0; row < grid->model()->rowCount(); ++row) {
+            grid->setCurrentIndex(grid->model()->index(row, 0));
+            const QString shown = w.dialog<QLabel>("litres")->text(), name = grid->currentIndex().data().toString();
+            QVERIFY2(shown.startsWith(w.context.view().text(core::Quantity::Volume, working()->value)),
+                     qPrintable(name + ": " + shown));
+            QVERIFY2(working()->band > 0 && working()->doubt.size() == 4 && working()->rows.size() == 3,
+                     qPrintable(name));
+            const auto& peers = working()->peers;
+            QCOMPARE(peers.size(), std::size_t{row == 8 ? 9U : 8U});
+            for (std::size_t i = 0; i < peers.size(); ++i) {
+                QVERIFY(i == 0 || peers[i - 1].value <= peers[i].value);
+                QCOMPARE(peers[i].own, QString::fromStdString(core::english(peers[i].label)) == name);
+            }
+        }
+        grid->setCurrentIndex(grid->model()->index(3, 0));
+        const double before = working()->value, band = working()->band;
+        auto* width = w.dialog<QDoubleSpinBox>("width");
+        QApplication::setActiveWindow(w.window.get());
+        width->setFocus();
+        width->selectAll();
+        QTest::keyClicks(width, "9");
+        QCOMPARE(working()->value, before); // on its way to a number: what is too small is none yet
+        QTest::keyClicks(width, "1,5");
+        QVERIFY2(std::abs(working()->value / before - 95.5 / 94) < 1e-6, qPrintable(QString::number(working()->value)));
+        QVERIFY(w.dialog<QLabel>("litres")->text().contains("becomes")); // as it is typed, before it is left
+        QVERIFY(working()->band < band);                                 // typed: with a caliper
+        QVERIFY(w.window->working()->sheet()->grab().height() > 300);
+        w.window->setStation(2); // it is of the start, and that is not in sight
+        QVERIFY(!working());
+        w.window->setStation(0);
+        QVERIFY(working());
+        QTest::keyClick(w.openDialog(), Qt::Key_Escape);
+        QVERIFY(!working());
+    }
+    /// The rail says what else a project can begin with, until there is one.
+    void beginElsewhere() {
+        Window w;
+        w.context.settings.recent = {"/tmp/a lamp.minidraft", "/tmp/tent/project.json"};
+        w.window->rail()->elsewhere()->refresh();
+        auto* elsewhere = w.window->rail()->elsewhere();
+        QVERIFY(elsewhere->isVisible());
+        QStringList names;
+        for (const auto* button : elsewhere->findChildren<QPushButton*>("elsewhereRecent"))
+            names << button->text();
+        QCOMPARE(names, QStringList({"a lamp", "tent"}));
+        QTest::mouseClick(elsewhere->findChild<QPushButton*>("elsewhereDemo"), Qt::LeftButton);
+        QTRY_VERIFY(!w.document().project().revisions.empty());
+        QVERIFY(!elsewhere->isVisible());
+        const core::Project demo = support::demoProject();
+        QVERIFY(w.document().path().isEmpty() && !w.document().isReadOnly());
+        QVERIFY(w.document().project().id != demo.id);
+        QCOMPARE(w.document().project().revisions.size(), demo.revisions.size());
+        QCOMPARE(w.document().project().runs.size(), demo.runs.size());
+        QVERIFY(!w.context.settings.recent.front().contains("dig-tent"));
     }
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
 

@@ -105,6 +105,23 @@ private slots:
         QVERIFY(run("mini-draft", {"--help"}).out.contains("--shots"));
         QCOMPARE(run("mini-draft", {"--sideways"}).code, 1);
     }
+    /// What it is and what it takes is told where no window can stand, as over a remote shell.
+    void toldWithoutADisplay() {
+        QProcessEnvironment bare = QProcessEnvironment::systemEnvironment();
+        for (const char* name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"})
+            bare.remove(name);
+        const auto told = [&](const QStringList& arguments) {
+            QProcess process;
+            process.setProcessEnvironment(bare);
+            process.start(QStringLiteral(MD_BIN_DIR "/mini-draft"), arguments);
+            if (!process.waitForFinished(60000) || process.exitStatus() == QProcess::CrashExit)
+                return std::pair(-1, QString());
+            return std::pair(process.exitCode(), QString::fromUtf8(process.readAllStandardOutput()));
+        };
+        QCOMPARE(told({"--version"}), std::pair(0, QStringLiteral("mini-draft 0.1.0\n")));
+        QVERIFY(told({"--help"}).second.contains("--shots"));
+        QCOMPARE(told({}).first, 2);
+    }
 };
 
 } // namespace tst_program

@@ -55,6 +55,28 @@ private slots:
         QVERIFY(w[300] > w[10] + 100);
     }
 
+    /// A machine of its own is another than the model, the same one each time, and off by about what is in doubt.
+    void aMachineOfItsOwn() {
+        const auto told = core::air::predictWithBands(*m_build, {});
+        const auto truthOf = [&](unsigned machine) { return rig::Player(*m_build, {.machine = machine}).truth(); };
+        QCOMPARE(truthOf(0).front().second, truthOf(0).front().second);
+        int inside = 0, all = 0;
+        std::set<long> different;
+        for (unsigned machine = 1; machine <= 60; ++machine) {
+            const auto truth = truthOf(machine);
+            QVERIFY(truth == truthOf(machine));
+            for (const auto& [name, celsius] : truth)
+                for (const auto& part : told.parts)
+                    if ((part.kind == PartKind::Processor && name == "cpu_c") || part.id + "_c" == name) {
+                        inside += std::abs(part.temperatureC - celsius) <= part.bandK ? 1 : 0;
+                        different.insert(std::lround(100 * celsius));
+                        ++all;
+                    }
+        }
+        QVERIFY2(all >= 120 && inside >= 0.85 * all && inside < all,
+                 qPrintable(QStringLiteral("%1 of %2").arg(inside).arg(all)));
+        QVERIFY(different.size() > 100);
+    }
     void withoutNoiseItEndsAtItsTruth() {
         rig::Player player(*m_build, {.idleS = 10, .loadS = 4 * 3600, .coolS = 0, .noise = 0});
         const std::size_t cpu = channelOf(player, "cpu_c"), card = channelOf(player, "card_c");

@@ -8,6 +8,7 @@
 #include "app/stations/registry.h"
 #include "app/ui/dialogs/form_dialog.h"
 #include "app/ui/recording/recorder.h"
+#include "app/ui/shell/begin_elsewhere.h"
 #include "app/ui/shell/findings_line.h"
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/station_strip.h"
@@ -160,10 +161,7 @@ void MainWindow::connectViews() {
         m_working->setVisible(!m_working->isVisible());
         arrange();
     });
-    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::addPartWanted, this, &MainWindow::addPart);
-    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::started, this, &MainWindow::startProject);
-    connect(static_cast<BriefPage*>(m_pages[0]), &BriefPage::refused, this,
-            qOverload<const core::Problem&>(&MainWindow::tell));
+    connectBrief();
     auto* fit = static_cast<FitPage*>(m_pages[1]);
     connect(fit, &FitPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
     connect(fit, &FitPage::addPartWanted, this, [this] { addPart(); });
@@ -178,6 +176,23 @@ void MainWindow::connectViews() {
     connect(&m_context.document, &Document::pathChanged, this, &MainWindow::refresh);
     connect(&m_context.document.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refresh);
     connect(m_splitter, &QSplitter::splitterMoved, this, [this] { m_strip->setRailWidth(m_rail->width() + 1); });
+}
+
+void MainWindow::connectBrief() {
+    auto* brief = static_cast<BriefPage*>(m_pages[0]);
+    connect(brief, &BriefPage::addPartWanted, this, &MainWindow::addPart);
+    connect(brief, &BriefPage::started, this, &MainWindow::startProject);
+    connect(brief, &BriefPage::startWorked, m_working, &WorkingPanel::showBefore);
+    connect(brief, &BriefPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
+    BeginElsewhere* elsewhere = m_rail->elsewhere();
+    connect(elsewhere, &BeginElsewhere::openWanted, this, &MainWindow::open);
+    connect(elsewhere, &BeginElsewhere::demoWanted, this, &MainWindow::openDemo);
+    connect(elsewhere, &BeginElsewhere::caseWanted, this, [this, brief] {
+        setStation(0);
+        brief->beginWithCase();
+    });
+    connect(elsewhere, &BeginElsewhere::recentWanted, this,
+            [this](const QString& path) { whenSafe([this, path] { openInBackground(path); }); });
 }
 
 void MainWindow::refresh() {

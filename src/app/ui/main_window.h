@@ -37,13 +37,15 @@ public:
     explicit MainWindow(Context& context, QWidget* parent = nullptr);
     ~MainWindow() override;
 
-    // ---- files (main_window_files.cpp) ----
+    // ---- files (main_window_opening.cpp, main_window_files.cpp) ----
     /// For a picture or a timing: what is opened is neither locked nor remembered, nothing is written beside it.
     void setOnlyLooks(bool on) { m_onlyLooks = on; }
     /// Opens a project file or folder beside the window; a refused one is said in a dialog and leaves what is open as
     /// it was.
     void openInBackground(const QString& path);
-    /// The same, waited for.
+    /// The demo, which no file is kept of: what is done to it stays in the window until it is saved somewhere.
+    void openDemo();
+    /// As openInBackground(), waited for.
     bool openPath(const QString& path);
     /// Saves under a name, waited for. What is not saved, and why, stands in the findings line.
     bool saveTo(const QString& path);
@@ -138,6 +140,7 @@ private:
     void buildShell();
     void buildPages();
     void connectViews();
+    void connectBrief();
     void arrange();
     void refresh();
     void toggleFindings();
@@ -160,14 +163,19 @@ private:
     void offerRestart(int percent);
     QAction* action(QMenu* menu, const QString& text, const QKeySequence& keys, std::function<void()> run,
                     const QString& objectName = {});
-    // main_window_files.cpp
+    // main_window_opening.cpp, main_window_files.cpp
     struct Opened {
         core::Result<store::Loaded> loaded;
         std::optional<store::FileStamp> stamp;
         QString path;
+        bool asCopy = false; ///< as a project that was never saved
         std::shared_ptr<const core::Project> before;
     };
+    void startOpen(const QString& path, bool asCopy);
     void finishOpen(Opened& opened);
+    void placeOpened(Opened& opened);
+    void startCopy(core::Project copy);
+    void tellWarnings(const store::Loaded& loaded);
     void askAboutSecondWindow();
     void saved(Document::Place place, const std::shared_ptr<const core::Project>& project);
     void saveFailed(const core::Problem& problem);

@@ -33,6 +33,13 @@ struct Effect {
     Sentence instead; ///< words in place of the change, where the change alone would mislead
 };
 
+/// The same figure of something it is compared with.
+struct Peer {
+    Sentence label;
+    double value = 0;
+    bool own = false; ///< the one that is worked out here
+};
+
 /// A finding about the thing, in words, and what would mend it.
 struct Found {
     Mark mark = Mark::Note;
@@ -60,6 +67,8 @@ struct Working {
     std::vector<advise::NextRun> nextRuns; ///< that would narrow it, best first
     Sentences usedBy;
     std::vector<Found> found; ///< findings about this thing, worst first
+    Sentence among;           ///< what the peers are, as a heading
+    std::vector<Peer> peers;  ///< least first; empty: nothing to compare with
     Sentence method;          ///< equation and source
 };
 
@@ -73,6 +82,7 @@ struct Working {
 [[nodiscard]] std::vector<DoubtShare> doubtOf(const air::Prediction& air, const air::PartResult& part);
 [[nodiscard]] Working ofNoise(const stages::Evaluation& e);
 [[nodiscard]] Working ofPower(const stages::Evaluation& e);
+/// Litres outside, with the doubt of each inner size and of the walls, and what the gaps leave to be taken off.
 [[nodiscard]] Working ofVolume(const stages::Evaluation& e);
 [[nodiscard]] Working ofFan(const stages::Evaluation& e, std::string_view mount);
 [[nodiscard]] Working ofOpening(const stages::Evaluation& e, std::string_view id);

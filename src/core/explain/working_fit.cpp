@@ -90,23 +90,6 @@ Working ofGap(const fit::Gap& gap, std::size_t rung) {
     return w;
 }
 
-Working ofVolume(const stages::Evaluation& e) {
-    Working w{.thing = TotalRef{Total::Volume},
-              .place = say("Brief, volume"),
-              .title = say("Volume outside"),
-              .quantity = Quantity::Volume,
-              .value = e.fit.volumeL,
-              .mark = Mark::Note,
-              .sentence = say("Outer width x depth x height, without feet and handle.")};
-    const std::array<Sentence, 3> words{say("Outer width"), say("Outer depth"), say("Outer height")};
-    for (std::size_t a = 0; a < 3; ++a)
-        w.rows.push_back({a ? "×" : "", words[a], Quantity::Length, e.fit.outsideMm[a], 0, Stamp::Computed});
-    w.sum = say("Stands on {} cm²; feet of {} are left out.", std::lround(e.fit.footprintCm2),
-                figure::usual(Quantity::Length, e.fit.feetMm));
-    w.method = say("Inner size plus both walls along each axis.");
-    return w;
-}
-
 Working ofTotals(const stages::Evaluation& e, Quantity what) {
     const bool mass = what == Quantity::Mass;
     Working w{.thing = TotalRef{mass ? Total::Mass : Total::Price},

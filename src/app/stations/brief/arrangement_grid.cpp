@@ -40,6 +40,8 @@ QString outsideOf(const core::Build& build) {
     return sides.join(QStringLiteral(" \u00d7 "));
 }
 
+constexpr int litresRole = Qt::UserRole;
+
 /// The cards, with what they show.
 class Cards : public QAbstractListModel {
 public:
@@ -55,6 +57,8 @@ public:
         const QString ways = a.ways.size() > 1 ? QObject::tr("%1 ways").arg(a.ways.size()) : QString();
         if (role == Qt::DisplayRole)
             return told(a.name);
+        if (role == litresRole)
+            return box(index.row()).litres;
         if (role == Qt::ToolTipRole)
             return QObject::tr("%1\n%2\n%3").arg(told(a.name), told(a.takes), ways).trimmed();
         if (role == Qt::AccessibleTextRole)
@@ -156,6 +160,8 @@ ArrangementGrid::ArrangementGrid(Context& context, const std::vector<core::Part>
     setItemDelegate(new CardPainter(context, *cards, this));
     connect(this, &QListView::activated, this, &ArrangementGrid::entered);
 }
+
+double ArrangementGrid::usualLitres(int row) const { return model()->index(row, 0).data(litresRole).toDouble(); }
 
 void ArrangementGrid::currentChanged(const QModelIndex& now, const QModelIndex& before) {
     QListView::currentChanged(now, before);

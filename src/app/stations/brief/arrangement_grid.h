@@ -28,6 +28,7 @@ public:
     ArrangementGrid(Context& context, const std::vector<core::Part>& standard, QWidget* parent);
     [[nodiscard]] int chosen() const { return currentIndex().row(); }
     void choose(int row) { setCurrentIndex(model()->index(row, 0)); }
+    [[nodiscard]] double usualLitres(int row) const; ///< in its usual sizes, outside without feet
 
 Q_SIGNALS:
     void chose(int row);

@@ -31,9 +31,15 @@ void BriefPage::begin() {
     if (!m_start) {
         m_start = new StartDialog(m_context, this);
         connect(m_start, &StartDialog::created, this, &BriefPage::started);
+        connect(m_start, &StartDialog::worked, this, &BriefPage::startWorked);
     }
     m_start->standOn(this);
     placeStart();
+}
+
+void BriefPage::beginWithCase() {
+    begin();
+    m_start->takeCase();
 }
 
 void BriefPage::placeStart() {

@@ -24,9 +24,13 @@ public:
     /// Before there is a project: a start stands here until it is done; dropped with Esc it keeps what was typed, and
     /// is gone on with.
     void begin();
+    /// The same with a case of another project or parts file, which is asked for.
+    void beginWithCase();
 
 Q_SIGNALS:
     void started(const core::Project& project);
+    /// The litres of the start that stands here; nothing: none does.
+    void startWorked(const std::optional<core::explain::Working>& working);
     void refused(const core::Problem& problem);
     void addPartWanted(const QString& search);
 

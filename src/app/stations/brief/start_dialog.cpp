@@ -123,7 +123,7 @@ StartDialog::StartDialog(Context& context, QWidget* parent) : FormDialog(context
     auto* below = new QLabel(tr("Sizes are inside, in mm. Arrows choose, Enter goes to the sizes."), this);
     below->setWordWrap(true);
     left->addWidget(below);
-    auto* take = new QPushButton(tr("A case of another project or parts file ..."), this);
+    auto* take = m_take = new QPushButton(tr("A case of another project or parts file ..."), this);
     take->setObjectName(QStringLiteral("takeCase"));
     take->setAutoDefault(false);
     connect(take, &QPushButton::clicked, this, &StartDialog::takeCase);
@@ -149,6 +149,7 @@ void StartDialog::standOn(QWidget* page) {
     m_layout->setContentsMargins(8, 4, 8, 4);
     m_grid->setMinimumSize(400, 360);
     m_scroll->setMinimumWidth(340);
+    m_take->hide(); // the rail offers it
     m_columns->setSpacing(12);
     m_columns->setStretch(0, 8);
     m_columns->setStretch(1, 7);
@@ -333,7 +334,7 @@ bool StartDialog::eventFilter(QObject* watched, QEvent* event) {
 core::arrange::Sizes StartDialog::sizes() const {
     core::arrange::Sizes all;
     for (const Row& row : m_rows)
-        all.all.push_back(core::measureMm(stored(row.box), sourceOf(row.source)));
+        all.all.push_back(core::measureMm(storedNow(row.box), sourceOf(row.source)));
     return all;
 }
 
@@ -360,6 +361,18 @@ void StartDialog::say(const ArrangedBox& box) {
     m_litres->setText(m_litresBefore > 0 && std::abs(m_litresBefore - box.litres) >= 0.005
                           ? tr("%1 becomes %2 outside").arg(v.text(Quantity::Volume, m_litresBefore), now)
                           : tr("%1 outside, without feet").arg(now));
+    sayWhatIsMade(box);
+    results::Results check(box.project);
+    const auto& look = check.waitedFor("R1");
+    if (!look.evaluation) {
+        m_check->setText(qs(look.problem));
+        return;
+    }
+    sayWhetherItGoesIn(*look.evaluation);
+    work(*look.evaluation);
+}
+
+void StartDialog::sayWhatIsMade(const ArrangedBox& box) {
     const core::CaseSpec& spec = box.build->caseSpec();
     const auto& mounts = box.build->casePart->mounts;
     const auto fans = std::count_if(mounts.begin(), mounts.end(), [](const core::Mount& m) {
@@ -373,22 +386,20 @@ void StartDialog::say(const ArrangedBox& box) {
                               counted(static_cast<qsizetype>(mounts.size()), tr("1 place"), tr("%1 places")),
                               counted(static_cast<qsizetype>(spec.openings.size()), tr("1 vent"), tr("%1 vents")),
                               counted(fans, tr("1 fan place"), tr("%1 fan places"))));
+}
+
+void StartDialog::sayWhetherItGoesIn(const core::stages::Evaluation& look) {
     if (arrangement().meant.empty()) {
         m_check->setText(tr("Walls and feet only: places and vents are yours to state."));
         return;
     }
-    results::Results check(box.project);
-    const auto& look = check.waitedFor("R1");
-    if (!look.evaluation) {
-        m_check->setText(qs(look.problem));
-        return;
-    }
+    const View v = m_context.view();
     QStringList wrong;
-    for (const auto& f : look.evaluation->findings)
+    for (const auto& f : look.findings)
         if (f.severity != core::rules::Severity::Note)
             wrong << v.words(f.text);
-    const QString tightest = v.signedNumber(Quantity::Length, core::fit::tightestMm(look.evaluation->fit)) +
-                             QLatin1Char(' ') + v.unit(Quantity::Length);
+    const QString tightest =
+        v.signedNumber(Quantity::Length, core::fit::tightestMm(look.fit)) + QLatin1Char(' ') + v.unit(Quantity::Length);
     m_check->setText(wrong.isEmpty()
                          ? tr("With the parts it is meant for (%1): nothing is short, tightest gap %2 at worst.")
                                .arg(told(arrangement().takes), tightest)
@@ -396,6 +407,33 @@ void StartDialog::say(const ArrangedBox& box) {
                                .arg(told(arrangement().takes),
                                     wrong.mid(0, 2).join(QStringLiteral("; ")) +
                                         (wrong.size() > 2 ? tr("; and %1 more").arg(wrong.size() - 2) : QString())));
+}
+
+/// The litres with their doubt, among those of the usual arrangements in their usual sizes.
+void StartDialog::work(const core::stages::Evaluation& look) {
+    m_worked = core::explain::ofVolume(look);
+    m_worked->place = core::say("Start, box");
+    m_worked->among = core::say("Among the usual ones, litres");
+    const auto all = core::arrange::arrangements();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        const bool own = &all[i] == &arrangement();
+        if (own || !all[i].meant.empty()) // a blank one has no usual size
+            m_worked->peers.push_back(
+                {core::term(all[i].name), own ? look.fit.volumeL : m_grid->usualLitres(static_cast<int>(i)), own});
+    }
+    std::stable_sort(m_worked->peers.begin(), m_worked->peers.end(),
+                     [](const auto& a, const auto& b) { return a.value < b.value; });
+    Q_EMIT worked(m_worked);
+}
+
+void StartDialog::showEvent(QShowEvent* event) {
+    FormDialog::showEvent(event);
+    Q_EMIT worked(m_worked);
+}
+
+void StartDialog::hideEvent(QHideEvent* event) {
+    FormDialog::hideEvent(event);
+    Q_EMIT worked(std::nullopt);
 }
 
 void StartDialog::turnWay(int by) {

@@ -75,9 +75,7 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
     whole->addLayout(left, 1);
     auto* column = new QVBoxLayout;
     column->setSpacing(4);
-    m_list = new QListWidget(this);
-    m_list->setObjectName(QStringLiteral("boxThings"));
-    m_list->setAccessibleName(tr("Things of the box"));
+    m_list = new BoxThings(this);
     m_list->installEventFilter(this);
     column->addWidget(m_list, 2);
     auto* buttons = new QGridLayout;
@@ -122,11 +120,12 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
     m_form = new StructEditor(context, this);
     column->addWidget(m_form, 3);
     auto* right = new QWidget(this);
-    right->setFixedWidth(382); // an offset is four fields side by side
+    right->setFixedWidth(286); // the drawing has what is left
     right->setLayout(column);
     column->setContentsMargins(0, 0, 0, 0);
     whole->addWidget(right);
 
+    m_form->form()->setNarrow(true);
     m_form->form()->offers = [this](core::Names names) {
         QStringList all;
         if (const core::Part* part = casePart(); part && names == core::Names::Chamber)
@@ -155,13 +154,7 @@ BoxEditor::BoxEditor(Context& context, QWidget* parent) : QWidget(parent), m_con
     });
     connect(m_sheet, &BoxSheet::dragged, this, &BoxEditor::dragTo);
     connect(m_sheet, &BoxSheet::dragEnded, this, &BoxEditor::endDrag);
-    connect(m_list, &QListWidget::currentRowChanged, this, [this](int row) {
-        if (m_filling || row < 0)
-            return;
-        const QVariant which = m_list->item(row)->data(Qt::UserRole);
-        if (which.isValid())
-            choose(m_items[static_cast<std::size_t>(which.toInt())]);
-    });
+    connect(m_list, &BoxThings::chose, this, [this](int row) { choose(m_items[static_cast<std::size_t>(row)]); });
     connect(m_fromLow, &QDoubleSpinBox::valueChanged, this, [this](double v) { typedEnd(true, v); });
     connect(m_fromHigh, &QDoubleSpinBox::valueChanged, this, [this](double v) { typedEnd(false, v); });
     connect(m_form, &StructEditor::refused, this, [this](const QString& why) {
@@ -276,13 +269,7 @@ void BoxEditor::choose(const Item& item) {
     m_item = item;
     if (casePart())
         tellSelection();
-    {
-        const QScopedValueRollback quiet(m_filling, true);
-        for (int row = 0; row < m_list->count(); ++row)
-            if (const QVariant which = m_list->item(row)->data(Qt::UserRole);
-                which.isValid() && m_items[static_cast<std::size_t>(which.toInt())] == item)
-                m_list->setCurrentRow(row);
-    }
+    m_list->choose(static_cast<int>(std::find(m_items.begin(), m_items.end(), item) - m_items.begin()));
     m_sheet->select(item);
     m_grip = {m_grip.view < 0 ? 0 : m_grip.view, m_grip.up ? 0 : 1, m_grip.up};
     showForm();

@@ -2,9 +2,8 @@
 #pragma once
 #include "app/stations/fit/box_changes_sheet.h"
 #include "app/stations/fit/box_sheet.h"
+#include "app/stations/fit/box_things_grid.h"
 #include "app/ui/fields/struct_editor.h"
-
-#include <QListWidget>
 
 class QMenu;
 class QPushButton;
@@ -21,7 +20,7 @@ public:
     BoxEditor(Context& context, QWidget* parent);
 
     [[nodiscard]] BoxSheet* sheet() const { return m_sheet; }
-    [[nodiscard]] QListWidget* list() const { return m_list; }
+    [[nodiscard]] BoxThings* list() const { return m_list; }
     [[nodiscard]] StructEditor* form() const { return m_form; }
     /// The case of the revision that is looked at; null: there is none.
     [[nodiscard]] const core::Part* casePart() const;
@@ -53,6 +52,7 @@ private:
     void tellSelection();
     void refresh();
     void fillList();
+    [[nodiscard]] BoxThings::Row listed(const core::box::Item& item) const;
     void showForm();
     void enableButtons();
     [[nodiscard]] std::optional<core::box::Item> nearestOf(const core::box::Item& gone) const;
@@ -83,7 +83,7 @@ private:
 
     Context& m_context;
     BoxSheet* m_sheet;
-    QListWidget* m_list;
+    BoxThings* m_list;
     StructEditor* m_form;
     BoxChanges* m_changes;
     QLabel *m_changed, *m_hint, *m_problem, *m_endLabel, *m_lowLabel, *m_highLabel;

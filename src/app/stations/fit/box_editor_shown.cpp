@@ -35,52 +35,45 @@ QString axisFrom(Axis axis, bool high) {
 } // namespace
 
 void BoxEditor::fillList() {
-    const QScopedValueRollback quiet(m_filling, true);
-    m_list->clear();
     m_items.clear();
-    const core::Part* part = casePart();
-    if (!part)
-        return;
-    m_items = m_build ? core::box::thingsOf(*part, *m_build) : core::box::itemsOf(*part);
-    // What stands at a place and can be pulled is an inner panel to who builds the box.
-    const auto panelAt = [&](const Item& item) {
-        return item.kind == Kind::Place && m_build ? core::box::panelOf(*part, *m_build, item) : nullptr;
-    };
-    std::stable_partition(m_items.begin(), m_items.end(),
-                          [&](const Item& item) { return item.kind != Kind::Place || panelAt(item); }); // cut-outs too
-    QString group;
-    const View v = m_context.view();
-    for (std::size_t i = 0; i < m_items.size(); ++i) {
-        const core::Placed* panel = panelAt(m_items[i]);
-        const bool hole = m_items[i].kind == Kind::Cutout;
-        const QString of = panel || hole ? tr("Inner panels and made parts") : kindName(m_items[i].kind);
-        if (group != of) {
-            auto* head = new QListWidgetItem(of, m_list);
-            head->setFlags(Qt::NoItemFlags);
-            group = of;
-        }
-        const core::Placed* cut = hole ? core::box::panelOf(*part, *m_build, m_items[i]) : nullptr;
-        const auto e = cut ? core::box::cutoutExtent(*cut, m_items[i].hole) : core::box::extentOf(*part, m_items[i]);
-        QStringList size;
-        for (std::size_t a = 0; panel && a < 3; ++a)
-            size << digits(v.show.value(Quantity::Length, panel->highAt[a].mm() - panel->lowAt[a].mm()),
-                           v.show.units().inch ? 2 : 0);
-        for (std::size_t a = 0; !panel && a < 3; ++a)
-            if (const auto axis = static_cast<Axis>(a);
-                cut ? core::box::isAcross(*cut, m_items[i].hole, axis)
-                    : m_items[i].kind != Kind::Vent || core::box::canResize(*part, m_items[i], axis))
-                size << digits(v.show.value(Quantity::Length, e.high[a] - e.low[a]), v.show.units().inch ? 2 : 0);
-        const QString name = hole ? QStringLiteral("  ") + tr("cut-out %1").arg(m_items[i].hole + 1)
-                                  : qs(core::box::nameOf(*part, m_items[i]));
-        auto* row =
-            new QListWidgetItem(m_items[i].kind == Kind::Place && !panel
-                                    ? QStringLiteral("  ") + name
-                                    : QStringLiteral("  %1   %2").arg(name, size.join(QStringLiteral(" \u00d7 "))),
-                                m_list);
-        row->setData(Qt::UserRole, static_cast<int>(i));
-        if (m_item && *m_item == m_items[i])
-            m_list->setCurrentItem(row);
+    std::vector<BoxThings::Row> rows;
+    if (const core::Part* part = casePart()) {
+        m_items = m_build ? core::box::thingsOf(*part, *m_build) : core::box::itemsOf(*part);
+        // What stands at a place and can be pulled is an inner panel to who builds the box; cut-outs are below theirs.
+        std::stable_partition(m_items.begin(), m_items.end(), [&](const Item& item) {
+            return item.kind != Kind::Place || (m_build && core::box::panelOf(*part, *m_build, item));
+        });
+        for (const Item& item : m_items)
+            rows.push_back(listed(item));
     }
+    const auto chosen = m_item ? std::find(m_items.begin(), m_items.end(), *m_item) : m_items.end();
+    m_list->fill(rows, chosen == m_items.end() ? -1 : static_cast<int>(chosen - m_items.begin()));
+}
+
+BoxThings::Row BoxEditor::listed(const Item& item) const {
+    const core::Part& part = *casePart();
+    const View v = m_context.view();
+    const core::Placed* panel = m_build ? core::box::panelOf(part, *m_build, item) : nullptr;
+    const bool hole = item.kind == Kind::Cutout;
+    std::array<double, 3> size{};
+    std::array<bool, 3> told{};
+    const auto e = hole ? core::box::cutoutExtent(*panel, item.hole) : core::box::extentOf(part, item);
+    for (std::size_t a = 0; a < 3; ++a) {
+        const auto axis = static_cast<Axis>(a);
+        size[a] = panel && !hole ? panel->highAt[a].mm() - panel->lowAt[a].mm() : e.high[a] - e.low[a];
+        told[a] = hole                       ? core::box::isAcross(*panel, item.hole, axis)
+                  : panel                    ? true
+                  : item.kind == Kind::Place ? false
+                  : item.kind == Kind::Vent  ? core::box::canResize(part, item, axis)
+                                             : true;
+    }
+    QStringList words;
+    for (std::size_t a = 0; a < 3; ++a)
+        if (told[a])
+            words << digits(v.show.value(Quantity::Length, size[a]), v.show.units().inch ? 2 : 0);
+    return {panel ? tr("Inner panels and made parts") : kindName(item.kind),
+            hole ? tr("cut-out %1").arg(item.hole + 1) : qs(core::box::nameOf(part, item)),
+            words.join(QStringLiteral(" \u00d7 ")), hole};
 }
 
 /// What stands in the form is this case already: it keeps its page and its focus.

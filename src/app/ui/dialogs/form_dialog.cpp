@@ -146,6 +146,12 @@ double FormDialog::stored(const QDoubleSpinBox* box) const {
     return m_context.show().stored(static_cast<core::Quantity>(box->property("quantity").toInt()), box->value());
 }
 
+double FormDialog::storedNow(const QDoubleSpinBox* box) const {
+    const auto* number = qobject_cast<const NumberBox*>(box);
+    return m_context.show().stored(static_cast<core::Quantity>(box->property("quantity").toInt()),
+                                   number ? number->typedNow() : box->value());
+}
+
 void FormDialog::setStored(QDoubleSpinBox* box, double value) const {
     box->setValue(m_context.show().value(static_cast<core::Quantity>(box->property("quantity").toInt()), value));
 }

@@ -49,6 +49,8 @@ protected:
                               double low, double high);
     QComboBox* addChoice(const QString& label, const QString& objectName);
     [[nodiscard]] double stored(const QDoubleSpinBox* box) const;
+    /// The same of what is typed there now, while it is being typed.
+    [[nodiscard]] double storedNow(const QDoubleSpinBox* box) const;
     void setStored(QDoubleSpinBox* box, double value) const;
     /// Choice box with the sources a size can have.
     QComboBox* addSources(core::Source chosen);

@@ -5,7 +5,6 @@
 #include "core/base/typed_number.h"
 
 #include <QFocusEvent>
-#include <QLineEdit>
 
 #include <cmath>
 

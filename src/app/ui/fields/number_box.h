@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #pragma once
 #include <QDoubleSpinBox>
+#include <QLineEdit>
 
 namespace app {
 
@@ -16,6 +17,8 @@ public:
     /// Shows this many decimals, or two more where those say it exactly; keeps four more.
     void setLeastDecimals(int decimals);
     void fixup(QString& input) const override;
+    /// What is typed now, before it is taken; the last good value while it is no number, or out of range.
+    [[nodiscard]] double typedNow() const { return lineEdit()->isModified() ? valueFromText(text()) : value(); }
     /// Takes what is typed now. Answers false once where it was refused: then the field says why, and keeps its value.
     [[nodiscard]] bool takeTyped();
     /// Why the last thing typed was not taken; empty: it was.

@@ -33,6 +33,8 @@ public:
     [[nodiscard]] static QString titleOf(const store::Json& item, std::size_t index);
     /// An item with what must be said of it; ids that @p list has are not used again.
     [[nodiscard]] static store::Json fresh(const std::string& name, const store::Json& list);
+    /// In a narrow column an offset takes two lines.
+    void setNarrow(bool narrow) { m_narrow = narrow; }
 
 Q_SIGNALS:
     void edited();                                  ///< value() is another
@@ -61,8 +63,9 @@ private:
     void addStruct(const core::FieldOutline& field);
     [[nodiscard]] NumberBox* number(const core::FieldOutline& field, const QString& name, bool whole, double value,
                                     const std::function<void(double)>& put);
-    /// A size with its source and, where one knows better, its own tolerance.
-    [[nodiscard]] QWidget* size(const core::FieldOutline& field, const QString& name, const Get& get, const Put& put);
+    /// A size with its source and, where one knows better, its own tolerance; @p before it in the row.
+    [[nodiscard]] QWidget* size(const core::FieldOutline& field, const QString& name, const Get& get, const Put& put,
+                                QWidget* before = nullptr);
     [[nodiscard]] store::Json held(const core::FieldOutline& field) const;
     void set(const std::string& key, store::Json value);
 
@@ -70,6 +73,7 @@ private:
     QFormLayout* m_form;
     store::Json m_value;
     bool m_showing = false;
+    bool m_narrow = false;
 };
 
 } // namespace app

@@ -7,6 +7,7 @@
 #include "core/explain/fit_words.h"
 
 #include <QComboBox>
+#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QPushButton>
 
@@ -46,11 +47,12 @@ using rows::helpOf;
 using rows::numberOf;
 using rows::said;
 
-QWidget* StructForm::size(const core::FieldOutline& field, const QString& name, const Get& get, const Put& put) {
+QWidget* StructForm::size(const core::FieldOutline& field, const QString& name, const Get& get, const Put& put,
+                          QWidget* before) {
     auto* row = new QWidget(this);
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(4);
+    auto* lines = new QGridLayout(row);
+    lines->setContentsMargins(0, 0, 0, 0);
+    lines->setSpacing(4);
     const Json now = get();
     const std::string source =
         now.is_object() && now.contains("source") ? now["source"].get<std::string>() : field.source;
@@ -97,9 +99,23 @@ QWidget* StructForm::size(const core::FieldOutline& field, const QString& name, 
     };
     connect(from, &QComboBox::activated, this, state);
     connect(band, &QDoubleSpinBox::valueChanged, this, state);
-    line->addWidget(box, 6);
-    line->addWidget(from, 6);
-    line->addWidget(band, 5);
+    using Line = std::vector<QWidget*>;
+    const std::vector<Line> all = !before    ? std::vector<Line>{{box, from, band}}
+                                  : m_narrow ? std::vector<Line>{{before, box}, {from, band}}
+                                             : std::vector<Line>{{before, box, from, band}};
+    for (int y = 0; const Line& line : all) {
+        for (int x = 0; QWidget * widget : line)
+            lines->addWidget(widget, y, x++);
+        ++y;
+    }
+    for (int x = before && !m_narrow ? 1 : 0; x < lines->columnCount(); ++x)
+        lines->setColumnStretch(x, 1);
+    if (m_narrow)
+        for (const Line& line : all)
+            for (QWidget* widget : line) { // as wide as the column leaves
+                widget->setMinimumWidth(line.size() == 2 ? 76 : 50);
+                widget->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+            }
     return row;
 }
 
@@ -133,12 +149,8 @@ void StructForm::addSizes(const core::FieldOutline& field) {
 /// From which side of the owner, and how far.
 void StructForm::addOffset(const core::FieldOutline& field) {
     const std::string key = field.about.key;
-    auto* row = new QWidget(this);
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(4);
     const Json now = m_value.contains(key) ? m_value[key] : Json{{"low", 0.0}};
-    auto* ref = new QComboBox(row);
+    auto* ref = new QComboBox(this);
     ref->setObjectName(QString::fromUtf8(field.about.key) + QStringLiteral("-ref"));
     for (const char* word : {"low", "high", "centre", "above", "below"})
         ref->addItem(QString::fromLatin1(word));
@@ -155,8 +167,7 @@ void StructForm::addOffset(const core::FieldOutline& field) {
         this->set(key, said);
     };
     connect(ref, &QComboBox::activated, this, [get, set] { set(get()); });
-    line->addWidget(ref);
-    line->addWidget(size(field, QString::fromUtf8(field.about.key), get, set), 1);
+    QWidget* row = size(field, QString::fromUtf8(field.about.key), get, set, ref);
     row->setToolTip(helpOf(field));
     m_form->addRow(QStringLiteral("%1, %2").arg(said(field.about.label), QString::fromUtf8(field.about.key)), row);
 }
@@ -176,14 +187,15 @@ void StructForm::addStructs(const core::FieldOutline& field) {
         list->addItem(titleOf(items[i], i));
     list->setFixedHeight(std::clamp(static_cast<int>(items.size()) * 24 + 6, 30, 126));
     column->addWidget(list);
-    auto* buttons = new QHBoxLayout;
+    auto* buttons = new QGridLayout;
     buttons->setSpacing(4);
+    const int inRow = m_narrow ? 2 : 4;
     const auto button = [&](const QString& text, const char* name, const std::function<void(int)>& act) {
         auto* b = new QPushButton(text, box);
         b->setObjectName(QString::fromUtf8(field.about.key) + QLatin1Char('-') + QString::fromLatin1(name));
         b->setAutoDefault(false);
         connect(b, &QPushButton::clicked, this, [list, act] { act(list->currentRow()); });
-        buttons->addWidget(b);
+        buttons->addWidget(b, buttons->count() / inRow, buttons->count() % inRow);
     };
     const auto change = [this, key](const std::function<void(Json&)>& with) {
         Json all = m_value.contains(key) && m_value[key].is_array() ? m_value[key] : Json::array();
@@ -215,7 +227,7 @@ void StructForm::addStructs(const core::FieldOutline& field) {
         change([&](Json& all) { all.erase(all.begin() + row); });
         delete list->takeItem(row);
     });
-    buttons->addStretch(1);
+    buttons->setColumnStretch(inRow, 1);
     column->addLayout(buttons);
     connect(list, &QListWidget::itemActivated, this, [this, key, list] { Q_EMIT opened(key, list->currentRow()); });
     box->setToolTip(helpOf(field));

@@ -1,11 +1,10 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/shell/revision_rail.h"
 
-#include "core/base/text.h"
-#include "core/verdict/compare.h"
-
+#include "app/ui/shell/begin_elsewhere.h"
 #include "app/ui/style.h"
 #include "core/base/text.h"
+#include "core/verdict/compare.h"
 
 #include <QCoreApplication>
 #include <QKeyEvent>
@@ -53,6 +52,12 @@ protected:
         c.hline(12, width() - 12, 2, c.t.line);
         const View v = m_context.view();
         const std::string& base = v.project().baseline;
+        if (v.project().revisions.empty()) {
+            c.paragraph({12, 10, width() - 24.0, 70},
+                        tr("Nothing to compare yet: a project has one revision at first."), 12, Weight::Regular,
+                        c.t.ink2, 3);
+            return;
+        }
         if (base.empty() || !v.project().revision(base)) {
             c.paragraph({12, 10, width() - 24.0, 70}, tr("No baseline. Press P to pin the selected revision."), 12,
                         Weight::Regular, c.t.ink2, 3);
@@ -304,6 +309,7 @@ RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent),
     m_scroll->setFrameShape(QFrame::NoFrame);
     m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_scroll->setFocusPolicy(Qt::NoFocus);
+    m_elsewhere = new BeginElsewhere(context, this);
     m_foot = new RailFoot(context, this);
     m_foot->setFixedHeight(96);
     m_foot->setFocusPolicy(Qt::NoFocus);
@@ -311,6 +317,7 @@ RevisionRail::RevisionRail(Context& context, QWidget* parent) : QWidget(parent),
     m_button->setObjectName(QStringLiteral("newRevision"));
     layout->addWidget(m_head);
     layout->addWidget(m_scroll, 1);
+    layout->addWidget(m_elsewhere, 1);
     layout->addWidget(m_foot);
     auto* row = new QHBoxLayout;
     row->setContentsMargins(12, 0, 12, 0);
@@ -336,9 +343,15 @@ void RevisionRail::paintEvent(QPaintEvent*) { QPainter(this).fillRect(rect(), m_
 
 void RevisionRail::refresh() {
     m_cards->measure();
+    const bool none = m_context.document.project().revisions.empty();
+    if (none)
+        m_elsewhere->refresh();
+    m_elsewhere->setVisible(none);
+    m_scroll->setVisible(!none);
     const QString id = qs(m_context.document.revision());
     m_button->setText(id.isEmpty() ? tr("Start the first revision") : tr("New revision from %1").arg(id));
-    m_button->setToolTip(tr("State one change; the revision gets its words from it (Ctrl+N)"));
+    m_button->setToolTip(none ? tr("Which box it is, and how big (Ctrl+N)")
+                              : tr("State one change; the revision gets its words from it (Ctrl+N)"));
     QMetaObject::invokeMethod(
         this, [this] { showSelected(); }, Qt::QueuedConnection);
 }

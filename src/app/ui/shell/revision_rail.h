@@ -9,6 +9,8 @@
 
 namespace app {
 
+class BeginElsewhere;
+
 /// The cards of the revisions with their line of descent.
 class RevisionCards : public PaintedPanel {
     Q_OBJECT
@@ -37,6 +39,7 @@ class RevisionRail : public QWidget {
 public:
     explicit RevisionRail(Context& context, QWidget* parent = nullptr);
     [[nodiscard]] RevisionCards* cards() const { return m_cards; }
+    [[nodiscard]] BeginElsewhere* elsewhere() const { return m_elsewhere; } ///< while there is no revision
 
 Q_SIGNALS:
     void newRevision();
@@ -51,6 +54,7 @@ private:
     Context& m_context;
     RevisionCards* m_cards;
     QScrollArea* m_scroll;
+    BeginElsewhere* m_elsewhere;
     QPushButton* m_button;
     PaintedPanel* m_head;
     PaintedPanel* m_foot;

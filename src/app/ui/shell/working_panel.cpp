@@ -78,9 +78,16 @@ WorkingSheet::WorkingSheet(Context& context, QWidget* parent) : PaintedPanel(con
     connect(&context.selection, &Selection::changed, this, &WorkingSheet::refresh);
 }
 
+void WorkingSheet::showBefore(std::optional<Working> working) {
+    m_before = std::move(working);
+    refresh();
+}
+
 void WorkingSheet::refresh() {
     const core::Thing& thing = m_context.selection.thing();
     m_working = workingOf(m_context.view(), thing);
+    if (!m_working && m_context.document.project().revisions.empty())
+        m_working = m_before;
     m_missing =
         core::isNothing(thing) || m_context.document.revision().empty()
             ? tr("Click any figure to see how it was worked out. J and K step through the figures on the stage.")
@@ -126,26 +133,57 @@ double WorkingSheet::paintRows(Canvas& c, double y, const Working& w, const View
     return y + 8;
 }
 
-double WorkingSheet::paintDoubt(Canvas& c, double y, const Working& w) {
+double WorkingSheet::paintDoubt(Canvas& c, double y, const Working& w, const View& v) {
     const double right = width();
     y = section(c, y, right, tr("Where the doubt comes from"));
+    // What does not get a row of its own is told together: the rows make up the whole.
+    constexpr std::size_t most = 5;
+    const bool more = w.doubt.size() > most;
+    const std::size_t own = more ? most - 1 : w.doubt.size();
+    double rest = 0;
+    for (std::size_t i = own; i < w.doubt.size(); ++i)
+        rest += w.doubt[i].share;
+    const std::array patterns{Canvas::Pattern::Solid, Canvas::Pattern::Crossed, Canvas::Pattern::LevelLines,
+                              Canvas::Pattern::Diagonal}; // the fifth stays blank
     const QRectF bar(16, y, right - 32, 10);
-    const std::array patterns{Canvas::Pattern::Solid, Canvas::Pattern::Crossed, Canvas::Pattern::LevelLines};
-    double x = bar.left();
-    for (std::size_t i = 0; i < w.doubt.size() && i < 3; ++i) {
-        const QRectF part(x, bar.top(), bar.width() * w.doubt[i].share, bar.height());
-        c.pattern(part, patterns[i]);
+    double x = bar.left(), row = y + 16;
+    const auto paint = [&](std::size_t i, const QString& label, double share) {
+        const QRectF part(x, bar.top(), bar.width() * share, bar.height());
         x += part.width();
-    }
-    c.box(bar, {}, c.t.ink, 1);
-    y += 16;
-    for (std::size_t i = 0; i < w.doubt.size() && i < 3; ++i) {
-        c.pattern({16, y + 4, 10, 10}, patterns[i]);
-        c.box({16, y + 4, 10, 10}, {}, c.t.ink, 1);
-        c.text({34, y, right - 90, 18}, c.elided(m_context.view().words(w.doubt[i].label), right - 92, 12.5), 12.5,
-               Weight::Regular);
-        c.text({right - 66, y, 50, 18}, qs(core::fixed(100 * w.doubt[i].share, 0)) + QStringLiteral(" %"), 12.5,
+        if (i < patterns.size()) {
+            c.pattern(part, patterns[i]);
+            c.pattern({16, row + 4, 10, 10}, patterns[i]);
+        }
+        c.box({16, row + 4, 10, 10}, {}, c.t.ink, 1);
+        c.text({34, row, right - 90, 18}, c.elided(label, right - 100, 12.5), 12.5, Weight::Regular);
+        c.text({right - 66, row, 50, 18}, qs(core::fixed(100 * share, 0)) + QStringLiteral(" %"), 12.5,
                Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
+        row += 18;
+    };
+    for (std::size_t i = 0; i < own; ++i)
+        paint(i, v.words(w.doubt[i].label), w.doubt[i].share);
+    if (more)
+        paint(own, tr("the other %1").arg(w.doubt.size() - own), rest);
+    c.box(bar, {}, c.t.ink, 1);
+    return row + 8;
+}
+
+/// The same figure of others, to one scale.
+double WorkingSheet::paintPeers(Canvas& c, double y, const Working& w, const View& v) {
+    const double right = width();
+    y = section(c, y, right, v.words(w.among));
+    double most = 0;
+    for (const auto& peer : w.peers)
+        most = std::max(most, peer.value);
+    const double from = right * 0.5, room = right - 16 - 46 - from;
+    for (const auto& peer : w.peers) {
+        const Weight weight = peer.own ? Weight::SemiBold : Weight::Regular;
+        c.text({16, y, from - 22, 18}, c.elided(v.words(peer.label), from - 24, 12.5, weight), 12.5, weight);
+        if (most > 0)
+            c.box({from, y + 4, room * peer.value / most, 10}, peer.own ? c.t.marker : QColor(),
+                  peer.own ? c.t.medge : c.t.ink2, peer.own ? 1.6 : 1);
+        c.text({right - 62, y, 46, 18}, v.number(w.quantity, peer.value), 12.5, weight, c.t.ink,
+               Qt::AlignRight | Qt::AlignVCenter);
         y += 18;
     }
     return y + 8;
@@ -327,7 +365,9 @@ void WorkingSheet::paintContent(Canvas& c) {
     if (!w.rows.empty())
         y = paintRows(c, y, w, v);
     if (!w.doubt.empty())
-        y = paintDoubt(c, y, w);
+        y = paintDoubt(c, y, w, v);
+    if (!w.peers.empty())
+        y = paintPeers(c, y, w, v);
     if (!w.learned.empty())
         y = paintLearned(c, y, w, v);
     if (!w.changes.empty())
@@ -353,12 +393,18 @@ void WorkingSheet::paintContent(Canvas& c) {
     setMinimumHeight(static_cast<int>(y));
 }
 
+void WorkingPanel::showBefore(std::optional<Working> working) {
+    m_sheet->showBefore(std::move(working));
+    m_head->update();
+}
+
 WorkingPanel::WorkingPanel(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
     layout->setSpacing(0);
     m_sheet = new WorkingSheet(context);
     auto* head = new WorkingHead(context, *m_sheet, this);
+    m_head = head;
     head->setFixedHeight(38);
     head->setFocusPolicy(Qt::NoFocus);
     auto* scroll = new QScrollArea(this);
