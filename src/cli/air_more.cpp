@@ -173,7 +173,7 @@ void sayCalibration(const Json& j) {
     say("%d settled runs: off by %.1f K before, %.1f K after learning (root mean square)\n", j["runs"].get<long>(),
         j["rms_before_k"].get<double>(), j["rms_after_k"].get<double>());
     if (j["simulated"] == true)
-        say("  simulated: the runs say what their model was told, not what a machine does\n");
+        say("  simulated: the runs are of a machine that was played, not of one that was built\n");
     for (const Json& run : j["contradicting"])
         say("  %s contradicts what is described, and is left out\n", run.get<std::string>());
     for (const Json& p : j["parts"])

@@ -164,7 +164,7 @@ private:
                 continue;
             using core::figure::usual;
             w.learned = core::sayCounted(
-                m_v.project().simulation, "{} runs, simulated: {} ±{}, they say what their model was told.",
+                m_v.project().simulation, "{} runs, simulated: {} ±{}, of a machine that was played.",
                 "{} runs make it {} ±{}.", static_cast<int>(taught->runs), usual(Quantity::Temperature, part.afterC),
                 usual(Quantity::TemperatureDifference, part.bandAfterK));
             for (const auto& next : part.next)

@@ -12,7 +12,7 @@ std::vector<air::Observation> observationsOf(const Project& project, const verdi
     for (const Run& run : project.runs) {
         const auto analysis = runs.find(run.id);
         if (analysis == runs.end() || !analysis->second || (run.simulated && !project.simulation))
-            continue; // a simulated run says what its model was told, not what a machine does
+            continue; // a simulated run is of a machine that was played, not of one that was built
         auto build = resolve(project, run.revision);
         if (!build)
             continue;

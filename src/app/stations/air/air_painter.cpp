@@ -268,12 +268,14 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
                  height = std::clamp(room / std::max<double>(1, static_cast<double>(parts.size())), 18.0, 22.0),
                  right = r.right() - 14;
     const bool bands = r.width() > 300;
-    PaintedList list(
-        c, QStringLiteral("warm"), r.adjusted(0, 26, 0, 4), parts.size(), height,
-        {{QObject::tr("part"), r.left() + 24, r.left() + 96},
-         {QObject::tr("now"), r.left() + 96, r.left() + 134, Qt::AlignRight},
-         {QObject::tr("limit"), right - 100, right - 40, Qt::AlignRight},
-         {QObject::tr("left, %1").arg(v.unit(Quantity::TemperatureDifference)), right - 40, right, Qt::AlignRight}});
+    constexpr double head = 33; // of the column with what is left
+    const double nameX = r.left() + 22, nowX = r.left() + 143;
+    PaintedList list(c, QStringLiteral("warm"), r.adjusted(0, 26, 0, 4), parts.size(), height,
+                     {{QObject::tr("part"), nameX, nowX - 38},
+                      {QObject::tr("now"), nowX - 38, nowX, Qt::AlignRight},
+                      {QObject::tr("limit"), right - 100, right - head - 4, Qt::AlignRight},
+                      {QObject::tr("left, %1").arg(v.unit(Quantity::TemperatureDifference)), right - head - 4, right,
+                       Qt::AlignRight}});
     list.filter(c.headingRoom(r, QObject::tr("Parts, settled"), v.unit(Quantity::Temperature)),
                 [&](std::size_t i) { return qs(parts[i].first->name); });
     list.sort([&](std::size_t i, int column) -> SortKey {
@@ -292,22 +294,23 @@ void paintTable(Canvas& c, const QRectF& r, const View& v) {
         const double y = row.top(), h = row.height();
         c.washIfSelected(row, key);
         c.mark({r.left() + 2, y + h / 2 - 6}, limit.mark);
-        c.text({r.left() + 24, y, 78, h}, c.elided(qs(part.name), 74, 12.5), 12.5, Weight::Regular);
-        c.text({r.left() + 92, y, 42, h}, v.number(Quantity::Temperature, limit.value), 12.5, Weight::SemiBold, c.t.ink,
+        const double nameW = nowX - 31 - nameX;
+        c.text({nameX, y, nameW + 3, h}, c.elided(qs(part.name), nameW, 12.5), 12.5, Weight::Regular);
+        c.text({nowX - 42, y, 42, h}, v.number(Quantity::Temperature, limit.value), 12.5, Weight::SemiBold, c.t.ink,
                Qt::AlignRight | Qt::AlignVCenter);
-        c.stamp({r.left() + 137, y + h / 2 - 6.5}, core::explain::stampOf(limit.basis, limit.simulated));
+        c.stamp({nowX + 2, y + h / 2 - 6.5}, core::explain::stampOf(limit.basis, limit.simulated));
         const QString band = QStringLiteral("±") + v.number(Quantity::TemperatureDifference, limit.band);
         if (bands || limit.mark == Mark::None)
-            c.second({r.left() + 154, y, 36, h}, band);
+            c.second({nowX + 18, y, 36, h}, band);
         if (limit.mark != Mark::None) {
             const QString name = limit.slowsDown ? QObject::tr("slows at")
                                  : limit.ofMaker ? QObject::tr("max")
                                                  : QObject::tr("cap");
-            const double from = r.left() + (bands ? 190 : 152);
-            c.second({from, y, right - 40 - from, h},
+            const double from = nowX + (bands ? 54 : 16);
+            c.second({from, y, right - head - from, h},
                      name + QLatin1Char(' ') + v.number(Quantity::Temperature, limit.limit),
                      Qt::AlignRight | Qt::AlignVCenter);
-            c.text({right - 40, y, 40, h}, v.signedNumber(Quantity::TemperatureDifference, limit.headroom), 12.5,
+            c.text({right - head, y, head, h}, v.signedNumber(Quantity::TemperatureDifference, limit.headroom), 12.5,
                    Weight::Medium, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
         }
         c.hline(row.left(), row.right(), row.bottom(), c.t.hair);

@@ -165,7 +165,7 @@ void paintTaught(Canvas& c, const QRectF& r, const View& v, const ExploreLook& l
         words += QObject::tr(" %1 contradicts what is described: left out.").arg(qs(run));
     words += QObject::tr(" Round: processor, square: card, else a drive.");
     if (v.project().simulation)
-        words += QObject::tr(" Simulated: they say what their model was told.");
+        words += QObject::tr(" Simulated: a machine that was played, not one that was built.");
     c.paragraph({r.left(), paper.bottom() + 30, r.width(), r.bottom() - paper.bottom() - 28}, words, 11.5,
                 Weight::Regular, c.t.ink, 5);
 }

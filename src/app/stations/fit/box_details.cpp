@@ -1,6 +1,8 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/box_details.h"
 
+#include "app/paint/labels.h"
+
 #include <algorithm>
 
 namespace app {
@@ -67,6 +69,28 @@ void paintVentOnFan(Canvas& c, const QRectF& r, const core::box::VentOnFan& now,
     line(rim < 0 ? QObject::tr("rim on blades %1").arg(v.text(Quantity::Length, -rim))
                  : QObject::tr("rim clear %1").arg(v.text(Quantity::Length, rim)),
          true);
+}
+
+void paintNamesInside(Canvas& c, std::vector<NamedPlace> parts, const std::vector<QRectF>& off) {
+    const auto area = [](const NamedPlace& p) { return p.at.width() * p.at.height(); };
+    std::stable_sort(parts.begin(), parts.end(),
+                     [&](const NamedPlace& a, const NamedPlace& b) { return area(a) > area(b); });
+    Labels labels;
+    for (const QRectF& r : off)
+        labels.keepOff(r);
+    constexpr double px = 11, height = 15;
+    for (const NamedPlace& part : parts) {
+        const QSizeF size(c.width(part.name, px) + 6, height);
+        if (size.width() > part.at.width() - 2 || height > part.at.height() - 2)
+            continue;
+        const auto at = labels.place(size, part.at.center(), part.at.height() / 2, part.at);
+        if (!at)
+            continue;
+        QColor paper = c.t.paper;
+        paper.setAlphaF(0.8F); // what lies below it goes on being seen
+        c.p.fillRect(*at, paper);
+        c.second(*at, part.name, Qt::AlignCenter, px);
+    }
 }
 
 } // namespace app

@@ -12,4 +12,13 @@ void paintVentOnFan(Canvas& c, const QRectF& r, const core::box::VentOnFan& now,
 /// Whether a place is large enough for it to be read.
 [[nodiscard]] bool hasRoomForVentOnFan(const QRectF& r);
 
+/// A part as it lies on a drawing.
+struct NamedPlace {
+    QString name;
+    QRectF at;
+};
+/// Names of parts inside of them, the largest first, each where it covers nothing of @p off and no other name; what has
+/// no room stays without.
+void paintNamesInside(Canvas& c, std::vector<NamedPlace> parts, const std::vector<QRectF>& off);
+
 } // namespace app

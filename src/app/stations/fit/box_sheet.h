@@ -73,6 +73,7 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
 private:
+    static constexpr double gripPx = 8;
     void layOut();
     [[nodiscard]] QRectF rectOf(const core::box::Extent& extent, const Side& side) const;
     [[nodiscard]] std::vector<Grip> grips() const;
@@ -85,6 +86,7 @@ private:
     };
     [[nodiscard]] std::optional<Snapped> snapped(core::Axis axis, double mm, double reachMm) const;
     void paintThings(Canvas& c, const Side& side);
+    void paintNames(Canvas& c, int view);
     void paintSelected(Canvas& c, int view);
     void paintCovers(Canvas& c, int view);
     [[nodiscard]] bool overCover(const QPointF& at);
