@@ -327,8 +327,10 @@ int run(int argc, char** argv, QStringList& again) {
     context.settings = app::Settings::load();
     QApplication::setStyle(new app::SheetStyle(context.theme));
     context.document.setBackground(!parser.isSet(QStringLiteral("shots"))); // pictures wait for every answer
-    app::MainWindow window(context);
     const bool once = parser.isSet(QStringLiteral("shots")) || parser.isSet(QStringLiteral("time-to-paint"));
+    if (once) // a picture is the same whatever was open before
+        context.settings.recent.clear();
+    app::MainWindow window(context);
     window.setOnlyLooks(once);
     dress(window, context, parser, once);
     openWanted(window, context, parser, once);

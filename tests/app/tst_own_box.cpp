@@ -325,14 +325,27 @@ private slots:
     /// The rail says what else a project can begin with, until there is one.
     void beginElsewhere() {
         Window w;
-        w.context.settings.recent = {"/tmp/a lamp.minidraft", "/tmp/tent/project.json"};
-        w.window->rail()->elsewhere()->refresh();
+        QTemporaryDir dir;
+        QDir(dir.path()).mkpath("tent");
+        QDir(dir.path()).mkpath("shed/tent");
+        for (const char* file : {"a lamp.minidraft", "tent/project.json", "shed/tent/project.json"}) {
+            QFile at(dir.filePath(file));
+            QVERIFY(at.open(QIODevice::WriteOnly));
+        }
+        w.context.settings.recent = {dir.filePath("a lamp.minidraft"), dir.filePath("gone.minidraft"),
+                                     dir.filePath("shed/tent/project.json")};
         auto* elsewhere = w.window->rail()->elsewhere();
         QVERIFY(elsewhere->isVisible());
-        QStringList names;
-        for (const auto* button : elsewhere->findChildren<QPushButton*>("elsewhereRecent"))
-            names << button->text();
-        QCOMPARE(names, QStringList({"a lamp", "tent"}));
+        const auto names = [&] {
+            elsewhere->refresh();
+            QStringList all;
+            for (const auto* button : elsewhere->findChildren<QPushButton*>("elsewhereRecent"))
+                all << button->text();
+            return all;
+        };
+        QCOMPARE(names(), QStringList({"a lamp", "tent"})); // what is not there any more is not offered
+        w.context.settings.recent << dir.filePath("tent/project.json");
+        QCOMPARE(names(), QStringList({"a lamp", "tent, shed", "tent, " + QFileInfo(dir.path()).fileName()}));
         QTest::mouseClick(elsewhere->findChild<QPushButton*>("elsewhereDemo"), Qt::LeftButton);
         QTRY_VERIFY(!w.document().project().revisions.empty());
         QVERIFY(!elsewhere->isVisible());

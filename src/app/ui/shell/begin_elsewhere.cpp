@@ -8,6 +8,24 @@
 
 namespace app {
 
+namespace {
+/// What a project is called on the disk, with the folder it lies in where two are called alike.
+QStringList namesOf(const QStringList& paths) {
+    QStringList names, folders;
+    for (const QString& path : paths) {
+        const QFileInfo file(path);
+        const bool folder = file.fileName() == QLatin1String("project.json"); // the folder has the name
+        const QFileInfo named(folder ? file.path() : path);
+        names << (folder ? named.fileName() : named.completeBaseName());
+        folders << named.dir().dirName();
+    }
+    QStringList told;
+    for (qsizetype i = 0; i < names.size(); ++i)
+        told << (names.count(names[i]) > 1 ? QStringLiteral("%1, %2").arg(names[i], folders[i]) : names[i]);
+    return told;
+}
+} // namespace
+
 BeginElsewhere::BeginElsewhere(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
     setObjectName(QStringLiteral("beginElsewhere"));
     auto* column = new QVBoxLayout(this);
@@ -52,19 +70,20 @@ void BeginElsewhere::refresh() {
         delete item;
     }
     constexpr qsizetype most = 4; // the menu has them all
-    const QStringList recent = m_context.settings.recent.mid(0, most);
-    if (recent.isEmpty())
+    QStringList there;
+    for (const QString& path : m_context.settings.recent)
+        if (there.size() < most && QFileInfo::exists(path))
+            there << path;
+    if (there.isEmpty())
         return;
     auto* head = new QLabel(tr("Open last"), this);
     head->setFont(m_context.theme.font(12.5, Weight::SemiBold));
     m_recent->addWidget(head);
-    for (const QString& path : recent) {
-        const QFileInfo file(path);
-        const bool folder = file.fileName() == QLatin1String("project.json"); // the folder has the name
-        const QString name = folder ? file.dir().dirName() : file.completeBaseName();
-        QPushButton* button =
-            offer(fontMetrics().elidedText(name, Qt::ElideMiddle, 120), path, QStringLiteral("elsewhereRecent"));
-        connect(button, &QPushButton::clicked, this, [this, path] { Q_EMIT recentWanted(path); });
+    const QStringList names = namesOf(there);
+    for (qsizetype i = 0; i < there.size(); ++i) {
+        QPushButton* button = offer(fontMetrics().elidedText(names[i], Qt::ElideMiddle, 130), there[i],
+                                    QStringLiteral("elsewhereRecent"));
+        connect(button, &QPushButton::clicked, this, [this, path = there[i]] { Q_EMIT recentWanted(path); });
         m_recent->addWidget(button);
     }
 }
