@@ -29,6 +29,33 @@ namespace tst_hands {
 using app::NumberBox;
 using support::Window;
 
+namespace {
+/// The demo with nine more top fans, one into the other, and forty more revisions, of which the last was run.
+core::Project manyFansAndRevisions() {
+    core::Project p = support::demoProject();
+    core::Part& box = *p.shelf.edit("case-1");
+    const core::Mount top =
+        *std::find_if(box.mounts.begin(), box.mounts.end(), [](const core::Mount& m) { return m.id == "top"; });
+    core::Revision& crowded = *p.revisions.edit("R10");
+    for (int i = 1; i <= 9; ++i) {
+        core::Mount more = top;
+        more.id = "top" + std::to_string(i);
+        more.name = "Top fan " + std::to_string(i);
+        box.mounts.push_back(more);
+        crowded.changes.emplace_back(core::PlacePart{"fan-80-15", more.id, core::FanFlow::Out});
+    }
+    for (int i = 1; i <= 40; ++i)
+        p.revisions.push_back({.id = "X" + std::to_string(i),
+                               .parent = "R10",
+                               .changes = {core::SetFan{"top", core::FanMode::Fixed, 0.5 + 0.01 * i}}});
+    core::Run last = p.runs[p.runs.size() - 1];
+    last.id = last.name = "the last";
+    last.revision = "X40";
+    p.runs.push_back(last);
+    return p;
+}
+} // namespace
+
 /// What a hand does in the window: numbers typed as people type them, focus that can be seen, keys that work, things
 /// that can be changed after they were made.
 class HandsTest : public QObject {
@@ -91,12 +118,23 @@ private Q_SLOTS:
         QVERIFY(search);
         QCOMPARE(search->text(), QString("adapter"));
     }
-    /// At the smallest window every row of every list is reached by J: as many things as the list says it has.
+    /// At the smallest window every row of every list is reached by J: as many things as the list says it has. Also
+    /// where there are more fans, parts and revisions than a sheet has room for.
+    void everyRowIsReachedByKeys_data() {
+        QTest::addColumn<bool>("crowded");
+        QTest::newRow("demo") << false;
+        QTest::newRow("crowded") << true;
+    }
     void everyRowIsReachedByKeys() {
+        QFETCH(bool, crowded);
         Window w;
         QTemporaryDir dir;
         w.openDemo(dir);
+        if (crowded)
+            w.window->startProject(manyFansAndRevisions());
         w.document().selectRevision("R10");
+        const std::size_t fans = w.document().result().evaluation->air.fans.size();
+        QCOMPARE(fans, std::size_t{crowded ? 14U : 5U});
         w.window->resize(1100, 700);
         int lists = 0, scrolled = 0;
         for (int station = 0; station < 6; ++station) {
@@ -106,20 +144,30 @@ private Q_SLOTS:
             page->grab();
             std::map<QString, support::Things> met;
             core::Thing first;
-            for (int i = 0; i < 400; ++i) {
+            bool round = false;
+            for (int i = 0; i < 400 && !round; ++i) {
                 page->stepSelection(1);
                 if (i == 0)
                     first = w.context.selection.thing();
-                else if (i > 30 && w.context.selection.thing() == first)
-                    break; // once round
+                round = i > 0 && w.context.selection.thing() == first;
                 page->grab();
                 for (const app::ListPlace& place : page->lists().places)
                     for (const app::Hit& hit : page->hits())
                         if (hit.thing == w.context.selection.thing() && place.rect.contains(hit.rect.center()))
                             met[place.id].insert(hit.thing);
             }
+            QVERIFY2(round, qPrintable(page->objectName())); // from the last on to the first
             for (const app::ListPlace& place : page->lists().places) {
-                if (place.id == "before") // sentences: nothing to select
+                if (place.id == "fans")
+                    QCOMPARE(place.rows, fans);
+                if (place.id == "coverage") { // what was run in each revision under each load
+                    std::set<std::pair<std::string, std::string>> cells;
+                    for (const core::Run& run : w.document().project().runs)
+                        cells.insert({run.revision, run.load});
+                    QVERIFY2(met[place.id].size() >= cells.size(), qPrintable(QString::number(met[place.id].size())));
+                    continue;
+                }
+                if (place.id == "before" || place.id == "noise sources") // words: nothing to select
                     continue;
                 ++lists;
                 scrolled += place.rows > place.shown;

@@ -104,6 +104,9 @@ void PaintedList::sort(const std::function<SortKey(std::size_t, int)>& keyOf) {
 
 void PaintedList::follow(const std::function<core::Thing(std::size_t)>& thingOf) {
     const core::Thing& selected = m_c.selected();
+    if (m_state && m_c.lists->asksThings)
+        for (const std::size_t row : m_order)
+            m_things.push_back(thingOf(row));
     if (!m_state || selected == m_state->selected)
         return;
     m_state->selected = selected;
@@ -124,7 +127,7 @@ void PaintedList::paint(const std::function<void(std::size_t, const QRectF&)>& p
     if (m_state) {
         m_state->top = std::min(m_state->top, rows - shown);
         top = m_state->top;
-        m_c.lists->places.push_back({m_id, m_body.adjusted(0, 0, barWidth + 4, 0), rows, shown});
+        m_c.lists->places.push_back({m_id, m_body.adjusted(0, 0, barWidth + 4, 0), rows, shown, std::move(m_things)});
     } else if (rows > room && room > 1) {
         --shown; // the last line says what follows
     }

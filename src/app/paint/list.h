@@ -25,10 +25,12 @@ struct ListPlace {
     QString id;
     QRectF rect;
     std::size_t rows = 0, shown = 0;
+    std::vector<core::Thing> things = {}; ///< of all rows, also those out of sight; where they were asked for
 };
 struct ListLook {
     std::map<QString, ListState> states;
     std::vector<ListPlace> places;
+    bool asksThings = false; ///< each list says what all of its rows are of
     /// Moves a list by rows; answers whether it moved.
     bool scroll(const QString& id, int rows);
     void scrollTo(const QString& id, double share);
@@ -71,6 +73,7 @@ private:
     double m_rowHeight;
     std::vector<ListColumn> m_heads;
     std::vector<std::size_t> m_order;
+    std::vector<core::Thing> m_things;
     ListState* m_state = nullptr; ///< null: on paper
 };
 

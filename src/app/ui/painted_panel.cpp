@@ -204,36 +204,23 @@ bool PaintedPanel::event(QEvent* event) {
     return QWidget::event(event);
 }
 
-/// Stepping past the last row in sight turns its list by one, so that every row is reached by keys.
-void PaintedPanel::turnForStep(int direction) {
-    for (const ListPlace& place : m_lists.places) {
-        std::vector<const Hit*> rows;
-        for (const Hit& hit : m_hits)
-            if (place.rect.contains(hit.rect.center()) && hit.isFigure())
-                rows.push_back(&hit);
-        if (rows.empty() || (direction > 0 ? rows.back() : rows.front())->thing != m_context.selection.thing())
-            continue;
-        if (m_lists.scroll(QString(place.id), direction))
-            m_order.clear(); // other rows are in sight
-        return;
-    }
-}
-
 /// What can be stepped to, each thing once, in the order in which it is painted while nothing is selected: a selection
 /// paints places of its own, and an order that changes with each step goes round in circles.
 const Places& PaintedPanel::figuresInOrder() {
     // Painted for it only when other things are on the sheet than last time: a step is one frame.
-    // What stands in a list is stepped to there, and not where a drawing shows it too: else a list that follows the
-    // selection would scroll back before its last rows are reached.
-    const auto inOrder = [](const Places& places, const ListLook& lists) {
+    // What stands in a list is stepped to there, and not where a drawing shows it too, also while its row is out of
+    // sight: else a list that follows the selection would scroll back before its last rows are reached.
+    const auto inOrder = [this](const Places& places, const ListLook& lists) {
         const auto isListed = [&](const Hit& hit) {
             return std::any_of(lists.places.begin(), lists.places.end(),
                                [&](const ListPlace& place) { return place.rect.contains(hit.rect.center()); });
         };
         Places listed, kept;
         std::copy_if(places.begin(), places.end(), std::back_inserter(listed), isListed);
-        std::copy_if(places.begin(), places.end(), std::back_inserter(kept),
-                     [&](const Hit& hit) { return isListed(hit) || !holdsThing(listed, hit.thing); });
+        std::copy_if(places.begin(), places.end(), std::back_inserter(kept), [&](const Hit& hit) {
+            return isListed(hit) || (!holdsThing(listed, hit.thing) &&
+                                     std::find(m_listed.begin(), m_listed.end(), hit.thing) == m_listed.end());
+        });
         return figuresOf(kept);
     };
     const Places now = inOrder(m_hits, m_lists);
@@ -246,23 +233,75 @@ const Places& PaintedPanel::figuresInOrder() {
     QPainter painter(&probe);
     Canvas canvas(painter, m_context.theme, {});
     ListLook lists = m_lists;
+    lists.places.clear();
+    lists.asksThings = true;
     canvas.lists = &lists;
     paintContent(canvas);
+    m_listed.clear();
+    for (const ListPlace& place : lists.places)
+        m_listed.insert(m_listed.end(), place.things.begin(), place.things.end());
     m_order = inOrder(canvas.hits, lists);
     return m_order;
 }
 
-void PaintedPanel::stepSelection(int direction) {
-    turnForStep(direction);
+QString PaintedPanel::listAt(const QRectF& place) const {
+    const auto at = std::find_if(m_lists.places.begin(), m_lists.places.end(),
+                                 [&](const ListPlace& list) { return list.rect.contains(place.center()); });
+    return at == m_lists.places.end() ? QString() : at->id;
+}
+
+QString PaintedPanel::listOf(const core::Thing& thing) {
+    for (const Hit& hit : figuresInOrder())
+        if (hit.thing == thing)
+            return listAt(hit.rect);
+    return {};
+}
+
+std::optional<PaintedPanel::Step> PaintedPanel::stepFrom(const core::Thing& from, int direction) {
     const Places& figures = figuresInOrder();
     if (figures.empty())
-        return;
+        return std::nullopt;
     const auto n = static_cast<std::ptrdiff_t>(figures.size());
-    const auto now = std::find_if(figures.begin(), figures.end(),
-                                  [&](const Hit& h) { return h.thing == m_context.selection.thing(); });
-    const std::ptrdiff_t at =
-        now == figures.end() ? (direction > 0 ? 0 : n - 1) : (now - figures.begin() + direction + n) % n;
-    const Hit next = figures[static_cast<std::size_t>(at)]; // a copy: selecting may paint
+    const auto now = std::find_if(figures.begin(), figures.end(), [&](const Hit& h) { return h.thing == from; });
+    const std::ptrdiff_t at = now == figures.end() ? (direction > 0 ? -1 : n) : now - figures.begin(),
+                         next = (at + direction + n) % n;
+    return Step{figures[static_cast<std::size_t>(next)], next != at + direction};
+}
+
+std::optional<Hit> PaintedPanel::endOfList(const QString& id, bool last) {
+    std::optional<Hit> end;
+    for (const Hit& hit : figuresInOrder())
+        if (listAt(hit.rect) == id && (last || !end))
+            end = hit;
+    return end;
+}
+
+bool PaintedPanel::turn(const QString& list, int rows) {
+    const bool moved = !list.isEmpty() && m_lists.scroll(list, rows);
+    if (moved)
+        m_order.clear(); // other rows are in sight
+    return moved;
+}
+
+/// Every row is reached: past the last one in sight its list is turned until another comes, and from elsewhere a list
+/// is entered at its beginning.
+void PaintedPanel::stepSelection(int direction) {
+    constexpr int whole = 1'000'000;
+    const core::Thing from = m_context.selection.thing();
+    const QString list = listOf(from);
+    auto step = stepFrom(from, direction);
+    while (step && !list.isEmpty() && (step->around || listAt(step->to.rect) != list) && turn(list, direction)) {
+        const bool inSight = listOf(from) == list; // another list may have it too
+        const auto end = inSight ? std::nullopt : endOfList(list, direction < 0);
+        step = end ? Step{*end, false} : stepFrom(from, direction);
+    }
+    if (!step)
+        return;
+    const QString into = listAt(step->to.rect);
+    if (!into.isEmpty() && (into != list || step->around) && turn(into, direction > 0 ? -whole : whole))
+        if (const auto end = endOfList(into, direction < 0))
+            step->to = *end;
+    const Hit next = step->to; // a copy: selecting may paint
     setAccessibleDescription(next.name);
     m_context.selection.select(next.thing);
 }

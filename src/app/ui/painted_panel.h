@@ -40,7 +40,17 @@ protected:
     bool turnList(const QPointF& at, int rows);
     /// What a list itself answers to: its heads and its bar.
     bool pressList(const Hit& hit, const QPointF& at);
-    void turnForStep(int direction);
+    /// The figure after @p from, or before it; of none the first, or the last.
+    struct Step {
+        Hit to;
+        bool around = false; ///< past the end, and on from the other
+    };
+    [[nodiscard]] std::optional<Step> stepFrom(const core::Thing& from, int direction);
+    [[nodiscard]] std::optional<Hit> endOfList(const QString& id, bool last);
+    /// The list a place lies in; empty: none.
+    [[nodiscard]] QString listAt(const QRectF& place) const;
+    [[nodiscard]] QString listOf(const core::Thing& thing);
+    bool turn(const QString& list, int rows);
     [[nodiscard]] const Places& figuresInOrder();
     void typeFilter(const Hit& hit);
     void mousePressEvent(QMouseEvent* event) override;
@@ -65,7 +75,8 @@ protected:
     bool m_isAside = false;
     QTimer m_nextFrame;
     ListLook m_lists;
-    Places m_order; ///< what J and K step through; empty: to be found anew
+    Places m_order;                    ///< what J and K step through; empty: to be found anew
+    std::vector<core::Thing> m_listed; ///< things of all rows of the lists, as m_order was found
     QString m_draggedList;
     bool m_ring = false; ///< the focus came by keyboard
 };

@@ -182,7 +182,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const Explored& found,
         c.mark({r.left() + 132, top + exploreRow / 2 - 6}, markOfPoint(p));
     };
     const double textLeft = r.left() + 156, textWidth = r.right() - textLeft;
-    const auto least = static_cast<std::size_t>(std::max(3.0, (r.bottom() - y - 210) / exploreRow));
+    const auto least = static_cast<std::size_t>(std::max(3.0, (r.bottom() - y - 192) / exploreRow));
     // The chosen one stands in the middle of those that have room.
     const auto wanted = static_cast<std::ptrdiff_t>(chosen) - static_cast<std::ptrdiff_t>(least / 2),
                last = static_cast<std::ptrdiff_t>(found.front.size()) - static_cast<std::ptrdiff_t>(least);
@@ -326,7 +326,7 @@ void paintExplore(Canvas& c, const QRectF& r, const View& v, const ExploreLook& 
                       : QObject::tr("%1 ways of %2 looked at, seed %3")
                             .arg(grouped(found.counted), grouped(found.possible))
                             .arg(found.seed));
-    const double upper = std::clamp((r.height() - 40) * 0.52, 250.0, 420.0),
+    const double upper = std::clamp((r.height() - 40) * 0.54, 250.0, 420.0),
                  leftW = std::clamp(r.width() * 0.42, 280.0, 420.0);
     const QRectF left(r.left(), r.top() + 36, leftW, upper),
         right(left.right() + 22, left.top(), r.right() - left.right() - 22, upper);

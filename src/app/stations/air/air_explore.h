@@ -30,7 +30,7 @@ void paintSchools(Canvas& c, const QRectF& r, const View& v, const ExploreLook& 
 /// Every reading of every run against what the model says of it, as its sheets have it and as the runs taught it.
 void paintTaught(Canvas& c, const QRectF& r, const View& v, const ExploreLook& look);
 /// Height of a row of these tables, px.
-constexpr double exploreRow = 22;
+constexpr double exploreRow = 19;
 
 /// All that is left open as noise against headroom, the best of it in words, and the questions on which builders
 /// disagree, worked out for this build.

@@ -14,6 +14,8 @@ using core::Quantity;
 
 namespace {
 
+constexpr double airFanRow = 26, airNoiseRow = 20;
+
 void paintScale(Canvas& c, const QRectF& r, const View& v) {
     const auto& air = v.evaluation()->air;
     const double room = air.conditions.roomC;
@@ -43,13 +45,14 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
     for (const auto& [x, word] : {std::pair{rpmX, QObject::tr("rpm")}, std::pair{flowX, v.unit(Quantity::Flow)},
                                   std::pair{dbX, QObject::tr("dB(A)")}, std::pair{r.right(), QObject::tr("driven by")}})
         c.second({x - 80, r.top(), 80, 20}, word, Qt::AlignRight | Qt::AlignVCenter, 11.5);
-    double y = r.top() + 26;
-    for (const auto& fan : e.air.fans) {
-        if (y + 26 > r.bottom() + 2)
-            break;
+    PaintedList list(c, QStringLiteral("fans"), r.adjusted(0, 26, 0, 2), e.air.fans.size(), airFanRow);
+    list.follow([&](std::size_t i) { return core::Thing(core::FanRef{e.air.fans[i].id}); });
+    list.paint([&](std::size_t i, const QRectF& row) {
+        const auto& fan = e.air.fans[i];
+        const double y = row.top();
         const core::Placed* p = e.build.at(fan.id);
         const core::Thing key = core::FanRef{fan.id};
-        c.washIfSelected({r.left(), y, r.width(), 26}, key);
+        c.washIfSelected(row, key);
         c.fanGlyph({r.left() + 12, y + 13}, 9, fan.direction != core::air::FanDirection::Out);
         // Arrow against a bar: in or out; a loop stays inside.
         const double ax = r.left() + 28;
@@ -68,8 +71,8 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
         c.text({r.left() + 52, y, 130, 26}, c.elided(qs(fan.name), 128, 12.5, Weight::Medium), 12.5, Weight::Medium);
         const double from = r.left() + 186, to = rpmX - 52;
         c.hline(from, to, y + 13, c.t.line, 1);
-        for (int i = 0; i <= 4; ++i)
-            c.vline(from + (to - from) * i / 4, y + 10, y + 16, c.t.line, 1);
+        for (int tick = 0; tick <= 4; ++tick)
+            c.vline(from + (to - from) * tick / 4, y + 10, y + 16, c.t.line, 1);
         const double at = from + (to - from) * std::clamp(fan.share, 0.0, 1.0);
         c.hline(from, at, y + 13, c.t.ink, 3);
         c.box({at - 5, y + 5, 10, 15}, c.isSelected(key) ? c.t.marker : c.t.sheet, c.t.ink, 1.4);
@@ -86,18 +89,16 @@ void paintStrips(Canvas& c, const QRectF& r, const View& v) {
                                : p->control.mode == core::FanMode::Processor ? QObject::tr("CPU")
                                : p->control.mode == core::FanMode::Part      ? QObject::tr("curve")
                                                                              : QObject::tr("card");
-        c.second({r.right() - 60, y, 60, 26}, driven, Qt::AlignRight | Qt::AlignVCenter);
-        c.hline(r.left(), r.right(), y + 26, c.t.hair);
-        c.hit({r.left(), y, r.width(), 26}, key,
-              QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h)));
+        c.second({row.right() - 60, y, 60, 26}, driven, Qt::AlignRight | Qt::AlignVCenter);
+        c.hline(row.left(), row.right(), row.bottom(), c.t.hair);
+        c.hit(row, key, QObject::tr("Fan %1, %2").arg(qs(fan.name), v.text(Quantity::Flow, fan.flowM3h)));
         if (p->part->kind == PartKind::Fan) {
             c.hit({ax - 3, y, 24, 26}, Handle{.act = Act::TurnFan, .of = core::FanRef{fan.id}},
                   QObject::tr("Turn %1 round (R)").arg(qs(fan.name)));
             c.hit({from, y + 1, to - from, 24}, Handle{.act = Act::SetSpeed, .of = core::FanRef{fan.id}},
                   QObject::tr("Set the speed of %1 (left and right arrow)").arg(qs(fan.name)));
         }
-        y += 26;
-    }
+    });
 }
 
 /// By which way air comes in without a fan, and how much of it past no screen.
@@ -237,21 +238,22 @@ void paintNoise(Canvas& c, const QRectF& r, const View& v, const results::Loads&
     }
     c.hit({r.left(), r.top() + 26, r.width(), 32}, key,
           QObject::tr("Noise %1").arg(v.text(Quantity::Level, e.noise.totalDba)));
-    double y = r.top() + 62;
-    for (const auto& s : e.noise.sources) {
-        if (y + 20 > r.bottom() - loadsHeight(c, v, loads, r.width()) + 4)
-            break;
+    const double end = r.bottom() - loadsHeight(c, v, loads, r.width()) - 8;
+    PaintedList list(c, QStringLiteral("noise sources"), {r.left(), r.top() + 62, r.width(), end - r.top() - 62},
+                     e.noise.sources.size(), airNoiseRow);
+    list.paint([&](std::size_t i, const QRectF& row) {
+        const auto& s = e.noise.sources[i];
+        const double y = row.top();
         const core::Placed* p = e.build.at(s.id);
-        c.hatch({r.left() + 2, y + 4, 16, 12}, p->part->kind, c.t.sheet, c.t.ink, 1);
-        c.text({r.left() + 26, y, r.width() - 130, 20}, c.elided(qs(s.name), r.width() - 134, 12.5), 12.5,
+        c.hatch({row.left() + 2, y + 4, 16, 12}, p->part->kind, c.t.sheet, c.t.ink, 1);
+        c.text({row.left() + 26, y, row.width() - 130, 20}, c.elided(qs(s.name), row.width() - 134, 12.5), 12.5,
                Weight::Regular);
-        c.text({r.right() - 110, y, 62, 20}, v.number(Quantity::Level, s.levelDba) + QStringLiteral(" dB"), 12.5,
+        c.text({row.right() - 110, y, 62, 20}, v.number(Quantity::Level, s.levelDba) + QStringLiteral(" dB"), 12.5,
                Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        c.text({r.right() - 46, y, 46, 20}, v.number(Quantity::Share, s.powerShare) + QStringLiteral(" %"), 12.5,
+        c.text({row.right() - 46, y, 46, 20}, v.number(Quantity::Share, s.powerShare) + QStringLiteral(" %"), 12.5,
                Weight::SemiBold, c.t.ink, Qt::AlignRight | Qt::AlignVCenter);
-        y += 20;
-    }
-    c.paragraph({r.left(), y + 3, r.width(), 38}, loadWords(v, loads), 12, Weight::Regular, c.t.ink2, 2);
+    });
+    c.paragraph({r.left(), end + 3, r.width(), 38}, loadWords(v, loads), 12, Weight::Regular, c.t.ink2, 2);
 }
 
 void paintTable(Canvas& c, const QRectF& r, const View& v) {
@@ -407,7 +409,7 @@ void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
     const QRectF left(r.left(), r.top() + 32, r.width() - rightW - 26, r.height() - 32);
     const QRectF right(r.right() - rightW, left.top(), rightW, left.height());
     c.vline(left.right() + 13, left.top(), r.bottom(), c.t.line);
-    const double fanRows = 30 + 26.0 * static_cast<double>(e->air.fans.size());
+    const double fanRows = 30 + airFanRow * static_cast<double>(e->air.fans.size());
     const double drawHeight = std::max(160.0, left.height() - fanRows - 48);
     paintSights(c, {left.left(), left.top() - 4, left.width(), 18}, v, look);
     SideView s = sideViewIn({left.left(), left.top(), left.width(), drawHeight}, e->build, look.sight);
@@ -426,8 +428,12 @@ void paintAir(Canvas& c, const QRectF& r, const View& v, const AirLook& look) {
             loads.push_back(
                 {.id = {}, .name = name, .noiseDba = std::nan(""), .processorC = {}, .cardC = {}, .fans = {}});
     }
-    const double noiseH =
-        70 + 20.0 * static_cast<double>(e->noise.sources.size()) + loadsHeight(c, v, loads, right.width());
+    // Of many sources some are scrolled to, so that the parts keep some rows.
+    constexpr double leastParts = 46 + 4 * 22;
+    const double aroundNoise = 70 + loadsHeight(c, v, loads, right.width()),
+                 roomForNoise = right.height() - beam - 16 - leastParts - aroundNoise;
+    const double noiseH = aroundNoise + std::clamp(airNoiseRow * static_cast<double>(e->noise.sources.size()), 0.0,
+                                                   std::max(3 * airNoiseRow, roomForNoise));
     paintNoise(c, {right.left(), right.top() + beam + 8, right.width(), noiseH}, v, loads);
     paintTable(c, {right.left(), right.top() + beam + 16 + noiseH, right.width(), right.height() - beam - 16 - noiseH},
                v);

@@ -28,17 +28,31 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
               QObject::tr("settled CPU, %1 at %2 room")
                   .arg(v.unit(Quantity::Temperature), v.number(Quantity::Temperature, v.project().brief.roomC)));
     const auto& loads = v.project().loads;
-    const double column = (r.width() - 44) / share(loads.size());
+    const auto& revisions = v.project().revisions;
+    const double rowH = std::clamp((r.height() - 50) / share(revisions.size()), 18.0, 28.0);
+    PaintedList list(c, QStringLiteral("coverage"), r.adjusted(0, 46, 0, 2), revisions.size(), rowH);
+    // In sight is the revision of the run that is selected, else the one that is looked at.
+    const auto* selected = std::get_if<core::RunRef>(&c.selected());
+    const core::Run* chosen = selected ? v.project().run(selected->id) : nullptr;
+    const std::string& inSight = chosen ? chosen->revision : v.document.revision();
+    list.follow([&](std::size_t i) {
+        return revisions[i].id == inSight && !core::isNothing(c.selected())
+                   ? c.selected()
+                   : core::Thing(core::RevisionRef{revisions[i].id});
+    });
+    const double column = (list.right() - r.left() - 44) / share(loads.size());
     for (std::size_t i = 0; i < loads.size(); ++i)
         c.second({r.left() + 44 + column * static_cast<double>(i), r.top() + 26, column - 4, 18},
                  c.elided(qs(loads[i].name), column - 6, 12), Qt::AlignCenter);
-    double y = r.top() + 46;
-    const double rowH = std::clamp((r.height() - 50) / share(v.project().revisions.size()), 18.0, 28.0);
-    for (const core::Revision& revision : v.project().revisions) {
-        if (y + rowH > r.bottom() + 2)
-            break;
+    list.paint([&](std::size_t at, const QRectF& row) {
+        const core::Revision& revision = revisions[at];
+        const double y = row.top();
         if (revision.id == v.document.revision())
-            c.box({r.left(), y, r.width(), rowH}, c.t.marker, {});
+            c.box(row, c.t.marker, {});
+        c.hit(row, Hit{{},
+                       core::RevisionRef{revision.id},
+                       {.act = Act::LookAt},
+                       QObject::tr("Look at %1").arg(qs(revision.id))});
         c.text({r.left() + 6, y, 40, rowH}, qs(revision.id), 12.5, Weight::Medium, c.t.ink);
         for (std::size_t i = 0; i < loads.size(); ++i) {
             const QRectF cell(r.left() + 44 + column * static_cast<double>(i), y + 2, column - 5, rowH - 4);
@@ -76,9 +90,8 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
                    Qt::AlignRight | Qt::AlignVCenter);
             c.hit(cell, key, QObject::tr("Run %1, %2").arg(qs(best->name), text));
         }
-        y += rowH;
-    }
-    return y;
+    });
+    return std::min(r.top() + 46 + rowH * static_cast<double>(revisions.size()), r.bottom() + 2);
 }
 
 void runRows(Canvas& c, const QRectF& r, const View& v, const std::string& chosen) {

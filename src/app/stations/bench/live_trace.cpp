@@ -182,10 +182,16 @@ namespace {
 /// The newest reading of each of the first channels, large.
 void paintLiveNumbers(Canvas& c, const QRectF& r, const View& v, const LiveLook& look) {
     const core::Run live{.revision = look.revision};
+    constexpr std::size_t most = 5;
     std::vector<const core::Channel*> shown;
     for (const core::Channel& ch : look.samples.channels)
-        if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < 5)
+        if (ch.kind != ChannelKind::Rpm && ch.kind != ChannelKind::Other && shown.size() < most)
             shown.push_back(&ch);
+    if (const auto more = look.samples.channels.size() - shown.size(); more > 0)
+        c.second({r.right() - 200, r.bottom() + 4, 200, 18},
+                 counted(static_cast<qsizetype>(more), QObject::tr("1 more channel is recorded"),
+                         QObject::tr("%1 more channels are recorded")),
+                 Qt::AlignRight | Qt::AlignVCenter);
     const double w = r.width() / share(shown.size());
     const double large = w < 84 ? 22 : 31; // the unit keeps its place beside the number
     for (std::size_t i = 0; i < shown.size(); ++i) {
@@ -230,9 +236,9 @@ void paintLiveHead(Canvas& c, const QRectF& r, const View& v, const LiveLook& lo
         c.text({r.left(), r.bottom() + 4, head.width(), 18}, QObject::tr("simulated readings"), 11.5, Weight::SemiBold,
                c.t.ink2);
     if (look.samples.timeS.empty() || !look.note.isEmpty()) // the source said something, or nothing at all yet
-        c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 20, 18},
+        c.second({head.right() + 12, r.bottom() + 4, r.width() - head.width() - 220, 18},
                  c.elided(look.note.isEmpty() ? QObject::tr("waiting for the first reading") : look.note,
-                          r.width() - head.width() - 24, 12));
+                          r.width() - head.width() - 224, 12));
     paintLiveNumbers(c, r.adjusted(head.width(), 0, 0, 0), v, look);
 }
 

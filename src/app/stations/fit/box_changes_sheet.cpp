@@ -99,7 +99,8 @@ void BoxChanges::refreshKept() {
 QString BoxChanges::words() const {
     const View v = m_context.view();
     QStringList lines;
-    for (std::size_t i = 0; i < m_rows.size() && i < 4; ++i) {
+    constexpr std::size_t most = 4;
+    for (std::size_t i = 0; i < m_rows.size() && i < most; ++i) {
         const Row& row = m_rows[i];
         const QString now = v.signedNumber(Quantity::Length, row.nowMm);
         lines << (row.beforeMm
@@ -107,6 +108,8 @@ QString BoxChanges::words() const {
                   : m_before ? tr("%1: new, %2 at worst").arg(row.name, now)
                              : tr("%1: %2 at worst").arg(row.name, now));
     }
+    if (m_rows.size() > most)
+        lines << tr("and %1 more").arg(m_rows.size() - most);
     if (m_rows.empty())
         lines << (m_before ? tr("No gap changes.") : tr("No gaps yet."));
     QStringList figures;
