@@ -29,10 +29,11 @@ function(md_register test)
     cmake_parse_arguments(R "" "LABEL;TIMEOUT" "COMMAND" ${ARGN})
     if(NOT R_TIMEOUT)
         set(R_TIMEOUT 180)
-        if(MD_SANITIZE OR MD_SANITIZE_THREADS) # three to twenty times slower; as tests/support/patience.h
-            set(R_TIMEOUT 900)
-        endif()
     endif()
+    if(MD_SANITIZE OR MD_SANITIZE_THREADS) # three to twenty times slower; as tests/support/patience.h
+        math(EXPR R_TIMEOUT "${R_TIMEOUT} * 8")
+    endif()
+    math(EXPR of_a_function "${R_TIMEOUT} * 1000") # Qt Test has a limit of its own
     add_test(NAME ${test} COMMAND ${R_COMMAND})
     list(FIND md_seconds ${test} at)
     if(NOT at EQUAL -1)
@@ -41,7 +42,7 @@ function(md_register test)
         set_tests_properties(${test} PROPERTIES COST ${seconds})
     endif()
     set_tests_properties(${test} PROPERTIES TIMEOUT ${R_TIMEOUT} LABELS "${R_LABEL}" ENVIRONMENT
-        "QT_QPA_PLATFORM=offscreen;TZ=UTC;XDG_CONFIG_HOME=${CMAKE_BINARY_DIR}/test-config;XDG_DATA_HOME=${CMAKE_BINARY_DIR}/test-data;XDG_CACHE_HOME=${CMAKE_BINARY_DIR}/test-cache")
+        "QT_QPA_PLATFORM=offscreen;TZ=UTC;XDG_CONFIG_HOME=${CMAKE_BINARY_DIR}/test-config;XDG_DATA_HOME=${CMAKE_BINARY_DIR}/test-data;XDG_CACHE_HOME=${CMAKE_BINARY_DIR}/test-cache;QTEST_FUNCTION_TIMEOUT=${of_a_function}")
 endfunction()
 
 # Our own libraries that @p libs are or need, each once.

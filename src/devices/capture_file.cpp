@@ -43,13 +43,19 @@ core::Result<void> CaptureFile::open(const QString& path, const store::LogAbout&
     m_simulated = about.simulated;
     if (m_simulated)
         head.channels.push_back({.name = store::simulatedHead});
-    auto done = write(store::writeCsv(head));
-    if (done && QFileInfo(path).isFile())
+    // What it is of first: whenever the program is cut off, a log with a heading says whose it is.
+    const bool isFile = QFileInfo(path).isFile();
+    core::Result<void> done;
+    if (isFile)
         done = store::writeLogAbout(path, about);
+    if (done)
+        done = write(store::writeCsv(head));
     if (!done) {
         ::close(std::exchange(m_fd, -1));
-        if (QFileInfo(path).isFile())
+        if (isFile) {
             QFile::remove(path);
+            QFile::remove(store::aboutPath(path));
+        }
     }
     return done;
 }

@@ -1,5 +1,6 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "support/disk.h"
+#include "support/patience.h"
 #include "support/window.h"
 
 #include "app/model/recovery.h"
@@ -410,7 +411,7 @@ private slots:
         QElapsedTimer closing;
         closing.start();
         w.window.reset(); // while runs are still analysed
-        QVERIFY2(closing.elapsed() < 4 * limitMs, qPrintable(QString::number(closing.elapsed())));
+        QVERIFY2(closing.elapsed() < 4 * limitMs * kPatience, qPrintable(QString::number(closing.elapsed())));
     }
 
     // ---- the program ----
@@ -465,7 +466,7 @@ private slots:
             t.start();
             ::kill(static_cast<pid_t>(p.processId()), number);
             QVERIFY(p.waitForFinished(5000));
-            QVERIFY2(t.elapsed() < 500, qPrintable(QString::number(t.elapsed())));
+            QVERIFY2(t.elapsed() < 500 * kPatience, qPrintable(QString::number(t.elapsed())));
             QCOMPARE(p.exitStatus(), QProcess::NormalExit);
             QVERIFY(!store::ProjectLock::owner(dir.filePath("d.minidraft")));
         }

@@ -2,6 +2,7 @@
 #include "core/bench/analyse.h"
 #include "core/model/build.h"
 #include "support/json.h"
+#include "support/patience.h"
 #include "support/registry.h"
 
 namespace tst_logs {
@@ -219,7 +220,7 @@ private slots:
         QElapsedTimer timer;
         timer.start();
         const auto a = analyse(run, {});
-        QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
+        QVERIFY2(timer.elapsed() < 2000 * kPatience, qPrintable(QString::number(timer.elapsed())));
         QCOMPARE(a.time.jumps, 1);
         QCOMPARE(a.time.cutRows, from < 0.5 ? at : samples->timeS.size() - at);
         QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const Sentence& n) {
@@ -236,7 +237,7 @@ private slots:
             QElapsedTimer timer;
             timer.start();
             const auto a = analyse(run, {});
-            QVERIFY2(timer.elapsed() < 2000, qPrintable(QString::number(timer.elapsed())));
+            QVERIFY2(timer.elapsed() < 2000 * kPatience, qPrintable(QString::number(timer.elapsed())));
             QVERIFY(std::any_of(a.notes.begin(), a.notes.end(), [](const Sentence& n) {
                 return english(n).find("milliseconds") != std::string::npos;
             }));

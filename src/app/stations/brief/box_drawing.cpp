@@ -30,7 +30,9 @@ void paintOpenings(Canvas& c, const BoxView& v, const QRectF& in, double scale, 
     }
 }
 
-void paintParts(Canvas& c, const BoxView& v, const QRectF& in, double scale) {
+} // namespace
+
+void paintPartsInside(Canvas& c, const BoxView& v, const QRectF& in, double scale) {
     std::vector<const core::Placed*> parts;
     for (const core::Placed& p : v.build.placed)
         parts.push_back(&p);
@@ -56,15 +58,13 @@ void paintParts(Canvas& c, const BoxView& v, const QRectF& in, double scale) {
     }
 }
 
-} // namespace
-
 QSizeF BoxView::sizeMm() const {
     const double w = 2 * wallMm(build);
     return {build.insideAt[core::index(across)].mm() + w,
             build.insideAt[core::index(up)].mm() + w + build.feet.value.mm()};
 }
 
-QRectF paintBox(Canvas& c, const BoxView& v, const QPointF& at, double scale) {
+QRectF paintEmptyBox(Canvas& c, const BoxView& v, const QPointF& at, double scale) {
     const double wall = std::max(2.0, wallMm(v.build) * scale), feet = v.build.feet.value.mm() * scale;
     const double w = v.build.insideAt[core::index(v.across)].mm() * scale,
                  h = v.build.insideAt[core::index(v.up)].mm() * scale;
@@ -77,10 +77,15 @@ QRectF paintBox(Canvas& c, const BoxView& v, const QPointF& at, double scale) {
     walls.addRect(in);
     c.p.fillPath(walls, c.t.ink);
     paintOpenings(c, v, in, scale, wall);
-    paintParts(c, v, in, scale);
     if (feet >= 1)
         for (const double x : {in.left() + w * 0.08, in.right() - w * 0.08 - 8})
             c.p.fillRect(QRectF(x, in.bottom() + wall, std::min(8.0, w / 4), feet), c.t.ink);
+    return in;
+}
+
+QRectF paintBox(Canvas& c, const BoxView& v, const QPointF& at, double scale) {
+    const QRectF in = paintEmptyBox(c, v, at, scale);
+    paintPartsInside(c, v, in, scale);
     return in;
 }
 

@@ -23,5 +23,8 @@ inline BoxView sideView(const core::Build& build) { return {build, core::Axis::Y
 
 /// Paints it with its lower left corner at @p at; @p scale in px for each mm. Answers where the inside lies.
 QRectF paintBox(Canvas& c, const BoxView& view, const QPointF& at, double scale);
+/// The same without parts, and what stands inside alone: parts that stay where they are need not be painted anew.
+QRectF paintEmptyBox(Canvas& c, const BoxView& view, const QPointF& at, double scale);
+void paintPartsInside(Canvas& c, const BoxView& view, const QRectF& inside, double scale);
 
 } // namespace app

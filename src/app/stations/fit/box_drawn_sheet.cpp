@@ -129,6 +129,28 @@ void BoxSheet::paintDetail(Canvas& c) {
     paintVentOnFan(c, room, *now, m_before && same ? m_onFanBefore : std::nullopt, m_context.view());
 }
 
+/// While something of the case is dragged its parts stay where they are: they are painted once.
+void BoxSheet::paintStandingParts(Canvas& c, const std::array<BoxView, 3>& views) {
+    PartsPicture now{
+        .size = size(), .ratio = devicePixelRatioF(), .ink = c.t.hair, .parts = {}, .insides = {}, .picture = {}};
+    for (const core::Placed& p : m_build->placed)
+        now.parts.push_back({p.part->kind, p.lowAt, p.highAt});
+    for (const Side& s : m_sides)
+        now.insides.push_back(s.inside);
+    if (!now.isAs(m_partsPicture)) {
+        m_partsPicture = std::move(now);
+        m_partsPicture.picture = QPixmap(size() * devicePixelRatioF());
+        m_partsPicture.picture.setDevicePixelRatio(devicePixelRatioF());
+        m_partsPicture.picture.fill(Qt::transparent);
+        QPainter on(&m_partsPicture.picture);
+        on.setRenderHint(QPainter::Antialiasing);
+        Canvas parts(on, c.t);
+        for (std::size_t view = 0; view < 3; ++view)
+            paintPartsInside(parts, views[view], m_sides[view].inside, m_sides[view].scale);
+    }
+    c.p.drawPixmap(0, 0, m_partsPicture.picture);
+}
+
 void BoxSheet::paintEvent(QPaintEvent*) {
     const PaintingNow painting;
     QPainter p(this);
@@ -140,15 +162,21 @@ void BoxSheet::paintEvent(QPaintEvent*) {
                       tr("The box cannot be drawn: see what is found below."), 13, Weight::Medium, c.t.ink,
                       Qt::AlignTop | Qt::AlignLeft);
     const std::array<QString, 3> titles{tr("front"), tr("from the right"), tr("from above, right side up")};
-    for (int view = 0; view < 3; ++view) {
-        const Side& s = m_sides[static_cast<std::size_t>(view)];
-        BoxView drawn{*m_build, s.across, s.up, view != 0, true};
+    const auto viewOf = [&](std::size_t i) {
+        return BoxView{*m_build, m_sides[i].across, m_sides[i].up, i != 0, true};
+    };
+    const std::array<BoxView, 3> views{viewOf(0), viewOf(1), viewOf(2)};
+    for (std::size_t view = 0; view < 3; ++view) {
+        const Side& s = m_sides[view];
         const double wall = std::max(2.0, m_build->caseSpec().wall.value.mm() * s.scale);
-        paintBox(c, drawn, {s.inside.left() - wall, s.inside.bottom() + wall + m_build->feet.value.mm() * s.scale},
-                 s.scale);
-        c.second({s.inside.left() - wall, s.inside.top() - wall - 18, 200, 16},
-                 titles.at(static_cast<std::size_t>(view)), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-        paintThings(c, s);
+        paintEmptyBox(c, views[view],
+                      {s.inside.left() - wall, s.inside.bottom() + wall + m_build->feet.value.mm() * s.scale}, s.scale);
+        c.second({s.inside.left() - wall, s.inside.top() - wall - 18, 200, 16}, titles[view],
+                 Qt::AlignLeft | Qt::AlignVCenter, 11.5);
+    }
+    paintStandingParts(c, views);
+    for (int view = 0; view < 3; ++view) {
+        paintThings(c, m_sides[static_cast<std::size_t>(view)]);
         paintCovers(c, view);
         paintNames(c, view);
         if (m_item)

@@ -7,6 +7,7 @@
 #include "core/model/vent_on_fan.h"
 #endif
 
+#include <QPixmap>
 #include <QWidget>
 
 namespace app {
@@ -85,6 +86,25 @@ private:
         QString why;
     };
     [[nodiscard]] std::optional<Snapped> snapped(core::Axis axis, double mm, double reachMm) const;
+    /// What the picture of the parts was painted from.
+    struct PartsPicture {
+        struct PartPlace {
+            core::PartKind kind;
+            std::array<core::Length, 3> low, high;
+            friend bool operator==(const PartPlace&, const PartPlace&) = default;
+        };
+        QSize size;
+        double ratio = 1;
+        QColor ink;
+        std::vector<PartPlace> parts;
+        std::vector<QRectF> insides;
+        QPixmap picture;
+        [[nodiscard]] bool isAs(const PartsPicture& other) const {
+            return size == other.size && ratio == other.ratio && ink == other.ink && parts == other.parts &&
+                   insides == other.insides;
+        }
+    };
+    void paintStandingParts(Canvas& c, const std::array<BoxView, 3>& views);
     void paintThings(Canvas& c, const Side& side);
     void paintNames(Canvas& c, int view);
     void paintSelected(Canvas& c, int view);
@@ -107,6 +127,7 @@ private:
     const core::Part* m_case = nullptr;
     std::optional<core::box::Item> m_item;
     std::array<Side, 3> m_sides;
+    PartsPicture m_partsPicture;
     Grip m_grip, m_hovered;
     QPointF m_grabbed; ///< where in the grip it was taken, mm from its place
     std::optional<core::box::Extent> m_before;
