@@ -168,7 +168,7 @@ private slots:
         QVERIFY(d.edit("listener", [](core::Project& p) { p.brief.listenerM *= 2; }));
         QVERIFY(d.isPending("R10"));
         QCOMPARE(d.shown("R10").evaluation->noise.totalDba, before); // nobody waited
-        QTRY_VERIFY(changed.count() > 0 && !d.isPending("R10"));
+        QTRY_VERIFY_WITH_TIMEOUT(changed.count() > 0 && !d.isPending("R10"), 5000 * kPatience);
         QVERIFY(d.shown("R10").evaluation->noise.totalDba < before - 5);
         // Who acts on it waits for it.
         QVERIFY(d.edit("listener", [](core::Project& p) { p.brief.listenerM /= 2; }));
