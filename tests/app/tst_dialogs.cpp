@@ -11,6 +11,7 @@
 #include "store/project_json.h"
 #include "store/safe_write.h"
 #include "support/demo.h"
+#include "support/patience.h"
 #include "support/registry.h"
 #include "support/things.h"
 
@@ -419,7 +420,7 @@ private slots:
             part->setCurrentIndex(l47);
             QVERIFY(!preview->isEnabled()); // of before, and marked as such
             part->setCurrentIndex(l55);
-            QTRY_VERIFY(preview->isEnabled());
+            WAIT_VERIFY(preview->isEnabled());
             QVERIFY2(preview->text().contains("Cooler L55") && preview->text().contains("tightest gap"),
                      qPrintable(preview->text()));
         }
@@ -573,7 +574,7 @@ private slots:
         for (int attempt = 0; attempt < 2; ++attempt) {
             in<QLineEdit>(&dialog, "name")->setFocus();
             QTest::keyClick(in<QLineEdit>(&dialog, "name"), Qt::Key_Return);
-            QTRY_VERIFY(dialog.problem().contains("forty"));
+            WAIT_VERIFY(dialog.problem().contains("forty"));
             QVERIFY(dialog.isVisible());
             QCOMPARE(in<QLineEdit>(&dialog, "name")->text(), "mine");
             QCOMPARE(static_cast<QComboBox*>(columns->cellWidget(1, 2))->currentData().toInt(),

@@ -198,7 +198,7 @@ private slots:
         for (const core::Run& run : m_demo.runs)
             QVERIFY(!later.analysis(run.id) || !later.isAnalysing(run.id));
         QVERIFY(later.isAnalysing(m_demo.runs.front().id));
-        QTRY_VERIFY_WITH_TIMEOUT(!later.isAnalysing(m_demo.runs.back().id) && changed.count() > 0, 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(!later.isAnalysing(m_demo.runs.back().id) && changed.count() > 0, 20000 * kPatience);
         for (const core::Run& run : m_demo.runs) {
             const auto *a = now.analysis(run.id), *b = later.analysis(run.id);
             QVERIFY(a && b);
@@ -214,14 +214,14 @@ private slots:
         d.reset(m_demo, {});
         d.finishAnalyses();
         (void)d.result();
-        QTRY_VERIFY(d.stages().isIdle());
+        WAIT_VERIFY(d.stages().isIdle());
         QTest::qWait(300); // what is told together has been told
         QSignalSpy changed(&d, &Document::changed), published(&d.stages(), &StageStore::published);
         const auto other = std::make_shared<core::Project>(m_demo);
         (void)d.results().preview(other, "R3", d.revision());
         (void)d.results().search(d.revision(), {.kinds = {core::PartKind::Cooler}});
-        QTRY_VERIFY(published.count() >= 2);
-        QTRY_VERIFY(d.stages().isIdle());
+        WAIT_VERIFY(published.count() >= 2);
+        WAIT_VERIFY(d.stages().isIdle());
         QTest::qWait(300);
         QCOMPARE(changed.count(), 0);
     }
@@ -270,11 +270,11 @@ private slots:
         std::size_t rows = 0;
         connect(&job, &ReadLogJob::done, this, [&](const ReadLog& log) { rows = log.samples.timeS.size(); });
         job.start();
-        QTRY_COMPARE_WITH_TIMEOUT(rows, std::size_t{1380}, 10000);
+        QTRY_COMPARE_WITH_TIMEOUT(rows, std::size_t{1380}, 10000 * kPatience);
         ReadLogJob missing(workers, "/none.csv", *format, store::BadField::Refuse);
         QSignalSpy refused(&missing, &ReadLogJob::refused);
         missing.start();
-        QVERIFY(refused.wait(5000));
+        QVERIFY(refused.wait(5000 * kPatience));
     }
     void cancelledJobsSayNothing() {
         QTemporaryDir dir;
@@ -312,7 +312,7 @@ private slots:
                     QThread::msleep(1);
             },
             [] {});
-        QTRY_VERIFY(begun);
+        WAIT_VERIFY(begun);
         int done = 0, delivered = 0;
         bool goesOn = true;
         auto* waiting = new app::BackgroundJob(
@@ -346,7 +346,7 @@ private slots:
             },
             [&] { ++delivered; });
         QSignalSpy told(job, &app::BackgroundJob::progressed);
-        QTRY_COMPARE(delivered, 1);
+        WAIT_COMPARE(delivered, 1);
         QVERIFY(!told.isEmpty());
         QCOMPARE(told.last().at(0).toInt(), 75);
         QTest::qWait(20);

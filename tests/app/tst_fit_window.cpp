@@ -6,6 +6,7 @@
 #include "app/ui/dialogs/search_dialog.h"
 #include "app/ui/dialogs/sections_dialog.h"
 #include "support/painted_words.h"
+#include "support/patience.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -857,7 +858,7 @@ private slots:
         QTest::mouseClick(start, Qt::LeftButton);
         QSignalSpy told(progress, &QProgressBar::valueChanged);
         auto* table = w.dialog<QTableWidget>("combinations");
-        QTRY_VERIFY(table->rowCount() > 0);
+        WAIT_VERIFY(table->rowCount() > 0);
         QVERIFY(told.count() > 2);
         auto* apply = w.dialog<QPushButton>("applyCombination");
         QVERIFY(apply->isEnabled());

@@ -1,4 +1,5 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
+#include "support/patience.h"
 #include "support/window.h"
 
 #include "app/stations/brief/brief_dialog.h"
@@ -192,7 +193,7 @@ private Q_SLOTS:
         auto* box = w.window->findChild<QMessageBox*>("restart");
         QVERIFY(box);
         box->findChild<QPushButton*>("restartNow")->click();
-        QTRY_VERIFY(!w.window->isVisible());
+        WAIT_VERIFY(!w.window->isVisible());
         QVERIFY(w.window->wantsRestart());
 
         Window edited;
@@ -237,7 +238,7 @@ private Q_SLOTS:
         field->clear();
         QCOMPARE(rows(), all);
         QTest::keyClick(field, Qt::Key_Return);
-        QTRY_VERIFY(!page->findChild<QLineEdit*>("listFilter"));
+        WAIT_VERIFY(!page->findChild<QLineEdit*>("listFilter"));
     }
 
     void initTestCase() {
@@ -314,7 +315,7 @@ private Q_SLOTS:
         type(room, "31,5");
         QVERIFY(!note->isVisible());
         QTest::keyClick(room, Qt::Key_Return);
-        QTRY_COMPARE(w.document().project().brief.roomC, 31.5);
+        WAIT_COMPARE(w.document().project().brief.roomC, 31.5);
         QVERIFY(before != 31.5);
     }
     void theWheelNeedsFocus() {
@@ -447,7 +448,7 @@ private Q_SLOTS:
         const auto width = partAt(w, "tray/cpu/lid")->size[0];
         type(depth, QString::number(was - 1).replace('.', ','));
         QTest::keyClick(depth, Qt::Key_Return);
-        QTRY_COMPARE(partAt(w, "tray/cpu/lid")->name, std::string("My cooler"));
+        WAIT_COMPARE(partAt(w, "tray/cpu/lid")->name, std::string("My cooler"));
         QCOMPARE(partAt(w, "tray/cpu/lid")->size[2].value.mm(), was - 1);
         QVERIFY(partAt(w, "tray/cpu/lid")->size[0] == width); // what was not touched
         w.document().undoStack().undo();
@@ -504,7 +505,7 @@ private Q_SLOTS:
                        return f.id.starts_with("link-observed") && f.severity == core::rules::Severity::Caution;
                    });
         };
-        QTRY_VERIFY(told());
+        WAIT_VERIFY(told());
         open(); // it begins with what was seen, and can be taken back
         QCOMPARE(w.dialog<QComboBox>("lanes")->currentData().toInt(), 2);
         w.dialog<QCheckBox>("none")->setChecked(true);
@@ -588,7 +589,7 @@ private Q_SLOTS:
         const auto before = p.revisions.size();
         w.window->removeThing(core::RevisionRef{"R4"});
         QCOMPARE(w.document().project().revisions.size(), before);
-        QTRY_VERIFY(w.window->findChild<QMessageBox*>());
+        WAIT_VERIFY(w.window->findChild<QMessageBox*>());
         QVERIFY2(w.window->findChild<QMessageBox*>()->text().contains("comes from it"),
                  qPrintable(w.window->findChild<QMessageBox*>()->text()));
     }

@@ -8,6 +8,7 @@
 #include "app/ui/shell/begin_elsewhere.h"
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/working_panel.h"
+#include "support/patience.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -347,7 +348,7 @@ private slots:
         w.context.settings.recent << dir.filePath("tent/project.json");
         QCOMPARE(names(), QStringList({"a lamp", "tent, shed", "tent, " + QFileInfo(dir.path()).fileName()}));
         QTest::mouseClick(elsewhere->findChild<QPushButton*>("elsewhereDemo"), Qt::LeftButton);
-        QTRY_VERIFY(!w.document().project().revisions.empty());
+        WAIT_VERIFY(!w.document().project().revisions.empty());
         QVERIFY(!elsewhere->isVisible());
         const core::Project demo = support::demoProject();
         QVERIFY(w.document().path().isEmpty() && !w.document().isReadOnly());

@@ -2,6 +2,7 @@
 #include "store/project_lock.h"
 #include "support/demo.h"
 #include "support/disk.h"
+#include "support/patience.h"
 #include "support/process.h"
 #include "support/registry.h"
 
@@ -114,7 +115,7 @@ private slots:
             QProcess process;
             process.setProcessEnvironment(bare);
             process.start(QStringLiteral(MD_BIN_DIR "/mini-draft"), arguments);
-            if (!process.waitForFinished(60000) || process.exitStatus() == QProcess::CrashExit)
+            if (!process.waitForFinished(60000 * kPatience) || process.exitStatus() == QProcess::CrashExit)
                 return std::pair(-1, QString());
             return std::pair(process.exitCode(), QString::fromUtf8(process.readAllStandardOutput()));
         };

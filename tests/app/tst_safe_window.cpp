@@ -79,14 +79,14 @@ private slots:
             QVERIFY(w.document().addChange(core::FlipFan{"top"}));
             QTRY_VERIFY_WITH_TIMEOUT(
                 QDir(w.context.settings.dataFolder + "/recovery").entryList({"*.json"}, QDir::Files).size() == 1,
-                2000); // one edit is enough
+                2000 * kPatience); // one edit is enough
             core::Run run = w.document().project().runs.front();
             run.id = run.name = "added";
             run.samples = std::make_shared<core::Samples>(*run.samples);
             QVERIFY(w.document().edit("run", [&](core::Project& p) { p.runs.push_back(run); }));
             edited = w.document().project();
             const QString recovery = w.context.settings.dataFolder + "/recovery";
-            QTRY_VERIFY_WITH_TIMEOUT(QDir(recovery).entryList({"*.json"}, QDir::Files).size() == 1, 2000);
+            QTRY_VERIFY_WITH_TIMEOUT(QDir(recovery).entryList({"*.json"}, QDir::Files).size() == 1, 2000 * kPatience);
             QTest::qWait(1500); // both edits
             // What a killed program leaves: its files, and no lock.
             QDir().mkpath(next.filePath("recovery"));
@@ -97,7 +97,7 @@ private slots:
                     QFileInfo(path).size() / 2);
             (void)w.document().undoStack().undo();
             w.document().undoStack().undo();
-            QTRY_VERIFY(QDir(recovery).entryList({"*.minidraft"}, QDir::Files).isEmpty()); // undone: nothing is unsaved
+            WAIT_VERIFY(QDir(recovery).entryList({"*.minidraft"}, QDir::Files).isEmpty()); // undone: nothing is unsaved
         }
         Window again(next.path());
         QMessageBox* offer = box(again, "recover");
@@ -106,7 +106,7 @@ private slots:
                      offer->text().contains(path),
                  qPrintable(offer->text()));
         press(offer, "Recover");
-        QTRY_VERIFY(again.document().isModified());
+        WAIT_VERIFY(again.document().isModified());
         QVERIFY(again.document().project() == edited);
         QCOMPARE(again.document().path(), path);
         QVERIFY(again.window->saveTo(path));
@@ -181,7 +181,7 @@ private slots:
         QProcess cli;
         cli.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli",
                   {"import", path, support::sourcePath("tests/data/stress_short.csv")});
-        QVERIFY(cli.waitForFinished(20000));
+        QVERIFY(cli.waitForFinished(20000 * kPatience));
         QCOMPARE(cli.exitCode(), 2);
         QVERIFY(cli.readAllStandardError().contains("in use by mini-draft"));
     }
@@ -208,7 +208,7 @@ private slots:
         QVERIFY(asked);
         QVERIFY2(asked->text().contains("the brief was changed"), qPrintable(asked->text()));
         press(asked, choice);
-        QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 10000 * kPatience);
         int mine = 0, other = 0;
         for (const QFileInfo& f : QDir(dir.path()).entryInfoList({"*.minidraft"}, QDir::Files)) {
             const auto p = store::openProject(f.filePath());
@@ -224,7 +224,7 @@ private slots:
         Window w;
         w.openDemo(dir);
         w.window->startSave(dir.filePath("build 1.2.minidraft"), store::Foreign::Refuse);
-        QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("build 1.2.minidraft")).isFile(), 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("build 1.2.minidraft")).isFile(), 10000 * kPatience);
     }
     /// The file dialog asks before it replaces "box.minidraft"; who typed "box" was not asked, and loses nothing.
     void aCompletedNameReplacesNothing() {
@@ -238,13 +238,13 @@ private slots:
         Window w;
         w.openDemo(other);
         w.window->saveAsNamed(dir.filePath("box"));
-        QTRY_VERIFY_WITH_TIMEOUT(!w.window->lastMessage().isEmpty(), 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.window->lastMessage().isEmpty(), 10000 * kPatience);
         QCOMPARE(support::bytesOf(path), before);
         w.window->saveAsNamed(dir.filePath("free"));
-        QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("free.minidraft")).isFile(), 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("free.minidraft")).isFile(), 10000 * kPatience);
         // Named whole, it was asked about, and is replaced.
         w.window->saveAsNamed(path);
-        QTRY_VERIFY_WITH_TIMEOUT(support::bytesOf(path) != before, 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(support::bytesOf(path) != before, 10000 * kPatience);
     }
 
     // ---- recording ----
@@ -260,9 +260,9 @@ private slots:
         small = before;
         small.rlim_cur = 9000;
         w.window->recorder()->start(rig(w), "stitch");
-        QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 5, 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 5, 10000 * kPatience);
         ::setrlimit(RLIMIT_FSIZE, &small); // the disk takes no more
-        QTRY_VERIFY_WITH_TIMEOUT(!w.window->recorder()->isRecording(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.window->recorder()->isRecording(), 20000 * kPatience);
         ::setrlimit(RLIMIT_FSIZE, &before);
         QVERIFY(box(w, "message"));
         QVERIFY2(w.window->lastMessage().size() > 20, qPrintable(w.window->lastMessage()));
@@ -283,10 +283,10 @@ private slots:
             w.openDemo(dir);
             QVERIFY(w.document().newRevision("R10", {core::FlipFan{"top"}}));
             w.window->recorder()->start(rig(w), "stitch");
-            QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 5, 10000);
+            QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 5, 10000 * kPatience);
             w.document().undoStack().undo(); // its revision is gone
             w.window->recorder()->stop();
-            QTRY_VERIFY(!w.window->recorder()->isRecording());
+            WAIT_VERIFY(!w.window->recorder()->isRecording());
             QVERIFY(w.window->saveTo(dir.filePath("demo.minidraft")));
             QCOMPARE(QDir(data.filePath("captures")).entryList({"*.csv"}, QDir::Files).size(), 1);
         }
@@ -319,12 +319,12 @@ private slots:
         QVERIFY(store::saveProject(other, dir.filePath("other.minidraft")));
         const auto runs = w.document().project().runs.size();
         w.window->recorder()->start(rig(w), "stitch");
-        QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 5, 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 5, 10000 * kPatience);
         QMetaObject::invokeMethod(w.window.get(), "newProject");
         QMessageBox* asked = box(w, "recordingRuns");
         QVERIFY(asked);
         press(asked, "Stop and keep");
-        QTRY_COMPARE(w.document().project().runs.size(), runs + 1);
+        WAIT_COMPARE(w.document().project().runs.size(), runs + 1);
         QVERIFY(box(w, "keepChanges")); // and then what is not saved
     }
     void silentAndEndlessSources() {
@@ -334,12 +334,12 @@ private slots:
         auto silent = devices::LineSource::fromProgram("sleep", {"30"});
         silent->setPatience(100);
         w.window->recorder()->start(std::move(silent), "stitch");
-        QTRY_VERIFY_WITH_TIMEOUT(w.window->recorder()->lastNote().contains("nothing was read yet"), 3000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.window->recorder()->lastNote().contains("nothing was read yet"), 3000 * kPatience);
         w.window->recorder()->stop();
-        QTRY_VERIFY(!w.window->recorder()->isRecording());
+        WAIT_VERIFY(!w.window->recorder()->isRecording());
         auto endless = devices::LineSource::fromProgram("/bin/sh", {"-c", "tr '\\0' x < /dev/zero"});
         w.window->recorder()->start(std::move(endless), "stitch");
-        QTRY_VERIFY_WITH_TIMEOUT(!w.window->recorder()->isRecording(), 5000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.window->recorder()->isRecording(), 5000 * kPatience);
         QVERIFY2(w.window->lastMessage().contains("line"), qPrintable(w.window->lastMessage()));
     }
 
@@ -391,10 +391,10 @@ private slots:
         beat.start();
         heart.start(2);
         w.window->openInBackground(dir.filePath("large.minidraft"));
-        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().runs.size() > 100, 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().runs.size() > 100, 20000 * kPatience);
         QVERIFY(w.document().addChange(core::FlipFan{"top"}));
         w.window->startSave(dir.filePath("large.minidraft"), store::Foreign::Refuse);
-        QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 20000 * kPatience);
         QTest::qWait(500);
         // Twice the promise, since tests are not optimised and share their machine; bench_load measures the promise
         // itself. Under sanitizers everything takes three to five times as long.
@@ -430,7 +430,7 @@ private slots:
                 e.insert("DISPLAY", display);
             p.setProcessEnvironment(e);
             p.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft", QStringList());
-            QVERIFY(p.waitForFinished(20000));
+            QVERIFY(p.waitForFinished(20000 * kPatience));
             QCOMPARE(p.exitStatus(), QProcess::NormalExit);
             QCOMPARE(p.exitCode(), 2);
             const QString said = QString::fromUtf8(p.readAllStandardError());
@@ -446,7 +446,7 @@ private slots:
         p.setProcessEnvironment(e);
         p.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft",
                 {"--time-to-paint", support::sourcePath("examples/hand-written")});
-        QVERIFY(p.waitForFinished(20000));
+        QVERIFY(p.waitForFinished(20000 * kPatience));
         QCOMPARE(p.exitStatus(), QProcess::NormalExit);
         QCOMPARE(p.exitCode(), 0);
         QVERIFY(p.readAllStandardError().contains("cannot be written"));
@@ -460,12 +460,12 @@ private slots:
             e.insert("QT_QPA_PLATFORM", "offscreen");
             p.setProcessEnvironment(e);
             p.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft", {dir.filePath("d.minidraft")});
-            QTRY_VERIFY_WITH_TIMEOUT(store::ProjectLock::owner(dir.filePath("d.minidraft")), 20000);
+            QTRY_VERIFY_WITH_TIMEOUT(store::ProjectLock::owner(dir.filePath("d.minidraft")), 20000 * kPatience);
             QTest::qWait(100); // runs are being analysed
             QElapsedTimer t;
             t.start();
             ::kill(static_cast<pid_t>(p.processId()), number);
-            QVERIFY(p.waitForFinished(5000));
+            QVERIFY(p.waitForFinished(5000 * kPatience));
             QVERIFY2(t.elapsed() < 500 * kPatience, qPrintable(QString::number(t.elapsed())));
             QCOMPARE(p.exitStatus(), QProcess::NormalExit);
             QVERIFY(!store::ProjectLock::owner(dir.filePath("d.minidraft")));

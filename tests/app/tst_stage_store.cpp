@@ -63,7 +63,7 @@ private slots:
         for (int i = 1; i <= 5; ++i)
             QCOMPARE(store.ask<int>(key(), i, slow(i)).standing, Standing::Pending);
         *slow.go = true;
-        QTRY_COMPARE(idle.count(), 1);
+        WAIT_COMPARE(idle.count(), 1);
         const auto answer = store.peek<int>(key());
         QCOMPARE(answer.standing, Standing::Ready);
         QCOMPARE(*answer.value, 5);
@@ -77,15 +77,15 @@ private slots:
         QSignalSpy idle(&store, &StageStore::idle);
         Slow run, search;
         (void)store.ask<int>({Stage::Run, "a"}, 1, run(1));
-        QTRY_COMPARE(run.begun->load(), 1);
+        WAIT_COMPARE(run.begun->load(), 1);
         (void)store.ask<int>({Stage::Search, "R1"}, 1, search(1));
-        QTRY_COMPARE(search.begun->load(), 1);
+        WAIT_COMPARE(search.begun->load(), 1);
         *run.go = true;
-        QTRY_VERIFY(!store.isPending({Stage::Run, "a"}));
+        WAIT_VERIFY(!store.isPending({Stage::Run, "a"}));
         QVERIFY(!store.isIdle());
         QCOMPARE(idle.count(), 0);
         store.forget({Stage::Search, "R1"});
-        QTRY_COMPARE(idle.count(), 1);
+        WAIT_COMPARE(idle.count(), 1);
         QVERIFY(store.isIdle());
     }
     void whatWasThereStays() {
@@ -120,7 +120,7 @@ private slots:
             store.setPace(StageStore::Pace::Beside);
             for (int i = 0; i < 20; ++i)
                 (void)store.ask<int>({i % 2 ? Stage::Run : Stage::Gaps, std::to_string(i)}, i, slow(i));
-            QTRY_VERIFY(*slow.begun >= 1);
+            WAIT_VERIFY(*slow.begun >= 1);
             timer.start();
         }
         QVERIFY2(timer.elapsed() < 300 * kPatience, qPrintable(QString::number(timer.elapsed())));
@@ -151,7 +151,7 @@ private slots:
             QCOMPARE(store.ask<int>(key(), 1, slow(1)).standing, Standing::Pending);
             QCOMPARE(store.started(Stage::Gaps), 0);
         }
-        QTRY_COMPARE(store.peek<int>(key()).standing, Standing::Ready);
+        WAIT_COMPARE(store.peek<int>(key()).standing, Standing::Ready);
         QCOMPARE(store.started(Stage::Gaps), 1);
         QCOMPARE(store.startedWhilePainting(), 0);
     }
@@ -195,9 +195,9 @@ private slots:
         d.reset(m_demo, {});
         d.selectRevision("R10");
         (void)d.result();
-        QTRY_VERIFY_WITH_TIMEOUT(d.stages().isIdle(), 30000); // under a sanitizer the logs take seconds
+        QTRY_VERIFY_WITH_TIMEOUT(d.stages().isIdle(), 30000 * kPatience); // under a sanitizer the logs take seconds
         QTest::qWait(50);
-        QTRY_VERIFY_WITH_TIMEOUT(d.stages().isIdle(), 30000); // under a sanitizer the logs take seconds
+        QTRY_VERIFY_WITH_TIMEOUT(d.stages().isIdle(), 30000 * kPatience); // under a sanitizer the logs take seconds
         const int air = d.stages().started(Stage::Air), gaps = d.stages().started(Stage::Gaps),
                   making = d.stages().started(Stage::Making);
         const double price = d.result().evaluation->price;
@@ -205,7 +205,7 @@ private slots:
             p.shelf.edit(d.result().evaluation->build.at("card")->part->id)->price += 11;
         }));
         QCOMPARE(d.result().evaluation->price, price + 11);
-        QTRY_VERIFY(d.stages().isIdle());
+        WAIT_VERIFY(d.stages().isIdle());
         QCOMPARE(d.stages().started(Stage::Air), air);
         QCOMPARE(d.stages().started(Stage::Gaps), gaps);
         QVERIFY(d.stages().started(Stage::Making) > making);
@@ -224,7 +224,7 @@ private slots:
                 p.baseline = "R2";
                 p.revisions.push_back({.id = "R99", .parent = "R1"});
             }));
-            QTRY_VERIFY(!d.isPending("R10") || (!beside && d.shown("R10").evaluation));
+            WAIT_VERIFY(!d.isPending("R10") || (!beside && d.shown("R10").evaluation));
             const app::View v{d, core::Show()};
             QCOMPARE(v.project().name, std::string("another name"));
             QCOMPARE(v.project().baseline, std::string("R2"));
@@ -238,7 +238,7 @@ private slots:
         d.reset(m_demo, {});
         QTRY_VERIFY_WITH_TIMEOUT(std::none_of(m_demo.revisions.begin(), m_demo.revisions.end(),
                                               [&](const core::Revision& r) { return d.isPending(r.id); }),
-                                 20000);
+                                 20000 * kPatience);
         const int looks = d.stages().started(Stage::Verdict);
         for (const core::Revision& r : m_demo.revisions)
             QVERIFY(d.shown(r.id).evaluation || !d.shown(r.id).problem.empty());
@@ -255,7 +255,7 @@ private slots:
             return std::none_of(m_demo.revisions.begin(), m_demo.revisions.end(),
                                 [&](const core::Revision& r) { return d.isPending(r.id); });
         };
-        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000 * kPatience);
         const int before = d.stages().started(Stage::Verdict);
         constexpr int moves = 15;
         for (int i = 0; i < moves; ++i) {
@@ -272,7 +272,7 @@ private slots:
         QVERIFY(!allThere());
         QVERIFY2(d.stages().started(Stage::Verdict) - before <= moves,
                  qPrintable(QString::number(d.stages().started(Stage::Verdict) - before)));
-        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000 * kPatience);
         for (const core::Revision& r : m_demo.revisions)
             if (const auto fresh = core::stages::evaluate(d.project(), r.id))
                 QCOMPARE(d.shown(r.id).evaluation->air.parts.front().temperatureC,
@@ -283,9 +283,9 @@ private slots:
         d.undoStack().undo();
         (void)d.shown("R1");
         QSignalSpy told(&d, &app::Document::changed);
-        QTRY_VERIFY(!told.isEmpty());
+        WAIT_VERIFY(!told.isEmpty());
         QVERIFY(d.shown("R1").evaluation);
-        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(allThere(), 20000 * kPatience);
     }
 
     // ---- the window, at the pace of the program ----
@@ -314,10 +314,10 @@ private slots:
         }
         w.window->setStation(2);
         for (int i = 0; i < 6; ++i) {
-            QTRY_VERIFY(w.click(w.window->page(2), app::Act::TurnFan));
+            WAIT_VERIFY(w.click(w.window->page(2), app::Act::TurnFan));
             w.window->page(2)->repaint();
         }
-        QTRY_VERIFY_WITH_TIMEOUT(w.document().stages().isIdle(), 30000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.document().stages().isIdle(), 30000 * kPatience);
         QCOMPARE(w.document().stages().startedWhilePainting(), 0);
         QVERIFY(!w.document().isPending(w.document().revision()));
         w.document().undoStack().setClean();
@@ -337,15 +337,15 @@ private slots:
         };
         using List = app::FitLook::List;
         fit->choose(List::Room);
-        QTRY_VERIFY(rows(support::stands<core::RoomRef, app::Hit>) > 2);
+        WAIT_VERIFY(rows(support::stands<core::RoomRef, app::Hit>) > 2);
         fit->choose(List::GoingIn);
-        QTRY_VERIFY(
+        WAIT_VERIFY(
             std::holds_alternative<core::WayRef>(w.context.selection.thing())); // the first is drawn when it is known
-        QTRY_VERIFY(rows(support::stands<core::WayRef, app::Hit>) > 2);
+        WAIT_VERIFY(rows(support::stands<core::WayRef, app::Hit>) > 2);
         fit->choose(List::Change);
-        QTRY_VERIFY(rows(support::stands<core::MendRef, app::Hit>) > 1);
+        WAIT_VERIFY(rows(support::stands<core::MendRef, app::Hit>) > 1);
         fit->choose(List::Measure);
-        QTRY_VERIFY(rows(support::stands<core::DimensionRef, app::Hit>) > 1);
+        WAIT_VERIFY(rows(support::stands<core::DimensionRef, app::Hit>) > 1);
     }
     /// The handler of a key does not wait for a stage: it is over long before the result is there.
     void inputDoesNotWait() {
@@ -362,7 +362,7 @@ private slots:
         for (int i = 0; i < 20; ++i) {
             QTest::keyClick(air, Qt::Key_R);
             pending += w.document().isPending(w.document().revision());
-            QTRY_VERIFY(!w.document().isPending(w.document().revision()));
+            WAIT_VERIFY(!w.document().isPending(w.document().revision()));
         }
         QVERIFY2(pending >= 15, qPrintable(QString::number(pending))); // a quick stage may end first
         w.document().undoStack().setClean();

@@ -8,6 +8,7 @@
 #include "app/ui/shell/revision_rail.h"
 #include "app/ui/shell/station_strip.h"
 #include "app/ui/shell/working_panel.h"
+#include "support/patience.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -371,7 +372,7 @@ private slots:
         choose(1, 2, "temperature");
         choose(1, 4, "Processor P8-65");
         w.openDialog()->accept();
-        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().run("evening"), 5000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().run("evening"), 5000 * kPatience);
         const core::Run& run = *w.document().project().run("evening");
         QCOMPARE(run.revision, std::string("R11"));
         QCOMPARE(run.samples->timeS.size(), std::size_t{900});
@@ -394,12 +395,12 @@ private slots:
         QPointer<QDialog> dialog = w.openDialog();
         dialog->accept();
         auto* problem = dialog->findChild<QLabel*>("problem");
-        QTRY_VERIFY_WITH_TIMEOUT(problem->isVisible(), 5000);
+        QTRY_VERIFY_WITH_TIMEOUT(problem->isVisible(), 5000 * kPatience);
         QVERIFY2(problem->text().contains("line 3") && problem->text().contains("warm"), qPrintable(problem->text()));
         QVERIFY(w.document().project() == before);
         dialog->findChild<QCheckBox*>("readRest")->setChecked(true);
         dialog->accept();
-        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().run("bad"), 5000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().run("bad"), 5000 * kPatience);
     }
 
     void recordingFromTheRig() {
@@ -415,7 +416,7 @@ private slots:
         w.openDialog()->accept();
         QVERIFY(w.window->recorder()->isRecording());
         w.window->bench()->grab();
-        QTRY_VERIFY_WITH_TIMEOUT(!w.window->recorder()->isRecording(), 30000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.window->recorder()->isRecording(), 30000 * kPatience);
         QCOMPARE(w.document().project().runs.size(), runs + 1);
         const core::Run& run = w.document().project().runs.back();
         QCOMPARE(run.revision, std::string("R8"));
@@ -466,7 +467,7 @@ private slots:
         w.window->record();
         setNumber(w.dialog<QDoubleSpinBox>("speed"), 200);
         w.openDialog()->accept();
-        QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 20, 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.window->bench()->liveRows() > 20, 10000 * kPatience);
         w.window->bench()->grab();
         // One at a time, and the tab says so.
         auto* button = w.window->bench()->findChild<QPushButton*>("record");
@@ -475,13 +476,13 @@ private slots:
             w.place(w.window->findChild<app::StationStrip*>(), app::Handle{.act = app::Act::OpenStation, .row = 4});
         QVERIFY2(tab && tab->name.contains("recording"), tab ? qPrintable(tab->name) : "");
         w.key(Qt::Key_Period, Qt::ControlModifier);
-        QTRY_VERIFY(!w.window->recorder()->isRecording());
+        WAIT_VERIFY(!w.window->recorder()->isRecording());
         QVERIFY(button->isEnabled());
         QCOMPARE(w.document().project().runs.size(), runs + 1);
         // The capture stays on disk until the project is saved with the run in it.
         QCOMPARE(QDir(w.captures()).entryList({"*.csv"}).size(), 1);
         w.window->save();
-        QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(!w.document().isModified(), 10000 * kPatience);
         QCOMPARE(QDir(w.captures()).entryList({"*.csv"}).size(), 0);
     }
 
@@ -493,12 +494,12 @@ private slots:
         Window w(dir.path());
         w.openDemo(dir);
         QMessageBox* box = nullptr;
-        QTRY_VERIFY((box = w.window->findChild<QMessageBox*>("leftCapture")));
+        WAIT_VERIFY((box = w.window->findChild<QMessageBox*>("leftCapture")));
         QTest::mouseClick(box->buttons().first(), Qt::LeftButton); // read in
         auto* columns = w.dialog<QTableWidget>("columns");
         QVERIFY(columns && columns->rowCount() > 2);
         w.openDialog()->accept();
-        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().run("R1-left"), 5000);
+        QTRY_VERIFY_WITH_TIMEOUT(w.document().project().run("R1-left"), 5000 * kPatience);
         // It stays until the run in it is read back from the saved project.
         QVERIFY(QFile::exists(folder + "/R1-left.csv"));
         QVERIFY(w.window->saveTo(dir.filePath("demo.minidraft")));
@@ -780,7 +781,7 @@ private slots:
         w.window->close();
         box = qobject_cast<QMessageBox*>(w.openDialog());
         QTest::mouseClick(box->button(QMessageBox::Save), Qt::LeftButton);
-        QTRY_VERIFY(!w.window->isVisible());
+        WAIT_VERIFY(!w.window->isVisible());
         QCOMPARE(store::openProject(dir.filePath("demo.minidraft"))->project.revisions.back().id, std::string("R13"));
     }
 
@@ -797,7 +798,7 @@ private slots:
             QApplication::sendEvent(w.window.get(), &event);
         };
         drop(dir.filePath("d.minidraft"));
-        QTRY_COMPARE_WITH_TIMEOUT(w.document().project().name, std::string("Dig-tent box"), 10000);
+        QTRY_COMPARE_WITH_TIMEOUT(w.document().project().name, std::string("Dig-tent box"), 10000 * kPatience);
         drop(support::sourcePath("tests/data/stress_short.csv"));
         QVERIFY(w.dialog<QTableWidget>("columns"));
     }

@@ -9,6 +9,7 @@
 #include "core/fit/room.h"
 #include "support/builds.h"
 #include "support/painted_words.h"
+#include "support/patience.h"
 #include "support/registry.h"
 #include "support/window.h"
 
@@ -120,7 +121,7 @@ void namesOf(const core::Sentence& s, std::set<std::string>& names) {
 QStringList listForTranslators() {
     QProcess list;
     list.start(QStringLiteral("/usr/bin/python3"), {QStringLiteral(MD_SOURCE_DIR "/tools/sentences.py")});
-    if (!list.waitForFinished(30000))
+    if (!list.waitForFinished(30000 * kPatience))
         return {};
     return QString::fromUtf8(list.readAllStandardOutput()).split('\n', Qt::SkipEmptyParts);
 }

@@ -4,6 +4,7 @@
 #include "devices/sample_source.h"
 #include "store/log_about.h"
 #include "support/demo.h"
+#include "support/patience.h"
 #include "support/process.h"
 #include "support/registry.h"
 
@@ -217,7 +218,7 @@ private slots:
             QCOMPARE(values.size(), source->channels().size());
         });
         source->start();
-        QVERIFY(ended.wait(20000));
+        QVERIFY(ended.wait(20000 * kPatience));
         QCOMPARE(ended[0][0].toString(), QString());
         QCOMPARE(rows, 41);
         QCOMPARE(source->name(), QString("rig"));
@@ -226,12 +227,12 @@ private slots:
         const auto source = LineSource::fromProgram("/no/such/program", {});
         QSignalSpy ended(source.get(), &SampleSource::ended);
         source->start();
-        QVERIFY(ended.count() || ended.wait(5000));
+        QVERIFY(ended.count() || ended.wait(5000 * kPatience));
         QVERIFY(ended[0][0].toString().contains("cannot be started"));
         const auto socket = LineSource::fromSocket("no-such-socket-of-mini-draft");
         QSignalSpy closed(socket.get(), &SampleSource::ended);
         socket->start();
-        QVERIFY(closed.count() || closed.wait(5000));
+        QVERIFY(closed.count() || closed.wait(5000 * kPatience));
         QVERIFY(!closed[0][0].toString().isEmpty());
     }
     void sourceFromASocketThatBreaks() {
@@ -250,7 +251,7 @@ private slots:
         int rows = 0;
         connect(source.get(), &SampleSource::reading, this, [&](double, const std::vector<double>&) { ++rows; });
         source->start();
-        QVERIFY(ended.count() || ended.wait(5000));
+        QVERIFY(ended.count() || ended.wait(5000 * kPatience));
         QVERIFY(ended[0][0].toString().contains("closed"));
         QCOMPARE(rows, 2);
         QCOMPARE(notes.count(), 2); // the rubbish is said, the note is passed on
@@ -264,7 +265,7 @@ private slots:
                       QStringList{"capture", "-o", dir.filePath("k.csv"), bin("mini-draft-rig"), "--"} +
                           QStringList{demo(), "--revision", "R10", "--duration", "3000", "--speed", "20"});
         QVERIFY(capture.waitForStarted());
-        QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("k.csv")).size() > 2000, 20000);
+        QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("k.csv")).size() > 2000, 20000 * kPatience);
         ::kill(static_cast<pid_t>(capture.processId()), SIGKILL);
         capture.waitForFinished();
         const auto text = store::readFile(dir.filePath("k.csv").toStdString());
@@ -291,7 +292,7 @@ private slots:
                 [&](double, const std::vector<double>& v) { rows.push_back(v); });
         connect(source.get(), &SampleSource::ended, this, [&] { over = true; });
         source->start();
-        QTRY_VERIFY_WITH_TIMEOUT(over, 10000);
+        QTRY_VERIFY_WITH_TIMEOUT(over, 10000 * kPatience);
         QCOMPARE(source->channels().size(), std::size_t{1});
         QCOMPARE(rows.size(), std::size_t{3});
         for (const auto& row : rows)
@@ -308,9 +309,9 @@ private slots:
                           QStringList{"capture", "-o", dir.filePath("s.csv"), bin("mini-draft-rig"), "--"} +
                               QStringList{demo(), "--revision", "R10", "--duration", "3000", "--speed", "20"});
             QVERIFY(capture.waitForStarted());
-            QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("s.csv")).size() > 1000, 20000);
+            QTRY_VERIFY_WITH_TIMEOUT(QFileInfo(dir.filePath("s.csv")).size() > 1000, 20000 * kPatience);
             ::kill(static_cast<pid_t>(capture.processId()), number);
-            QVERIFY(capture.waitForFinished(5000));
+            QVERIFY(capture.waitForFinished(5000 * kPatience));
             QCOMPARE(capture.exitStatus(), QProcess::NormalExit);
             QCOMPARE(capture.exitCode(), 0);
             QVERIFY(QString::fromUtf8(capture.readAllStandardOutput()).contains(" rows"));

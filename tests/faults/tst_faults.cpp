@@ -7,6 +7,7 @@
 #include "store/run_files.h"
 #include "support/demo.h"
 #include "support/disk.h"
+#include "support/patience.h"
 
 #include <csignal>
 #include <random>
@@ -48,7 +49,7 @@ Ended run(const QStringList& arguments, const QString& fail = {}, const QString&
         QTest::qSleep(killAfterMs);
         ::kill(static_cast<pid_t>(process.processId()), SIGKILL);
     }
-    process.waitForFinished(60000);
+    process.waitForFinished(60000 * kPatience);
     return {process.exitCode(), process.exitStatus() == QProcess::CrashExit,
             QString::fromUtf8(process.readAllStandardOutput()), QString::fromUtf8(process.readAllStandardError())};
 }
@@ -228,7 +229,7 @@ private slots:
             QProcess shell;
             shell.start("/bin/sh", {"-c", QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli " + command + " '" +
                                               m_dir.filePath("source.minidraft") + "' --json > /dev/full"});
-            QVERIFY(shell.waitForFinished(30000));
+            QVERIFY(shell.waitForFinished(30000 * kPatience));
             QCOMPARE(shell.exitCode(), 2);
             QVERIFY(shell.readAllStandardError().contains("No space left"));
         }
@@ -287,7 +288,7 @@ private slots:
             other[4] = "other";
             a.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli", s.command);
             b.start(QStringLiteral(MD_BIN_DIR) + "/mini-draft-cli", other);
-            QVERIFY(a.waitForFinished(60000) && b.waitForFinished(60000));
+            QVERIFY(a.waitForFinished(60000 * kPatience) && b.waitForFinished(60000 * kPatience));
             const auto now = store::openProject(s.place);
             QVERIFY2(now, now ? "" : now.error().text().c_str());
             QCOMPARE(now->project.run("third") != nullptr, a.exitCode() == 0);

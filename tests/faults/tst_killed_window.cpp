@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #ifndef Q_MOC_RUN // moc stumbles over concepts
 #include "support/disk.h"
+#include "support/patience.h"
 #include "support/window.h"
 
 #include "app/model/recovery.h"
@@ -168,7 +169,7 @@ private slots:
             QProcess child;
             child.start(QCoreApplication::applicationFilePath(), {"--victim", path, data, i % 2 ? "record" : "edit"});
             QByteArray out;
-            while (!out.contains("ready") && child.waitForReadyRead(60000))
+            while (!out.contains("ready") && child.waitForReadyRead(60000 * kPatience))
                 out += child.readAllStandardOutput();
             QVERIFY2(out.contains("ready"), child.readAllStandardError());
             // While it saves, while it copies, and old enough to owe both copy and readings.

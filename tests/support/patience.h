@@ -8,3 +8,7 @@ inline constexpr int kPatience = 8;
 #else
 inline constexpr int kPatience = 1;
 #endif
+
+/// What is waited for as long as Qt Test waits, or longer where sanitizers look on.
+#define WAIT_VERIFY(what) QTRY_VERIFY_WITH_TIMEOUT(what, 5000 * kPatience)
+#define WAIT_COMPARE(what, value) QTRY_COMPARE_WITH_TIMEOUT(what, value, 5000 * kPatience)
