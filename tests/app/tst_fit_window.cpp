@@ -437,6 +437,81 @@ private slots:
     }
     /// An arrow goes on from where the cut is drawn, also where none was set; of a way in it moves the cut that is
     /// drawn.
+    void everyListIsReachedByKeys_data() {
+        using Rows = app::FitLook::List;
+        QTest::addColumn<int>("list");
+        QTest::newRow("gaps") << static_cast<int>(Rows::Gaps);
+        QTest::newRow("measure") << static_cast<int>(Rows::Measure);
+        QTest::newRow("room") << static_cast<int>(Rows::Room);
+        QTest::newRow("going in") << static_cast<int>(Rows::GoingIn);
+        QTest::newRow("leads") << static_cast<int>(Rows::Leads);
+    }
+    /// J goes through all rows of a list one after the other, also those out of sight that the drawing shows too.
+    void everyListIsReachedByKeys() {
+        QFETCH(int, list);
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        w.window->resize(1100, 700);
+        auto* fit = fitOf(w);
+        fit->choose(static_cast<app::FitLook::List>(list));
+        fit->answer();
+        fit->grab();
+        QTest::keyClick(fit, Qt::Key_PageDown); // from its beginning also where it was turned
+        w.context.selection.select({});
+        fit->grab();
+        std::vector<core::Thing> round;
+        std::vector<bool> listed;
+        for (int i = 0; i < 400; ++i) {
+            fit->stepSelection(1);
+            fit->grab();
+            const core::Thing now = w.context.selection.thing();
+            if (!round.empty() && now == round.front())
+                break;
+            round.push_back(now);
+            const auto& lists = fit->lists();
+            listed.push_back(std::any_of(fit->hits().begin(), fit->hits().end(), [&](const app::Hit& hit) {
+                const auto* place = hit.thing == now ? lists.at(hit.rect.center()) : nullptr;
+                return place && place->id == "fit";
+            }));
+        }
+        support::Things wanted;
+        const auto& e = *w.document().result().evaluation;
+        const auto answers = *fit->look().answers;
+        switch (static_cast<app::FitLook::List>(list)) {
+        case app::FitLook::List::Gaps:
+            for (const std::size_t row : app::ladderRows(e.fit, fit->look(), {}))
+                wanted.insert(e.fit.gaps[row].ref);
+            break;
+        case app::FitLook::List::Measure:
+            for (const auto& next : *answers.measure.value)
+                wanted.insert(core::DimensionRef{next.label});
+            break;
+        case app::FitLook::List::Room:
+            for (const auto& room : *answers.rooms.value)
+                wanted.insert(core::RoomRef{room.mount, room.own});
+            break;
+        case app::FitLook::List::GoingIn:
+            for (const auto& way : *answers.ways.value)
+                wanted.insert(core::WayRef{way.mount});
+            break;
+        default:
+            for (const auto& route : e.wiring.routes)
+                wanted.insert(route.ref);
+        }
+        support::Things met;
+        int left = 0; // how often the list is left for the drawing, around the end as well
+        for (std::size_t i = 0; i < round.size(); ++i) {
+            if (wanted.contains(round[i])) {
+                met.insert(round[i]);
+                QVERIFY2(listed[i], qPrintable(support::text(round[i])));
+            }
+            left += listed[i] && !listed[(i + 1) % round.size()];
+        }
+        QCOMPARE(met.all, wanted.all); // in the order of the rows
+        QVERIFY2(left <= 1, qPrintable(QString::number(left)));
+    }
     void arrowsMoveTheCutThatIsDrawn() {
         Window w;
         QTemporaryDir dir;

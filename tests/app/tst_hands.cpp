@@ -119,6 +119,25 @@ private Q_SLOTS:
         QVERIFY(search);
         QCOMPARE(search->text(), QString("adapter"));
     }
+    /// Of many revisions the one that is looked at is in sight in Bench's coverage, whatever is selected.
+    void theRevisionLookedAtIsInSight() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.window->startProject(manyFansAndRevisions());
+        w.window->resize(1100, 700);
+        auto* bench = w.window->page(4);
+        for (const char* id : {"X38", "R2", "X20"}) {
+            w.document().selectRevision(id);
+            w.context.selection.select({});
+            w.window->setStation(4);
+            bench->grab();
+            const bool inSight = std::any_of(bench->hits().begin(), bench->hits().end(), [&](const app::Hit& hit) {
+                return hit.is(app::Act::LookAt) && hit.thing == core::Thing(core::RevisionRef{id});
+            });
+            QVERIFY2(inSight, id);
+        }
+    }
     /// At the smallest window every row of every list is reached by J: as many things as the list says it has. Also
     /// where there are more fans, parts and revisions than a sheet has room for.
     void everyRowIsReachedByKeys_data() {

@@ -3,6 +3,7 @@
 #include "app/stations/fit/fit_page.h"
 #include "app/ui/fields/points_edit.h"
 #include "support/registry.h"
+#include "support/things.h"
 #include "support/window.h"
 
 #include <QComboBox>
@@ -252,6 +253,44 @@ private slots:
         w.key(Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(joined(), before - 1);
         QVERIFY(!w.document().project().part("lead-eps-8"));
+    }
+    /// A socket is a thing of its own: clicked it is selected, and Working says who sits in it; its name is the part.
+    void aSocketIsSelected() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        w.document().selectRevision("R11");
+        w.window->setStation(0);
+        auto* brief = w.window->page(0);
+        brief->grab();
+        const core::Thing socket = core::PortRef{"front-bay", "eps-8", 0};
+        const auto placesOf = [&](const core::Thing& thing) {
+            std::vector<QPoint> places;
+            for (const app::Hit& hit : brief->hits())
+                if (hit.thing == thing)
+                    places.push_back(hit.rect.center().toPoint());
+            return places;
+        };
+        const auto ends = placesOf(socket);
+        QCOMPARE(ends.size(), std::size_t{2}); // where it is given, and where the plug that sits in it is
+        for (const QPoint& end : ends) {
+            w.context.selection.select({});
+            QTest::mouseClick(brief, Qt::LeftButton, {}, end);
+            QCOMPARE(support::text(w.context.selection.thing()), support::text(socket));
+        }
+        const auto working = app::workingOf(w.context.view(), socket);
+        QVERIFY(working && working->known);
+        const auto& map = w.document().result().evaluation->wiring.ports;
+        const auto& need =
+            map.needs[static_cast<std::size_t>(core::rules::socketOf(map, std::get<core::PortRef>(socket))->takenBy)];
+        QVERIFY(core::english(working->sentence).find(need.taker.name) != std::string::npos);
+        QTest::mouseClick(brief, Qt::LeftButton, {},
+                          plugAt(w, app::Act::DragSocket, "front-bay", "eps-8").toPoint()); // the middle of its row
+        QCOMPARE(support::text(w.context.selection.thing()), support::text(core::PartRef{"front-bay"}));
+        // It is dragged by either half.
+        drag(brief, ends.front(), plugAt(w, app::Act::DragPlug, "tray", "eps-8"));
+        QVERIFY(leadMenu(w));
+        leadMenu(w)->close();
     }
     /// A plug that has one is given another: the old one is out, in one step.
     void anotherLeadInItsPlace() {

@@ -110,25 +110,40 @@ void PaintedList::follow(const std::function<core::Thing(std::size_t)>& thingOf)
     if (!m_state || selected == m_state->selected)
         return;
     m_state->selected = selected;
-    const auto shown = static_cast<std::size_t>(std::max(1.0, std::floor(m_body.height() / m_rowHeight + 1e-6)));
     for (std::size_t i = 0; i < m_order.size(); ++i)
-        if (thingOf(m_order[i]) == selected) {
-            if (i < m_state->top)
-                m_state->top = i;
-            else if (i >= m_state->top + shown)
-                m_state->top = i + 1 - shown;
-        }
+        if (thingOf(m_order[i]) == selected)
+            bringIntoSight(i);
+}
+
+void PaintedList::keepInSight(std::size_t row) {
+    if (!m_state || m_state->kept == row)
+        return;
+    m_state->kept = row;
+    const auto at = std::find(m_order.begin(), m_order.end(), row);
+    if (at != m_order.end())
+        bringIntoSight(static_cast<std::size_t>(at - m_order.begin()));
+}
+
+std::size_t PaintedList::room() const {
+    return static_cast<std::size_t>(std::max(1.0, std::floor(m_body.height() / m_rowHeight + 1e-6)));
+}
+
+void PaintedList::bringIntoSight(std::size_t place) {
+    const std::size_t shown = room();
+    if (place < m_state->top)
+        m_state->top = place;
+    else if (place >= m_state->top + shown)
+        m_state->top = place + 1 - shown;
 }
 
 void PaintedList::paint(const std::function<void(std::size_t, const QRectF&)>& paint) {
-    const auto room = static_cast<std::size_t>(std::max(1.0, std::floor(m_body.height() / m_rowHeight + 1e-6)));
-    const std::size_t rows = m_order.size();
-    std::size_t shown = std::min(rows, room), top = 0;
+    const std::size_t rows = m_order.size(), most = room();
+    std::size_t shown = std::min(rows, most), top = 0;
     if (m_state) {
         m_state->top = std::min(m_state->top, rows - shown);
         top = m_state->top;
         m_c.lists->places.push_back({m_id, m_body.adjusted(0, 0, barWidth + 4, 0), rows, shown, std::move(m_things)});
-    } else if (rows > room && room > 1) {
+    } else if (rows > most && most > 1) {
         --shown; // the last line says what follows
     }
     for (std::size_t i = 0; i < shown; ++i)

@@ -17,8 +17,9 @@ struct ListState {
     std::size_t top = 0; ///< first row in sight
     int column = -1;     ///< sorted by; -1: in its own order
     bool descending = false;
-    core::Thing selected; ///< the row that was brought into sight last
-    QString filter;       ///< only rows whose words hold this
+    core::Thing selected;            ///< the row that was brought into sight last
+    std::optional<std::size_t> kept; ///< the row that keepInSight() brought into sight last
+    QString filter;                  ///< only rows whose words hold this
 };
 /// Where a list stood when it was painted.
 struct ListPlace {
@@ -60,12 +61,16 @@ public:
     void sort(const std::function<SortKey(std::size_t row, int column)>& keyOf);
     /// Brings the row with the selected key into sight when the selection has moved.
     void follow(const std::function<core::Thing(std::size_t row)>& thingOf);
+    /// Brings @p row into sight whenever it is another one than before, whatever is selected.
+    void keepInSight(std::size_t row);
     /// Calls @p paint for each row in sight, then paints the bar.
     void paint(const std::function<void(std::size_t row, const QRectF& place)>& paint);
     /// Right end of the rows, left of the bar.
     [[nodiscard]] double right() const { return m_body.right(); }
 
 private:
+    [[nodiscard]] std::size_t room() const; ///< for so many rows
+    void bringIntoSight(std::size_t place); ///< in the order that is shown
     void paintBar(std::size_t top, std::size_t shown);
     Canvas& m_c;
     QString m_id;

@@ -58,10 +58,7 @@ public:
         return gap ? Answer(core::explain::ofGap(*gap, static_cast<std::size_t>(gap - m_e->fit.gaps.data()) + 1))
                    : Answer();
     }
-    /// A socket is told by what holds it.
-    Answer operator()(const core::PortRef& ref) const {
-        return std::visit(*this, core::partOrCase(ref.mount.empty() ? core::caseMount : std::string_view(ref.mount)));
-    }
+    Answer operator()(const core::PortRef& ref) const { return m_e ? core::explain::ofPort(*m_e, ref) : Answer(); }
     Answer operator()(const core::LeadRef& ref) const {
         if (m_e)
             for (std::size_t i = 0; i < m_e->build.joined.size(); ++i)

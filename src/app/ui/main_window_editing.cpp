@@ -51,6 +51,8 @@ void MainWindow::editThing(const core::Thing& thing) {
         changeNeed();
     else if (const auto* lead = std::get_if<core::LeadRef>(&thing))
         stateCorners(*lead, 0);
+    else if (const auto* port = std::get_if<core::PortRef>(&thing))
+        editThing(core::PartRef{port->mount});
 }
 
 /// The way of a lead by points; an end that is not stated has none.

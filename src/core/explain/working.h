@@ -92,6 +92,8 @@ struct Working {
 [[nodiscard]] Working ofChamber(const stages::Evaluation& e, std::string_view id);
 /// Of a lead or adapter in use: its length against its way, or what it joins.
 [[nodiscard]] Working ofLead(const stages::Evaluation& e, const LeadRef& lead);
+/// Of a socket: what sits in it, and what it may carry there; nothing where the build has none of that name.
+[[nodiscard]] std::optional<Working> ofPort(const stages::Evaluation& e, const PortRef& port);
 [[nodiscard]] Working ofBalance(const stages::Evaluation& e);
 [[nodiscard]] Working ofTarget(const stages::Evaluation& e, const verdict::TargetResult& target);
 [[nodiscard]] Working ofChannel(const Run& run, const bench::RunAnalysis& analysis,

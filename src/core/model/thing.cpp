@@ -278,7 +278,9 @@ std::string_view mountOf(const Thing& thing) {
 std::string subjectOf(const Thing& thing) {
     return std::visit(
         []<class Ref>(const Ref& ref) -> std::string {
-            if constexpr (requires { ref.mount; })
+            if constexpr (std::is_same_v<Ref, PortRef>) // several of a part may have a finding each
+                return ref.mount + ":" + ref.kind + (ref.number > 0 ? " " + std::to_string(ref.number + 1) : "");
+            else if constexpr (requires { ref.mount; })
                 return ref.mount;
             else if constexpr (requires { ref.id; })
                 return ref.id;

@@ -76,7 +76,7 @@ void narrowPlugs(const Checks& c) {
 void headerCurrent(const Checks& c) {
     for (const HeaderLoad& load : c.wiring.headers)
         if (load.amperes > load.limitA + 1e-9) {
-            c.add("fan-current", Severity::Caution, TopicRef{"fan header " + std::to_string(load.number)},
+            c.add("fan-current", Severity::Caution, load.header,
                   say("Fan header {} of {} carries {} A, it is good for {} A: {}", load.number, load.board,
                       figure::number(load.amperes, 2), figure::number(load.limitA, 1), joined(load.fans)),
                   {say("spread the fans over more headers"), say("a hub fed by the supply")});

@@ -36,6 +36,11 @@ private:
             for (int i = 0; i < count; ++i)
                 m_map.needs.push_back({kind, holder});
     }
+    [[nodiscard]] int countOf(const std::string& kind, const Holder& giver) const {
+        return static_cast<int>(std::count_if(m_map.sockets.begin(), m_map.sockets.end(), [&](const Socket& s) {
+            return s.kind == kind && s.giver.isSame(giver);
+        }));
+    }
     /// What modifications took away from the case is no longer offered, and no longer asked for.
     void applyLosses() {
         for (const Modification* m : m_build.modified)
@@ -93,7 +98,7 @@ private:
         socket.takenBy = need;
         m_map.needs[static_cast<std::size_t>(need)].socket = best;
         if (const std::string rest(restOfPlug(n.kind, socket.kind)); !rest.empty())
-            m_map.sockets.push_back({rest, Holder(socket.giver), socket.number});
+            m_map.sockets.push_back({rest, Holder(socket.giver), countOf(rest, socket.giver)});
         return true;
     }
     /// The best there is: its own kind, else one that fits.
@@ -204,35 +209,67 @@ PortMap portMap(const Build& build, const Project* project) {
 
 namespace {
 constexpr double fourPinReserve = 0.2; // a fifth of a 4-pin plug stays in reserve: common practice, no source
+constexpr int longestChain = 8;        // adapters on adapters; a ring ends there
 
-double capacity(const Build& build, const PortMap& map, int index, int depth) {
+std::vector<PlugLimit> limitsAt(const Build& build, const PortMap& map, int index, int depth);
+
+double leastOf(const std::vector<PlugLimit>& limits) {
+    const auto least = std::min_element(limits.begin(), limits.end(),
+                                        [](const PlugLimit& a, const PlugLimit& b) { return a.watts < b.watts; });
+    return least == limits.end() ? 0 : least->watts;
+}
+
+/// What feeds an adapter; 0: not known of all its plugs.
+double fedW(const Build& build, const PortMap& map, const Holder& adapter, int depth) {
+    double fed = 0;
+    for (const int n : map.needsOf(adapter)) {
+        const double watts = leastOf(limitsAt(build, map, n, depth));
+        if (watts <= 0)
+            return 0;
+        fed += watts;
+    }
+    return fed;
+}
+
+std::vector<PlugLimit> limitsAt(const Build& build, const PortMap& map, int index, int depth) {
     const Need& need = map.needs[static_cast<std::size_t>(index)];
-    if (need.socket < 0 || depth > 8)
-        return 0;
-    const auto least = [](double a, double b) { return a <= 0 ? b : b <= 0 ? a : std::min(a, b); };
+    std::vector<PlugLimit> limits;
+    if (need.socket < 0 || depth > longestChain)
+        return limits;
+    const auto add = [&](PlugLimit::Of of, double watts) {
+        if (watts > 0)
+            limits.push_back({of, watts});
+    };
     const std::string_view kind = map.plugOf(need);
-    const PlugSize* plug = plugSize(kind);
-    double limit = least(plug ? plug->limitW : 0, need.leadW);
-    if (kind == "eps-4" && limit > 0)
-        limit *= 1 - fourPinReserve;
+    if (const PlugSize* plug = plugSize(kind))
+        add(PlugLimit::Of::Plug, plug->limitW * (kind == "eps-4" ? 1 - fourPinReserve : 1));
+    add(PlugLimit::Of::Lead, need.leadW * (kind == "eps-4" ? 1 - fourPinReserve : 1));
     const Holder& giver = map.sockets[static_cast<std::size_t>(need.socket)].giver;
     if (const auto* supply = std::get_if<PowerSupplySpec>(&giver.part->spec); supply && need.kind == "card-12")
-        limit = least(limit, supply->twelvePinW);
+        add(PlugLimit::Of::Supply, supply->twelvePinW);
     if (!giver.isLead)
-        return limit;
+        return limits;
     // An adapter passes no more than what feeds it: a splitter adds no capacity.
-    double fed = 0;
-    bool known = true;
-    for (const int n : map.needsOf(giver)) {
-        const double c = capacity(build, map, n, depth + 1);
-        known = known && c > 0;
-        fed += c;
-    }
-    const auto* adapter = std::get_if<AdapterSpec>(&giver.part->spec);
-    limit = least(limit, adapter ? adapter->limitW : 0);
-    return known ? least(limit, fed) : limit;
+    if (const auto* adapter = std::get_if<AdapterSpec>(&giver.part->spec))
+        add(PlugLimit::Of::Adapter, adapter->limitW);
+    add(PlugLimit::Of::Fed, fedW(build, map, giver, depth + 1));
+    return limits;
 }
 } // namespace
+
+Thing thingOf(const Build& build, const Socket& socket) {
+    if (socket.giver.isLead)
+        return thingOf(build, socket.giver);
+    return PortRef{socket.giver.mount == caseMount ? std::string() : socket.giver.mount, socket.kind, socket.number};
+}
+
+const Socket* socketOf(const PortMap& map, const PortRef& port) {
+    const std::string_view mount = port.mount.empty() ? caseMount : std::string_view(port.mount);
+    const auto found = std::find_if(map.sockets.begin(), map.sockets.end(), [&](const Socket& s) {
+        return !s.giver.isLead && s.giver.mount == mount && s.kind == port.kind && s.number == port.number;
+    });
+    return found == map.sockets.end() ? nullptr : &*found;
+}
 
 std::vector<std::string> idleOf(const Build& build, const PortMap& map) {
     std::vector<std::string> idle;
@@ -248,6 +285,10 @@ std::vector<std::string> idleOf(const Build& build, const PortMap& map) {
     return idle;
 }
 
-double capacityW(const Build& build, const PortMap& map, int need) { return capacity(build, map, need, 0); }
+std::vector<PlugLimit> limitsOf(const Build& build, const PortMap& map, int need) {
+    return limitsAt(build, map, need, 0);
+}
+
+double capacityW(const Build& build, const PortMap& map, int need) { return leastOf(limitsOf(build, map, need)); }
 
 } // namespace core::rules

@@ -19,6 +19,10 @@ struct Holder {
 /// What a holder is: the part at its mount, the case, or the lead.
 [[nodiscard]] Thing thingOf(const Build& build, const Holder& holder);
 
+struct Socket;
+/// The socket itself; those of a lead or adapter are the lead.
+[[nodiscard]] Thing thingOf(const Build& build, const Socket& socket);
+
 /// A socket that something offers.
 struct Socket {
     std::string kind;
@@ -66,6 +70,16 @@ struct PortMap {
 /// Mounts of fans, coolers and cards that find no plug: they do not run.
 [[nodiscard]] std::vector<std::string> idleOf(const Build& build, const PortMap& map);
 
+/// The socket that is meant; null: the build has none of that name.
+[[nodiscard]] const Socket* socketOf(const PortMap& map, const PortRef& port);
+
+/// One of the limits of a plug where it sits.
+struct PlugLimit {
+    enum class Of { Plug, Lead, Supply, Adapter, Fed } of = Of::Plug;
+    double watts = 0;
+};
+/// All that are known; the least of them counts.
+[[nodiscard]] std::vector<PlugLimit> limitsOf(const Build& build, const PortMap& map, int need);
 /// What a plug may carry where it sits, W, with all adapters and leads on its way; 0: no limit is known.
 [[nodiscard]] double capacityW(const Build& build, const PortMap& map, int need);
 

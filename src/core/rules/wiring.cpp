@@ -239,7 +239,7 @@ std::vector<LedgerRow> ledger(const Build& build) {
     return rows;
 }
 
-std::vector<HeaderLoad> fanHeaders(const PortMap& map) {
+std::vector<HeaderLoad> fanHeaders(const Build& build, const PortMap& map) {
     std::map<int, HeaderLoad> loads;
     for (std::size_t n = 0; n < map.needs.size(); ++n) {
         const Need& need = map.needs[n];
@@ -250,6 +250,7 @@ std::vector<HeaderLoad> fanHeaders(const PortMap& map) {
             continue;
         const Socket& socket = map.sockets[static_cast<std::size_t>(root)];
         HeaderLoad& load = loads[root];
+        load.header = thingOf(build, socket);
         load.board = socket.giver.name;
         load.number = socket.number + 1;
         if (const auto* board = std::get_if<BoardSpec>(&socket.giver.part->spec))
@@ -273,7 +274,7 @@ Wiring wiring(const Build& build, const Project* project) {
     w.routes = fit::leadRoutes(build);
     w.cables = cables(build, w.routes);
     w.ledger = ledger(build);
-    w.headers = fanHeaders(w.ports);
+    w.headers = fanHeaders(build, w.ports);
     return w;
 }
 

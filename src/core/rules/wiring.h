@@ -90,13 +90,14 @@ struct LedgerRow {
 
 /// Draw through one fan header of the board, with all fans that are chained on it.
 struct HeaderLoad {
+    Thing header; ///< the socket; of an adapter that nothing feeds, the adapter
     std::string board;
     int number = 0;
     double amperes = 0;
     double limitA = 1;
     std::vector<std::string> fans;
 };
-[[nodiscard]] std::vector<HeaderLoad> fanHeaders(const PortMap& map);
+[[nodiscard]] std::vector<HeaderLoad> fanHeaders(const Build& build, const PortMap& map);
 
 /// All of the above of one build.
 struct Wiring {

@@ -218,6 +218,36 @@ private slots:
             QVERIFY2(shares(w).isEmpty(), qPrintable(shares(w)));
         }
     }
+    /// Of each socket who sits in it, and the least of the limits that are stated.
+    void socketsSayWhatSitsInThem() {
+        int taken = 0, spare = 0, limited = 0;
+        const auto& map = m_e->wiring.ports;
+        for (const rules::Socket& socket : map.sockets) {
+            if (socket.giver.isLead)
+                continue;
+            const Thing thing = rules::thingOf(m_e->build, socket);
+            const auto w = explain::ofPort(*m_e, std::get<PortRef>(thing));
+            QVERIFY2(w && w->thing == thing && !w->method.empty(), textOf(thing).c_str());
+            if (socket.takenBy < 0) {
+                ++spare;
+                QVERIFY(!w->known && w->rows.empty() && english(w->sentence).find("free") != std::string::npos);
+                continue;
+            }
+            ++taken;
+            const std::string who = map.needs[static_cast<std::size_t>(socket.takenBy)].taker.name;
+            QVERIFY2(english(w->sentence).find(who) != std::string::npos, english(w->sentence).c_str());
+            QCOMPARE(w->known, !w->rows.empty());
+            if (!w->known)
+                continue;
+            ++limited;
+            double least = 1e9;
+            for (const auto& row : w->rows)
+                least = std::min(least, row.value);
+            QCOMPARE(w->value, least);
+        }
+        QVERIFY(taken > 3 && spare > 0 && limited > 1);
+        QVERIFY(!explain::ofPort(*m_e, {"nowhere", "fan", 0}));
+    }
     void noPartNoHeat() {
         const auto w = explain::ofPart(*m_e, "spine", {});
         QVERIFY(!w.known);

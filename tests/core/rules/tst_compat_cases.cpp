@@ -6,6 +6,7 @@
 #include <QtTest>
 
 #include <functional>
+#include <set>
 
 namespace tst_compat_cases {
 
@@ -841,6 +842,39 @@ private slots:
         QCOMPARE(w.links[0].chain.size(), std::size_t{3});
         QCOMPARE_LE(std::abs(w.links[0].usableGbs - 4 * 7.88 * 0.87), 1e-9);
         QVERIFY(core::english(w.links[0].narrowest).find("m2-to-slot") != std::string::npos);
+    }
+
+    /// Every socket is told from every other, also the half that is left of a plug that was split.
+    void socketsAreToldApart() {
+        Project p = project();
+        partOf(p, "board").needs["eps-4"] = 2;
+        partOf(p, "supply").gives["eps-4"] = 1;
+        partOf(p, "supply").gives["eps-4+4"] = 1;
+        const Build build = built(p, "R1");
+        const auto map = rules::portMap(build);
+        std::set<Thing> met;
+        for (const rules::Socket& socket : map.sockets) {
+            const Thing thing = rules::thingOf(build, socket);
+            QVERIFY2(met.insert(thing).second, textOf(thing).c_str());
+            QCOMPARE(rules::socketOf(map, std::get<PortRef>(thing)), &socket);
+        }
+        QVERIFY(met.contains(PortRef{"bay", "eps-4", 1}));
+        QVERIFY(!rules::socketOf(map, {"tray", "fan", 99}));
+        QVERIFY(!rules::socketOf(map, {"nowhere", "fan", 0}));
+    }
+    /// What is said of a fan header leads to that header.
+    void anOverloadedHeaderIsASocket() {
+        Project p = project();
+        addFanHub(p, 0.51);
+        const Build build = built(p, "R1");
+        int told = 0;
+        for (const auto& f : rules::compatibility(build, rules::wiring(build, &p)))
+            if (f.rule == "fan-current") {
+                ++told;
+                QCOMPARE(textOf(f.about), std::string("port:tray|fan|0"));
+                QCOMPARE(f.subject, std::string("tray:fan"));
+            }
+        QCOMPARE(told, 1);
     }
 
     void adaptersOnTheShelfAreOffered() {

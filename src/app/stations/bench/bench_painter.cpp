@@ -35,11 +35,10 @@ double coverage(Canvas& c, const QRectF& r, const View& v) {
     const auto* selected = std::get_if<core::RunRef>(&c.selected());
     const core::Run* chosen = selected ? v.project().run(selected->id) : nullptr;
     const std::string& inSight = chosen ? chosen->revision : v.document.revision();
-    list.follow([&](std::size_t i) {
-        return revisions[i].id == inSight && !core::isNothing(c.selected())
-                   ? c.selected()
-                   : core::Thing(core::RevisionRef{revisions[i].id});
-    });
+    list.follow([&](std::size_t i) { return core::Thing(core::RevisionRef{revisions[i].id}); });
+    for (std::size_t i = 0; i < revisions.size(); ++i)
+        if (revisions[i].id == inSight)
+            list.keepInSight(i);
     const double column = (list.right() - r.left() - 44) / share(loads.size());
     for (std::size_t i = 0; i < loads.size(); ++i)
         c.second({r.left() + 44 + column * static_cast<double>(i), r.top() + 26, column - 4, 18},

@@ -17,8 +17,14 @@ struct Node {
     core::PartKind kind = core::PartKind::Board;
     struct Row {
         QString kind;
-        std::vector<int> index;
-    }; ///< into sockets (givers) or needs (takers)
+        std::vector<int> index; ///< into sockets (givers) or needs (takers)
+        /// Of several alike the first that is free, or short, is meant.
+        [[nodiscard]] int meant(const std::vector<bool>& open) const {
+            const auto first =
+                std::find_if(index.begin(), index.end(), [&](int k) { return open[static_cast<std::size_t>(k)]; });
+            return first == index.end() ? index.front() : *first;
+        }
+    };
     std::vector<Row> plugs;
 };
 
@@ -48,10 +54,40 @@ struct Column {
     double bottom = 0;
 };
 
-Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, std::size_t count, bool givers,
-                   double line, const std::vector<bool>& shorts, const std::function<bool(int)>& isOpen) {
+/// What is known of the plugs of a column, by their index.
+struct Plugs {
+    std::vector<bool> open;           ///< free, or short
+    std::vector<core::Thing> sockets; ///< the socket, or the one that the plug sits in; nothing: none of a part
+};
+
+Plugs socketsOf(const core::Build& build, const PortMap& map) {
+    Plugs all;
+    for (const auto& socket : map.sockets) {
+        all.open.push_back(socket.takenBy < 0);
+        all.sockets.push_back(socket.giver.isLead ? core::Thing{} : thingOf(build, socket));
+    }
+    return all;
+}
+
+Plugs needsOf(const PortMap& map, const Plugs& sockets) {
+    Plugs all;
+    for (const auto& need : map.needs) {
+        all.open.push_back(need.socket < 0);
+        all.sockets.push_back(need.socket < 0 ? core::Thing{} : sockets.sockets[static_cast<std::size_t>(need.socket)]);
+    }
+    return all;
+}
+
+/// Where the words of a plug stand, on the side that its wire leaves.
+constexpr double plugWidth = 80;
+QRectF placeOfPlug(const QRectF& row, bool givers) {
+    return givers ? row.adjusted(row.width() - plugWidth, 0, 0, 0) : row.adjusted(0, 0, plugWidth - row.width(), 0);
+}
+
+Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, bool givers, double line,
+                   const Plugs& all) {
     Column column;
-    column.at.resize(count);
+    column.at.resize(all.open.size());
     double y = r.top();
     for (const Node& node : nodes) {
         const double height = boxPadding + line * static_cast<double>(node.plugs.size());
@@ -68,8 +104,12 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
             const QPointF at(givers ? box.right() : box.left(), middle);
             bool isShort = false;
             for (const int k : node.plugs[i].index) {
-                column.at[static_cast<std::size_t>(k)] = at;
-                isShort = isShort || (!givers && shorts[static_cast<std::size_t>(k)]);
+                const auto plug = static_cast<std::size_t>(k);
+                column.at[plug] = at;
+                isShort = isShort || (!givers && all.open[plug]);
+                if (c.isSelected(all.sockets[plug])) // at both ends of the wire
+                    c.washIfSelected(placeOfPlug({box.left(), middle - line / 2, box.width(), line}, givers),
+                                     all.sockets[plug]);
             }
             const QString plug =
                 node.plugs[i].index.size() == 1
@@ -81,19 +121,17 @@ Column paintColumn(Canvas& c, const QRectF& r, const std::vector<Node>& nodes, s
         }
         c.hit(box, node.thing, node.name);
         for (std::size_t i = 0; i < node.plugs.size(); ++i) {
-            // Of several alike the first that is free, or short, is meant.
-            const auto& of = node.plugs[i].index;
-            const auto open = std::find_if(of.begin(), of.end(), [&](int k) { return isOpen(k); });
+            const int meant = node.plugs[i].meant(all.open);
+            const core::Thing& socket = all.sockets[static_cast<std::size_t>(meant)];
             const QRectF row(box.left(), box.top() + boxPadding / 2 + line * static_cast<double>(i), box.width(), line);
-            c.hit(row,
-                  Hit{{},
-                      node.thing,
-                      Handle{.act = givers ? Act::DragSocket : Act::DragPlug,
-                             .row = open == of.end() ? of.front() : *open},
-                      givers
-                          ? QObject::tr("%1, %2: drag it to a plug to join the two").arg(node.name, node.plugs[i].kind)
-                          : QObject::tr("%1, %2: drag it to a socket, or off to unplug its lead")
-                                .arg(node.name, node.plugs[i].kind)});
+            const Act act = givers ? Act::DragSocket : Act::DragPlug;
+            const QString words =
+                givers ? QObject::tr("%1, %2: drag it to a plug to join the two").arg(node.name, node.plugs[i].kind)
+                       : QObject::tr("%1, %2: drag it to a socket, or off to unplug its lead")
+                             .arg(node.name, node.plugs[i].kind);
+            c.hit(row, Hit{{}, node.thing, Handle{.act = act, .row = meant}, words});
+            if (!core::isNothing(socket))
+                c.hit(placeOfPlug(row, givers), Hit{{}, socket, Handle{.act = act, .of = socket, .row = meant}, words});
         }
         y += height + boxApart;
     }
@@ -219,14 +257,9 @@ void paintOffers(Canvas& c, const QRectF& r, const PortMap& map, const View& v) 
 
 void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     const PortMap& map = v.evaluation()->wiring.ports;
-    std::vector<bool> shorts;
-    qsizetype shortOf = 0, spare = 0;
-    for (const auto& need : map.needs) {
-        shorts.push_back(need.socket < 0);
-        shortOf += need.socket < 0 ? 1 : 0;
-    }
-    for (const auto& socket : map.sockets)
-        spare += socket.takenBy < 0 ? 1 : 0;
+    const Plugs sockets = socketsOf(v.evaluation()->build, map), needs = needsOf(map, sockets);
+    const auto shortOf = std::count(needs.open.begin(), needs.open.end(), true),
+               spare = std::count(sockets.open.begin(), sockets.open.end(), true);
     c.heading(r.left(), r.top(), r.width(), QObject::tr("What plugs into what"),
               QObject::tr("%1 short, %2 free").arg(shortOf).arg(spare));
     if (map.needs.empty() && map.sockets.empty())
@@ -256,11 +289,8 @@ void paintPortMap(Canvas& c, const QRectF& r, const View& v) {
     c.p.setClipRect(
         r, Qt::IntersectClip); // a sheet that is too low scrolls; what is beyond it is not half drawn over others
     c.window = r;
-    const Column left = paintColumn(c, {r.left(), r.top() + 30, width, room}, givers, map.sockets.size(), true, line,
-                                    {}, [&](int s) { return map.sockets[static_cast<std::size_t>(s)].takenBy < 0; });
-    const Column right =
-        paintColumn(c, {r.right() - width, r.top() + 30, width, room}, takers, map.needs.size(), false, line, shorts,
-                    [&](int n) { return map.needs[static_cast<std::size_t>(n)].socket < 0; });
+    const Column left = paintColumn(c, {r.left(), r.top() + 30, width, room}, givers, true, line, sockets);
+    const Column right = paintColumn(c, {r.right() - width, r.top() + 30, width, room}, takers, false, line, needs);
     paintWires(c, map, left, right);
     c.p.restore();
     c.window = {};

@@ -1,7 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/brief/start_dialog.h"
 
-#include "app/stations/brief/box_drawing.h"
+#include "app/stations/brief/start_sheet.h"
 #include "app/ui/dialogs/standard_parts.h"
 #include "store/csv.h"
 #include "store/project_json.h"
@@ -9,102 +9,12 @@
 #include <QFileDialog>
 #include <QInputDialog>
 #include <QKeyEvent>
-#include <QPainter>
 #include <QPushButton>
 #include <QScopedValueRollback>
 #include <QScrollArea>
 
 namespace app {
 using core::Quantity;
-
-/// Front and side of the box as typed, with the dimension of the field that has the focus.
-class BoxPicture : public QWidget {
-public:
-    BoxPicture(Context& context, QWidget* parent) : QWidget(parent), m_context(context) {
-        setMinimumSize(300, 216);
-        setAccessibleName(QObject::tr("Front and side"));
-    }
-    void show(ArrangedBox box) {
-        m_box = std::move(box);
-        update();
-    }
-    /// The size whose field has the focus, and what stood there as it got it.
-    void point(int size, double wasMm) {
-        m_size = size;
-        m_wasMm = wasMm;
-        update();
-    }
-
-protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        p.setRenderHint(QPainter::Antialiasing);
-        Canvas c(p, m_context.theme);
-        if (!m_box.build)
-            return;
-        const BoxView front = frontView(*m_box.build), side = sideView(*m_box.build);
-        const QSizeF a = front.sizeMm(), b = side.sizeMm();
-        const double scale =
-            std::min({(width() - 76.0) / (a.width() + b.width()), (height() - 62.0) / a.height(), 0.62});
-        const double foot = 30 + a.height() * scale;
-        const QRectF f = paintBox(c, front, {4, foot}, scale);
-        const QRectF s = paintBox(c, side, {4 + a.width() * scale + 30, foot}, scale);
-        c.second({f.left() - 4, foot + 4, 120, 16}, QObject::tr("front"), Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-        c.second({s.left() - 4, foot + 4, 160, 16}, QObject::tr("side, from the right"),
-                 Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-        const auto& in = m_box.build->insideAt;
-        across(c, f, in[0].mm(), m_size == 0);
-        across(c, s, in[1].mm(), m_size == 1);
-        const double x = s.right() + 28;
-        dimension(c, {x, s.top()}, {x, s.bottom()}, in[2].mm(), m_size == 2);
-        paintBefore(c, f, s, scale);
-    }
-
-private:
-    /// Where the end of the size that is typed was, while it is another.
-    void paintBefore(Canvas& c, const QRectF& front, const QRectF& side, double scale) const {
-        if (m_size < 0 || m_size > 2 || m_wasMm <= 0 ||
-            std::abs(m_wasMm - m_box.build->insideAt[static_cast<std::size_t>(m_size)].mm()) < 0.05)
-            return;
-        QPen dash(c.t.line, 1);
-        dash.setDashPattern({5, 3});
-        c.p.setPen(dash);
-        const QString words = QObject::tr("was %1").arg(m_context.view().number(Quantity::Length, m_wasMm));
-        const double room = c.width(words, 11.5) + 6;
-        if (m_size == 2) {
-            const double y = side.bottom() - m_wasMm * scale;
-            c.p.drawLine(QPointF(side.left() - 8, y), QPointF(side.right() + 8, y));
-            c.second({side.right() + 36, y - 8, room, 16}, words, Qt::AlignLeft | Qt::AlignVCenter, 11.5);
-            return;
-        }
-        const QRectF& r = m_size == 0 ? front : side;
-        const double x = r.left() + m_wasMm * scale;
-        c.p.drawLine(QPointF(x, r.top() - 8), QPointF(x, r.bottom() + 8));
-        c.second({std::min(x - room / 2, width() - room), r.bottom() + 20, room, 16}, words,
-                 Qt::AlignHCenter | Qt::AlignVCenter, 11.5);
-    }
-    void across(Canvas& c, const QRectF& r, double mm, bool focused) const {
-        dimension(c, {r.left(), r.top() - 14}, {r.right(), r.top() - 14}, mm, focused);
-    }
-    void dimension(Canvas& c, const QPointF& from, const QPointF& to, double mm, bool focused) const {
-        const QColor ink = focused ? c.t.medge : c.t.ink2;
-        c.p.setPen(QPen(ink, focused ? 1.6 : 1));
-        c.p.drawLine(from, to);
-        for (const QPointF& end : {from, to})
-            c.p.drawLine(end + QPointF(-3, 3), end + QPointF(3, -3));
-        const QString words = m_context.view().number(Quantity::Length, mm);
-        const QRectF plate = c.plate((from + to) / 2, words, 12, focused ? Weight::SemiBold : Weight::Medium,
-                                     focused ? c.t.medge : QColor());
-        if (focused) {
-            c.box(plate, c.t.marker, c.t.medge, 1.6);
-            c.text(plate, words, 12, Weight::SemiBold, c.t.ink, Qt::AlignCenter);
-        }
-    }
-    Context& m_context;
-    ArrangedBox m_box;
-    int m_size = -1;
-    double m_wasMm = 0;
-};
 
 StartDialog::StartDialog(Context& context, QWidget* parent) : FormDialog(context, tr("Start a project"), parent) {
     setObjectName(QStringLiteral("startProject"));
@@ -180,7 +90,7 @@ QWidget* StartDialog::makeForm() {
     head->addWidget(m_title, 1);
     head->addWidget(m_litres);
     column->addLayout(head);
-    m_picture = new BoxPicture(m_context, holder);
+    m_picture = new StartSheet(m_context, holder);
     column->addWidget(m_picture);
     m_layout->removeItem(m_form);
     m_form->setParent(nullptr);

@@ -13,7 +13,7 @@ class QScrollArea;
 
 namespace app {
 
-class BoxPicture;
+class StartSheet;
 
 /// A project from nothing: which usual arrangement it is, and how large. Drawing, litres and what does not go in follow
 /// while sizes are typed; what nobody typed stays an estimate.
@@ -69,7 +69,7 @@ private:
 
     std::vector<core::Part> m_standard;
     ArrangementGrid* m_grid;
-    BoxPicture* m_picture = nullptr;
+    StartSheet* m_picture = nullptr;
     QHBoxLayout* m_columns = nullptr;
     QPushButton* m_take = nullptr;
     QScrollArea* m_scroll = nullptr;

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/stations/fit/box_details.h"
 #include "app/stations/fit/box_sheet.h"
+#include "app/ui/own_canvas.h"
 #include "core/model/cutout_edits.h"
 #include "core/model/slot_covers.h"
 
@@ -152,10 +153,8 @@ void BoxSheet::paintStandingParts(Canvas& c, const std::array<BoxView, 3>& views
 }
 
 void BoxSheet::paintEvent(QPaintEvent*) {
-    const PaintingNow painting;
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    Canvas c(p, m_context.theme);
+    OwnCanvas own(*this, m_context.theme);
+    Canvas& c = own.canvas();
     c.p.fillRect(rect(), c.t.paper);
     if (!m_build || !m_case)
         return c.text(QRectF(rect()).adjusted(16, 16, -16, -16),

@@ -25,8 +25,10 @@ void paintFitList(Canvas& c, const QRectF& r, const View& v, const FitLook& look
 // ---- what its lists have in common ----
 /// The first row in sight; on paper always the first. A list that became shorter than it was turned starts anew.
 [[nodiscard]] std::size_t firstRow(const Canvas& c, std::size_t all);
-/// Below the rows, which are of different heights: how many there are, and a bar to drag at their right.
-void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all);
+/// Below the rows, which are of different heights: how many there are, and a bar to drag at their right. @p thingOf: of
+/// any row, also one out of sight.
+void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all,
+               const std::function<core::Thing(std::size_t row)>& thingOf);
 /// A row of several lines with a mark before it; answers its height, or nothing when there is no room for it.
 std::optional<double> paintEntry(Canvas& c, const QRectF& r, double y, core::Mark mark, const QString& head,
                                  const QString& text, const core::Thing& thing, const QString& button = {},

@@ -207,7 +207,7 @@ void paintLeadList(Canvas& c, const QRectF& r, const View& v, const FitLook& loo
         note += QObject::tr(" %1 more without a stated end: their ways are not drawn and not measured.").arg(without);
     if (!note.isEmpty() && y + 60 < r.bottom())
         c.paragraph({r.left(), y + 8, r.width(), 90}, note.trimmed(), 12.5, Weight::Regular, c.t.ink2, 5);
-    paintMore(c, r, shown, routes.size());
+    paintMore(c, r, shown, routes.size(), [&](std::size_t i) { return core::Thing(routes[i].ref); });
 }
 
 MoreCorners withCornerIn(const LeadRoute& route, std::size_t leg, const Point& at) {

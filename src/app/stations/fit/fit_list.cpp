@@ -77,10 +77,15 @@ std::size_t firstRow(const Canvas& c, std::size_t all) {
     return top;
 }
 
-void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all) {
+void paintMore(Canvas& c, const QRectF& r, std::size_t shown, std::size_t all,
+               const std::function<core::Thing(std::size_t)>& thingOf) {
     const std::size_t above = firstRow(c, all);
-    if (c.lists)
-        c.lists->places.push_back({listId, r, all, shown});
+    if (c.lists) {
+        ListPlace place{listId, r, all, shown};
+        for (std::size_t row = 0; c.lists->asksThings && row < all; ++row)
+            place.things.push_back(thingOf(row));
+        c.lists->places.push_back(std::move(place));
+    }
     if (above == 0 && shown >= all)
         return;
     c.second({r.left(), r.bottom() - 20, r.width(), 20},
@@ -235,7 +240,7 @@ void paintLadder(Canvas& c, const QRectF& r, const View& v, const FitLook& look)
                                                          : QObject::tr("No gap of this kind. Key D lists others."),
                     12.5, Weight::Regular, c.t.ink2);
     if (!look.paper)
-        paintMore(c, r, shown, rows.size());
+        paintMore(c, r, shown, rows.size(), [&](std::size_t k) { return core::Thing(gaps[rows[k]].ref); });
 }
 
 /// While an answer is worked out: what is shown is of before, or nothing yet. Answers whether rows are there to be
@@ -304,7 +309,7 @@ void paintChanges(Canvas& c, const QRectF& r, const View& v, const FitLook& look
                     v.words(core::advise::whatToEdit(*gap)) + QStringLiteral(". ") +
                         QObject::tr("Double-click a part to edit it, or put others on the shelf."),
                     12.5, Weight::Regular, c.t.ink2, 6);
-    paintMore(c, r, shown, order.size());
+    paintMore(c, r, shown, order.size(), [&](std::size_t k) { return core::Thing(core::MendRef{gap->ref, order[k]}); });
 }
 
 void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
@@ -338,7 +343,7 @@ void paintMeasure(Canvas& c, const QRectF& r, const View& v, const FitLook& look
     if (rows.empty())
         c.paragraph({r.left(), y, r.width(), 60}, QObject::tr("Nothing is in doubt that a caliper would settle."), 12.5,
                     Weight::Regular, c.t.ink2);
-    paintMore(c, r, shown, rows.size());
+    paintMore(c, r, shown, rows.size(), [&](std::size_t i) { return core::Thing(core::DimensionRef{rows[i].label}); });
 }
 
 void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
@@ -372,7 +377,9 @@ void paintRooms(Canvas& c, const QRectF& r, const View& v, const FitLook& look) 
         c.hit({r.left(), y, r.width(), 39}, key, v.words(core::explain::textOf(room)));
         y += 40;
     }
-    paintMore(c, r, shown, rooms.size());
+    paintMore(c, r, shown, rooms.size(), [&](std::size_t i) {
+        return core::Thing(core::RoomRef{rooms[i].mount, rooms[i].own});
+    });
 }
 
 void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
@@ -399,7 +406,7 @@ void paintWays(Canvas& c, const QRectF& r, const View& v, const FitLook& look) {
     if (ways.empty())
         c.paragraph({r.left(), y, r.width(), 60}, QObject::tr("No card, supply, radiator or drive is placed yet."),
                     12.5, Weight::Regular, c.t.ink2);
-    paintMore(c, r, shown, ways.size());
+    paintMore(c, r, shown, ways.size(), [&](std::size_t i) { return core::Thing(core::WayRef{ways[i].mount}); });
 }
 
 } // namespace

@@ -1,6 +1,7 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/part_sheet.h"
 
+#include "app/ui/own_canvas.h"
 #include "core/fit/bodies.h"
 #include "core/fit/section_drawing.h"
 
@@ -357,10 +358,8 @@ void PartSheet::paintSide(Canvas& c, int side, const std::vector<core::fit::Plac
 }
 
 void PartSheet::paintEvent(QPaintEvent*) {
-    const PaintingNow painting;
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    Canvas c(p, m_context.theme);
+    OwnCanvas own(*this, m_context.theme);
+    Canvas& c = own.canvas();
     c.p.fillRect(rect(), c.t.paper);
     const core::Build build = alone(m_part);
     const auto bodies = core::fit::bodiesOf(build, 0);
