@@ -70,7 +70,7 @@ bool shootLeads(app::MainWindow& window, app::FitPage& fit, app::Context& contex
 
 /// The other sides of Air: the network, the warm-up halfway, and what is left open, once it is counted.
 bool shootAirSides(app::MainWindow& window, app::Context& context, const QString& folder) {
-    auto* air = static_cast<app::AirPage*>(window.page(2));
+    auto* air = static_cast<app::AirPage*>(window.page(core::rules::Station::Air));
     if (!context.view().evaluation())
         return true;
     const auto shootSide = [&](app::AirPane pane, const QString& name, const auto& isPending) {
@@ -119,29 +119,45 @@ void waitForLoads(const app::AirPage& air) {
         QApplication::processEvents(QEventLoop::WaitForMoreEvents | QEventLoop::AllEvents, 50);
 }
 
+/// What is selected in the picture of a station; nothing: its first figure.
+core::Thing shownOn(const app::MainWindow& window, core::rules::Station station) {
+    using core::rules::Station;
+    switch (station) {
+    case Station::Brief:
+        return core::TotalRef{core::Total::Power};
+    case Station::Air:
+        return core::PartRef{"tray/cpu"};
+    case Station::Bench:
+        return core::RunRef{window.bench()->run()};
+    case Station::Verdict:
+        return core::TargetRef{"noise", {}};
+    case Station::Fit:
+    case Station::Make:
+        break;
+    }
+    return {};
+}
+
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {
     QDir().mkpath(folder);
-    const std::array<core::Thing, 6> things{core::TotalRef{core::Total::Power}, {}, core::PartRef{"tray/cpu"}, {}, {},
-                                            core::TargetRef{"noise", {}}};
+    using core::rules::Station;
     context.document.finishAnalyses();
-    for (int i = 0; i < 6; ++i) {
-        window.setStation(i);
+    for (const app::StationRow& row : app::stations()) {
+        window.goTo(row.id);
         QApplication::processEvents();
-        if (const core::Thing& thing = things[static_cast<std::size_t>(i)]; !core::isNothing(thing))
+        if (const core::Thing thing = shownOn(window, row.id); !core::isNothing(thing))
             context.selection.select(thing);
-        else if (i == 4)
-            context.selection.select(core::RunRef{window.bench()->run()});
         else
-            window.page(i)->stepSelection(1);
-        if (i == 2)
-            waitForLoads(*static_cast<app::AirPage*>(window.page(2)));
-        if (!shoot(window, folder, QString::fromLatin1(app::stations()[static_cast<std::size_t>(i)].picture)))
+            window.page(row.id)->stepSelection(1);
+        if (row.id == Station::Air)
+            waitForLoads(*static_cast<app::AirPage*>(window.page(Station::Air)));
+        if (!shoot(window, folder, QString::fromLatin1(row.picture)))
             return 2;
-        if (i == 2 && !shootAirSides(window, context, folder))
+        if (row.id == Station::Air && !shootAirSides(window, context, folder))
             return 2;
-        if (i != 1)
+        if (row.id != Station::Fit)
             continue;
-        auto* fit = static_cast<app::FitPage*>(window.page(1));
+        auto* fit = static_cast<app::FitPage*>(window.page(Station::Fit));
         using List = app::FitLook::List;
         for (const auto& [list, name] : {std::pair{List::Change, QStringLiteral("fit-change")},
                                          std::pair{List::Measure, QStringLiteral("fit-measure")},

@@ -15,6 +15,7 @@
 #include <QContextMenuEvent>
 #include <QHelpEvent>
 #include <QLabel>
+#include <QListWidget>
 #include <QMenu>
 #include <QMessageBox>
 #include <QRegularExpression>
@@ -118,6 +119,37 @@ private Q_SLOTS:
         auto* search = w.dialog<QLineEdit>("search");
         QVERIFY(search);
         QCOMPARE(search->text(), QString("adapter"));
+    }
+    /// Everything that Find lists has a name of its own, is selected by Enter, and is worked out.
+    void findLeadsToEverything() {
+        Window w;
+        QTemporaryDir dir;
+        w.openDemo(dir);
+        QVERIFY(w.document().edit("the same name",
+                                  [](core::Project& p) { p.runs.edit("r10-both-2")->name = p.run("r10-both")->name; }));
+        support::Things met;
+        QSet<QString> names;
+        std::set<int> stations;
+        for (int row = 0, rows = 1; row < rows; ++row) {
+            w.document().selectRevision("R11"); // a run that was found has shown its own
+            w.key(Qt::Key_Slash);
+            auto* text = w.dialog<QLineEdit>("findText");
+            QVERIFY(text);
+            auto* list = text->window()->findChild<QListWidget*>();
+            rows = list->count();
+            list->setCurrentRow(row);
+            const QString name = list->currentItem()->text();
+            QVERIFY2(!names.contains(name), qPrintable(name));
+            names << name;
+            QTest::keyClick(text, Qt::Key_Return);
+            const core::Thing found = w.context.selection.thing();
+            QVERIFY2(app::workingOf(w.context.view(), found), qPrintable(name));
+            met.insert(found);
+            stations.insert(w.window->station());
+            QCOMPARE(static_cast<int>(met.size()), row + 1);
+        }
+        QVERIFY(met.contains(core::PortRef{"front-bay", "eps-8", 0}));
+        QVERIFY(met.size() > 60 && stations.size() == 6);
     }
     /// Of many revisions the one that is looked at is in sight in Bench's coverage, whatever is selected.
     void theRevisionLookedAtIsInSight() {

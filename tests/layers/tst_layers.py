@@ -92,6 +92,25 @@ for file in sources:
     if rel != "core/model/thing.cpp":
         check(not IDENTITY.search(code), f"{rel}: a string says which thing is meant: {IDENTITY.search(code)}")
 
+# Each kind of thing is pointed at somewhere: one that nothing makes is a promise.
+for ref in re.findall(r"^struct (\w+Ref) \{", (ROOT / "src/core/model/thing.h").read_text(), re.M):
+    used = [f for f in sources if f.stem not in ("thing", "things") and re.search(r"\b%s\b" % ref, f.read_text())]
+    check(used, f"nothing is a {ref}")
+
+# Stations are named, so that one can be put between others.
+for file in sources:
+    numbered = re.search(r"\b(setStation|page)\(\d\)|m_pages\[\d\]", file.read_text())
+    check(not numbered, f"{file.relative_to(ROOT)}: a station by its number: {numbered}")
+
+# Who paints a canvas says so: no stage starts meanwhile.
+painters = 0
+for file in sources:
+    for body in re.findall(r"^ *void (?:\w+::paintEvent\(|paint\(QPainter\* ?\w*, const QStyleOption)[^{;]*\{(.*?)^ *\}$", file.read_text(), re.S | re.M):
+        if re.search(r"\bCanvas\b", body):
+            painters += 1
+            check(re.search(r"\b(PaintingNow|OwnCanvas)\b", body), f"{file.relative_to(ROOT)}: a paint that lets stages start")
+check(painters >= 4, f"paints were found: {painters}")
+
 linked = subprocess.run(["ldd", BIN / "mini-draft-cli"], capture_output=True, text=True, check=True).stdout
 check("Qt6Core" in linked, "the command line links Qt Core")
 for library in ("Qt6Gui", "Qt6Widgets"):

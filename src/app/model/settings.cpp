@@ -15,7 +15,7 @@ Settings Settings::load() {
     out.sizePercent = std::clamp(s.value(QStringLiteral("sizePercent"), 100).toInt(), 100, 150);
     out.recent = s.value(QStringLiteral("recent")).toStringList();
     out.lastProject = s.value(QStringLiteral("lastProject")).toString();
-    out.station = std::clamp(s.value(QStringLiteral("station"), 0).toInt(), 0, 5);
+    out.station = std::max(0, s.value(QStringLiteral("station"), 0).toInt());
     out.geometry = s.value(QStringLiteral("geometry")).toByteArray();
     return out;
 }

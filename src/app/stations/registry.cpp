@@ -8,6 +8,8 @@
 
 #include <QCoreApplication>
 
+#include <algorithm>
+
 namespace app {
 namespace {
 using core::rules::Station;
@@ -20,8 +22,8 @@ template <auto painter> StationPage* sheet(Context& context, const Recorder&) {
 StationPage* benchPage(Context& context, const Recorder& recorder) { return new BenchPage(context, recorder); }
 } // namespace
 
-const std::array<StationRow, 6>& stations() {
-    static constexpr std::array<StationRow, 6> rows{{
+std::span<const StationRow> stations() {
+    static constexpr StationRow rows[] = {
         {Station::Brief, QT_TRANSLATE_NOOP("stations", "Brief"), question::brief, "brief", briefLive, page<BriefPage>},
         {Station::Fit, QT_TRANSLATE_NOOP("stations", "Fit"), question::fit, "fit", fitLive, page<FitPage>},
         {Station::Air, QT_TRANSLATE_NOOP("stations", "Air"), question::air, "air", airLive, page<AirPage>},
@@ -29,14 +31,20 @@ const std::array<StationRow, 6>& stations() {
         {Station::Bench, QT_TRANSLATE_NOOP("stations", "Bench"), question::bench, "bench", benchLive, benchPage},
         {Station::Verdict, QT_TRANSLATE_NOOP("stations", "Verdict"), question::verdict, "verdict", verdictLive,
          sheet<paintVerdict>},
-    }};
+    };
     return rows;
+}
+
+int numberOf(Station station) {
+    const auto all = stations();
+    const auto row = std::find_if(all.begin(), all.end(), [&](const StationRow& r) { return r.id == station; });
+    return static_cast<int>(row - all.begin());
 }
 
 QString StationRow::title() const { return QCoreApplication::translate("stations", name); }
 
-std::array<Live, 6> liveResults(const View& v) {
-    std::array<Live, 6> live;
+std::vector<Live> liveResults(const View& v) {
+    std::vector<Live> live(stations().size());
     const auto* e = v.evaluation();
     const bool empty = v.project().revisions.empty();
     static const core::stages::Evaluation nothing{};

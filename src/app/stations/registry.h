@@ -2,6 +2,9 @@
 #pragma once
 #include "app/paint/stations.h"
 
+#include <span>
+#include <vector>
+
 namespace app {
 
 struct Context;
@@ -19,8 +22,11 @@ struct StationRow {
 
     [[nodiscard]] QString title() const; ///< in the reader's language
 };
-[[nodiscard]] const std::array<StationRow, 6>& stations();
-/// What every station says of the revision that is looked at, for the strip.
-[[nodiscard]] std::array<Live, 6> liveResults(const View& v);
+/// All of them, in the order of their numbers.
+[[nodiscard]] std::span<const StationRow> stations();
+/// The place of a station in that order, from 0 on.
+[[nodiscard]] int numberOf(core::rules::Station station);
+/// What every station says of the revision that is looked at, for the strip, in that order.
+[[nodiscard]] std::vector<Live> liveResults(const View& v);
 
 } // namespace app

@@ -27,6 +27,7 @@
 #include <QTimer>
 
 namespace app {
+using core::rules::Station;
 
 namespace {
 constexpr int narrowBelow = 1180, wideFrom = 1600;
@@ -106,24 +107,25 @@ void MainWindow::buildShell() {
 }
 
 void MainWindow::buildPages() {
-    for (std::size_t i = 0; i < m_pages.size(); ++i) {
-        m_pages[i] = stations()[i].page(m_context, *m_recorder);
-        m_pages[i]->setAccessibleName(stations()[i].title());
+    for (const StationRow& row : stations()) {
+        const std::size_t i = m_pages.size();
+        m_pages.push_back(row.page(m_context, *m_recorder));
+        m_pages[i]->setAccessibleName(row.title());
         m_pages[i]->setObjectName(QStringLiteral("page%1").arg(i));
         m_stack->addWidget(scrolled(m_pages[i]));
         // One button at the upper left of an empty stage: the next thing to do.
         auto* start = new QPushButton(tr("Start a project"), m_pages[i]);
         start->setObjectName(QStringLiteral("start%1").arg(i));
         start->setProperty(mainAction, true);
-        start->setGeometry(48, i == 0 ? 262 : 200, 150, 30); // below the sentence of the empty stage
+        start->setGeometry(48, row.id == Station::Brief ? 262 : 200, 150, 30); // below the sentence of the empty stage
         connect(start, &QPushButton::clicked, this, &MainWindow::newProject);
         m_startButtons.push_back(start);
     }
-    m_bench = static_cast<BenchPage*>(m_pages[4]);
-    connect(m_pages[0]->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked, this,
-            &MainWindow::editBrief);
-    connect(m_pages[0]->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24), &QPushButton::clicked,
-            this, [this] { addPart(); });
+    m_bench = static_cast<BenchPage*>(page(Station::Bench));
+    connect(page(Station::Brief)->addButton(tr("Edit"), QStringLiteral("editBrief"), 8, 40, 52), &QPushButton::clicked,
+            this, &MainWindow::editBrief);
+    connect(page(Station::Brief)->addButton(tr("Add a part"), QStringLiteral("addPart"), 0, 84, 96, 24),
+            &QPushButton::clicked, this, [this] { addPart(); });
     auto* import = m_bench->addButton(tr("Read in a log"), QStringLiteral("readLog"), 226, 0, 104);
     auto* rec = m_recordButton = m_bench->addButton(tr("Record"), QStringLiteral("record"), 114, 0, 104);
     m_stopButton = m_bench->addButton(tr("Stop"), QStringLiteral("stop"), 0, 0, 106);
@@ -131,9 +133,9 @@ void MainWindow::buildPages() {
     connect(import, &QPushButton::clicked, this, &MainWindow::askImport);
     connect(rec, &QPushButton::clicked, this, &MainWindow::record);
     connect(m_stopButton, &QPushButton::clicked, this, [this] { m_recorder->stop(); });
-    auto* report = m_pages[5]->addButton(tr("Write report"), QStringLiteral("writeReport"), 12, 42, 110);
+    auto* report = page(Station::Verdict)->addButton(tr("Write report"), QStringLiteral("writeReport"), 12, 42, 110);
     report->setProperty(mainAction, true);
-    m_validateButton = m_pages[5]->addButton(tr("Validate"), QStringLiteral("validate"), 134, 42, 110);
+    m_validateButton = page(Station::Verdict)->addButton(tr("Validate"), QStringLiteral("validate"), 134, 42, 110);
     connect(report, &QPushButton::clicked, this, &MainWindow::askReport);
     connect(m_validateButton, &QPushButton::clicked, this, &MainWindow::validateRevision);
 }
@@ -153,8 +155,7 @@ void MainWindow::connectViews() {
     connect(m_findings, &FindingsLine::show, this, &MainWindow::showFinding);
     connect(m_findingsList, &FindingsList::show, this, &MainWindow::showFinding);
     m_findingsList->zoneOf = [this](const core::rules::Finding& f) {
-        return static_cast<int>(f.station) == station() ? m_pages[static_cast<std::size_t>(station())]->zoneOf(f.about)
-                                                        : QString();
+        return numberOf(f.station) == station() ? page(station())->zoneOf(f.about) : QString();
     };
     connect(m_findingsList, &FindingsList::closed, this, &MainWindow::toggleFindings);
     connect(m_workingTab, &WorkingTab::toggled, this, [this] {
@@ -162,13 +163,13 @@ void MainWindow::connectViews() {
         arrange();
     });
     connectBrief();
-    auto* fit = static_cast<FitPage*>(m_pages[1]);
+    auto* fit = fitPage();
     connect(fit, &FitPage::refused, this, qOverload<const core::Problem&>(&MainWindow::tell));
     connect(fit, &FitPage::addPartWanted, this, [this] { addPart(); });
     connect(fit, &FitPage::cornersWanted, this, &MainWindow::stateCorners);
     connect(fit, &FitPage::fillInWanted, this, &MainWindow::fillInMeasures);
     connect(fit, &FitPage::sheetWanted, this, [this] { printMeasures({}); });
-    connect(static_cast<AirPage*>(m_pages[2]), &AirPage::refused, this,
+    connect(static_cast<AirPage*>(page(Station::Air)), &AirPage::refused, this,
             qOverload<const core::Problem&>(&MainWindow::tell));
     connectRecorder();
     connect(&m_context.document, &Document::changed, this, &MainWindow::refresh);
@@ -179,7 +180,7 @@ void MainWindow::connectViews() {
 }
 
 void MainWindow::connectBrief() {
-    auto* brief = static_cast<BriefPage*>(m_pages[0]);
+    auto* brief = static_cast<BriefPage*>(page(Station::Brief));
     connect(brief, &BriefPage::addPartWanted, this, &MainWindow::addPart);
     connect(brief, &BriefPage::started, this, &MainWindow::startProject);
     connect(brief, &BriefPage::startWorked, m_working, &WorkingPanel::showBefore);
@@ -188,7 +189,7 @@ void MainWindow::connectBrief() {
     connect(elsewhere, &BeginElsewhere::openWanted, this, &MainWindow::open);
     connect(elsewhere, &BeginElsewhere::demoWanted, this, &MainWindow::openDemo);
     connect(elsewhere, &BeginElsewhere::caseWanted, this, [this, brief] {
-        setStation(0);
+        goTo(Station::Brief);
         brief->beginWithCase();
     });
     connect(elsewhere, &BeginElsewhere::recentWanted, this,
@@ -226,12 +227,18 @@ void MainWindow::refresh() {
         fitFindingsList();
 }
 
+/// One that is remembered may be of a program with more of them.
 void MainWindow::setStation(int station) {
+    station = std::clamp(station, 0, static_cast<int>(m_pages.size()) - 1);
     m_stack->setCurrentIndex(station);
     m_strip->setCurrent(station);
     m_context.settings.station = station;
-    m_pages[static_cast<std::size_t>(station)]->setFocus();
+    page(station)->setFocus();
 }
+
+void MainWindow::goTo(Station station) { setStation(numberOf(station)); }
+
+StationPage* MainWindow::page(Station station) const { return page(numberOf(station)); }
 
 int MainWindow::station() const { return m_stack->currentIndex(); }
 
@@ -271,11 +278,11 @@ void MainWindow::toggleFindings() {
     if (show)
         m_findingsList->setFocus();
     else
-        m_pages[static_cast<std::size_t>(station())]->setFocus();
+        page(station())->setFocus();
 }
 
 void MainWindow::showFinding(const core::rules::Finding& finding) {
-    setStation(static_cast<int>(finding.station));
+    goTo(finding.station);
     m_findingsList->update(); // zones are those of the station shown
     m_context.selection.select(finding.about);
     QTimer::singleShot(0, this, &MainWindow::bringSelectionIntoSight);
@@ -311,8 +318,7 @@ void MainWindow::stepRevision(int direction) {
 }
 
 void MainWindow::nextRegion(int direction) {
-    const std::array<QWidget*, 5> regions{m_strip, m_rail->cards(), m_pages[static_cast<std::size_t>(station())],
-                                          m_working->sheet(), m_findings};
+    const std::array<QWidget*, 5> regions{m_strip, m_rail->cards(), page(station()), m_working->sheet(), m_findings};
     int at = 2;
     for (int i = 0; i < 5; ++i)
         if (regions[static_cast<std::size_t>(i)]->hasFocus())
@@ -329,7 +335,7 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Escape || event->key() == Qt::Key_Backspace)
         return m_context.selection.back();
     // After choosing in the rail or in Working the keys of the sheet go on working: what no region took is the page's.
-    QWidget* sheet = m_pages[static_cast<std::size_t>(station())];
+    QWidget* sheet = page(station());
     const bool plain =
         (event->modifiers() & ~(Qt::ShiftModifier | Qt::AltModifier | Qt::KeypadModifier)) == Qt::NoModifier;
     if (plain && !m_forwarding && !sheet->hasFocus() && (!sheet->focusWidget() || !sheet->focusWidget()->hasFocus())) {

@@ -85,8 +85,10 @@ public:
 
     // ---- stations ----
     void setStation(int station);
+    void goTo(core::rules::Station station);
     [[nodiscard]] int station() const;
     [[nodiscard]] StationPage* page(int station) const { return m_pages.at(static_cast<std::size_t>(station)); }
+    [[nodiscard]] StationPage* page(core::rules::Station station) const;
     [[nodiscard]] BenchPage* bench() const { return m_bench; }
     [[nodiscard]] Recorder* recorder() const { return m_recorder; }
     [[nodiscard]] Recovery* recovery() const { return m_recovery; }
@@ -206,7 +208,7 @@ private:
     FindingsLine* m_findings = nullptr;
     FindingsList* m_findingsList = nullptr;
     BenchPage* m_bench = nullptr;
-    std::array<StationPage*, 6> m_pages{};
+    std::vector<StationPage*> m_pages;        ///< in the order of the registry
     std::vector<QPushButton*> m_startButtons; ///< shown while the stage is empty
     QMenu* m_menu = nullptr;
     QMenu* m_recent = nullptr;

@@ -107,7 +107,7 @@ void MainWindow::buildEditActions() {
     action(
         edit, tr("Edit the bo&x"), {},
         [this] {
-            setStation(1);
+            goTo(core::rules::Station::Fit);
             fitPage()->editBox(true);
         },
         QStringLiteral("actEditBox"));
@@ -264,8 +264,8 @@ void MainWindow::offerRestart(int percent) {
 void MainWindow::newProject() {
     whenSafe([this] {
         if (m_context.document.project().revisions.empty()) { // it is the first station before there is anything
-            setStation(0);
-            return static_cast<BriefPage*>(m_pages[0])->begin();
+            goTo(core::rules::Station::Brief);
+            return static_cast<BriefPage*>(page(core::rules::Station::Brief))->begin();
         }
         auto* dialog = new StartDialog(m_context, this);
         connect(dialog, &StartDialog::created, this, &MainWindow::startProject);
@@ -289,8 +289,8 @@ void MainWindow::editBrief() { (new BriefDialog(m_context, this))->open(); }
 
 void MainWindow::find() {
     auto* dialog = new FindDialog(m_context, this);
-    connect(dialog, &FindDialog::found, this, [this](int where, const core::Thing& thing) {
-        setStation(where);
+    connect(dialog, &FindDialog::found, this, [this](core::rules::Station where, const core::Thing& thing) {
+        goTo(where);
         m_context.selection.select(thing);
     });
     dialog->open();

@@ -196,7 +196,7 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
     };
     const auto list = [this](FitLook::List which) {
         return [this, which] {
-            setStation(1);
+            goTo(core::rules::Station::Fit);
             fitPage()->choose(which);
         };
     };
@@ -211,7 +211,7 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
         add(tr("&Take out"), QKeySequence(Qt::Key_Delete), &MainWindow::removeThing);
         menu->addSeparator();
         act(tr("&Move it: Alt and the arrows, in Fit"), {}, [this, thing] {
-            setStation(1);
+            goTo(core::rules::Station::Fit);
             m_context.selection.select(thing);
             fitPage()->setFocus(Qt::ShortcutFocusReason);
         });
@@ -233,7 +233,7 @@ QMenu* MainWindow::menuOf(const core::Thing& thing) {
         if (const auto* revision = std::get_if<core::RevisionRef>(&thing);
             revision && revision->id != m_context.document.revision())
             act(tr("&Lay it over the sections, in grey"), {}, [this, id = revision->id] {
-                setStation(1);
+                goTo(core::rules::Station::Fit);
                 fitPage()->layOver(id);
             });
     } else if (std::holds_alternative<core::LeadRef>(thing)) {
@@ -278,7 +278,7 @@ void MainWindow::copyFigure(const core::Thing& thing) {
     QGuiApplication::clipboard()->setText(text);
 }
 
-FitPage* MainWindow::fitPage() const { return static_cast<FitPage*>(m_pages[1]); }
+FitPage* MainWindow::fitPage() const { return static_cast<FitPage*>(page(core::rules::Station::Fit)); }
 
 void MainWindow::showMenuOf(const core::Thing& thing, const QPoint& at) {
     m_context.selection.select(thing);

@@ -169,7 +169,7 @@ void MainWindow::startProject(const core::Project& project) {
         fresh.id = QUuid::createUuid().toString(QUuid::WithoutBraces).toStdString();
     m_knownFiles.clear();
     m_context.document.resetAt(std::move(fresh), {});
-    setStation(0);
+    goTo(core::rules::Station::Brief);
 }
 
 void MainWindow::open() {

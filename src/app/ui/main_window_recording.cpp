@@ -21,7 +21,7 @@ ImportDialog* MainWindow::importLog(const QString& path) {
         tell(tr("No revision yet"), tr("A run belongs to a revision. Start a project first."));
         return nullptr;
     }
-    setStation(4);
+    goTo(core::rules::Station::Bench);
     auto* dialog = new ImportDialog(m_context, path, this);
     dialog->open();
     return dialog;
@@ -39,7 +39,7 @@ void MainWindow::record() {
         return tell(tr("No revision yet"), tr("A run belongs to a revision. Start a project first."));
     if (m_recorder->isRecording())
         return tell(tr("A recording is running"), tr("Stop it first (Ctrl+.)."));
-    setStation(4);
+    goTo(core::rules::Station::Bench);
     (new RecordDialog(
          m_context,
          [this](std::unique_ptr<devices::SampleSource> source, const std::string& load) {

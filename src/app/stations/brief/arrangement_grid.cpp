@@ -81,6 +81,7 @@ public:
         return view ? view->gridSize() : QSize(136, 176);
     }
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+        const PaintingNow painting;
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
         Canvas c(*p, m_context.theme);

@@ -1,11 +1,13 @@
 // SPDX-License-Identifier: GPL-3.0-or-later
 #include "app/ui/dialogs/find_dialog.h"
 
+#include <QHash>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QVBoxLayout>
 
 namespace app {
+using core::rules::Station;
 
 FindDialog::FindDialog(Context& context, QWidget* parent)
     : QDialog(parent), m_text(new QLineEdit(this)), m_list(new QListWidget(this)) {
@@ -14,28 +16,43 @@ FindDialog::FindDialog(Context& context, QWidget* parent)
     const View v = context.view();
     if (const auto* e = v.evaluation()) {
         for (const auto& p : e->build.placed)
-            m_things.push_back({e->air.part(p.mount) ? 2 : 1, core::PartRef{p.mount}, tr("Part %1").arg(qs(p.name))});
+            m_things.push_back({e->air.part(p.mount) ? Station::Air : Station::Fit, core::PartRef{p.mount},
+                                tr("Part %1").arg(qs(p.name))});
         for (const auto& gap : e->fit.gaps)
-            m_things.push_back({1, gap.ref, tr("Gap %1 to %2").arg(qs(gap.between[0].text), qs(gap.between[1].text))});
+            m_things.push_back(
+                {Station::Fit, gap.ref, tr("Gap %1 to %2").arg(qs(gap.between[0].text), qs(gap.between[1].text))});
         for (const auto& fan : e->air.fans)
-            m_things.push_back({2, core::FanRef{fan.id},
+            m_things.push_back({Station::Air, core::FanRef{fan.id},
                                 tr("Fan %1, %2").arg(qs(fan.name), v.text(core::Quantity::Flow, fan.flowM3h))});
         for (const auto& o : e->air.openings)
-            m_things.push_back({2, core::OpeningRef{o.id},
+            m_things.push_back({Station::Air, core::OpeningRef{o.id},
                                 tr("Opening %1, %2").arg(qs(o.name), v.text(core::Quantity::Flow, o.flowM3h))});
+        for (const auto& socket : e->wiring.ports.sockets)
+            if (!socket.giver.isLead)
+                m_things.push_back(
+                    {Station::Brief, core::rules::thingOf(e->build, socket),
+                     tr("Socket %1 of %2").arg(qs(socket.kind), qs(socket.giver.name)) +
+                         (socket.number > 0 ? QStringLiteral(", %1").arg(socket.number + 1) : QString())});
+        for (std::size_t i = 0; i < e->build.joined.size(); ++i)
+            m_things.push_back(
+                {Station::Fit, core::leadRef(e->build, i), tr("Lead %1").arg(qs(e->build.joined[i].part->name))});
         for (const auto& t : v.result().verdict.targets)
-            m_things.push_back({5, core::TargetRef{t.id, {}}, tr("Target %1").arg(qs(t.name))});
+            m_things.push_back({Station::Verdict, core::TargetRef{t.id, {}}, tr("Target %1").arg(qs(t.name))});
         for (const auto& part : e->make.parts)
-            m_things.push_back({3, core::MadeRef{part.id}, tr("Made part %1").arg(qs(part.name))});
+            m_things.push_back({Station::Make, core::MadeRef{part.id}, tr("Made part %1").arg(qs(part.name))});
         using core::Total;
-        for (const auto& [total, station, name] :
-             {std::tuple{Total::Noise, 2, tr("Noise")}, std::tuple{Total::Balance, 2, tr("Pressure")},
-              std::tuple{Total::Power, 0, tr("Power budget")}, std::tuple{Total::Price, 0, tr("Price")},
-              std::tuple{Total::Mass, 0, tr("Mass")}, std::tuple{Total::Volume, 1, tr("Volume")}})
+        for (const auto& [total, station, name] : {std::tuple{Total::Noise, Station::Air, tr("Noise")},
+                                                   std::tuple{Total::Balance, Station::Air, tr("Pressure")},
+                                                   std::tuple{Total::Power, Station::Brief, tr("Power budget")},
+                                                   std::tuple{Total::Price, Station::Brief, tr("Price")},
+                                                   std::tuple{Total::Mass, Station::Brief, tr("Mass")},
+                                                   std::tuple{Total::Volume, Station::Fit, tr("Volume")}})
             m_things.push_back({station, core::TotalRef{total}, name});
     }
     for (const auto& run : v.project().runs)
-        m_things.push_back({4, core::RunRef{run.id}, tr("Run %1, %2").arg(qs(run.name), qs(run.revision))});
+        m_things.push_back(
+            {Station::Bench, core::RunRef{run.id}, tr("Run %1, %2").arg(qs(run.name), qs(run.revision))});
+    tellApart();
     auto* layout = new QVBoxLayout(this);
     m_text->setObjectName(QStringLiteral("findText"));
     layout->addWidget(m_text);
@@ -45,6 +62,16 @@ FindDialog::FindDialog(Context& context, QWidget* parent)
     connect(m_list, &QListWidget::itemActivated, this, &FindDialog::choose);
     fill();
     resize(420, 360);
+}
+
+/// Where two have one name, each has the name it has in files behind it.
+void FindDialog::tellApart() {
+    QHash<QString, int> named;
+    for (const Entry& entry : m_things)
+        ++named[entry.name];
+    for (Entry& entry : m_things)
+        if (named[entry.name] > 1)
+            entry.name += QStringLiteral(" (%1)").arg(qs(core::subjectOf(entry.thing)));
 }
 
 void FindDialog::fill() {

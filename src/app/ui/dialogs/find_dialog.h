@@ -9,21 +9,22 @@ class QListWidget;
 
 namespace app {
 
-/// Finds a part, gap, fan, opening, target or run by its name.
+/// Finds a part, gap, fan, opening, socket, lead, target or run by its name.
 class FindDialog : public QDialog {
     Q_OBJECT
 public:
     FindDialog(Context& context, QWidget* parent);
 
 Q_SIGNALS:
-    void found(int station, const core::Thing& thing);
+    void found(core::rules::Station station, const core::Thing& thing);
 
 private:
     struct Entry {
-        int station;
+        core::rules::Station station;
         core::Thing thing;
         QString name;
     };
+    void tellApart();
     void fill();
     void choose();
     std::vector<Entry> m_things;

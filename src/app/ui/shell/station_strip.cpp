@@ -30,8 +30,9 @@ void StationStrip::clicked(const Hit& hit) {
 }
 
 void StationStrip::keyPressEvent(QKeyEvent* event) {
+    const int count = static_cast<int>(stations().size());
     if (event->key() == Qt::Key_Right || event->key() == Qt::Key_Left)
-        Q_EMIT stationChosen((m_current + (event->key() == Qt::Key_Right ? 1 : 5)) % 6);
+        Q_EMIT stationChosen((m_current + (event->key() == Qt::Key_Right ? 1 : count - 1)) % count);
     else
         QWidget::keyPressEvent(event);
 }
@@ -39,7 +40,7 @@ void StationStrip::keyPressEvent(QKeyEvent* event) {
 void StationStrip::paintContent(Canvas& c) {
     const Theme& t = c.t;
     c.p.fillRect(rect(), t.tray);
-    const double h = height(), left = m_railWidth, tab = (width() - left) / 6.0;
+    const double h = height(), left = m_railWidth, tab = (width() - left) / share(stations().size());
     // A set square over two streams of air.
     c.p.setPen(QPen(t.ink, 1.6));
     c.p.setBrush(Qt::NoBrush);
@@ -67,8 +68,9 @@ void StationStrip::paintContent(Canvas& c) {
     c.hit({0, 0, left - 2, h}, Handle{.act = Act::OpenMenu}, tr("Menu: file, edit, revision, bench, view, help (F10)"));
     auto live = liveResults(v);
     if (m_recording)
-        live[4] = {tr("recording ..."), core::Mark::Running};
-    for (int i = 0; i < 6; ++i) {
+        live[static_cast<std::size_t>(numberOf(core::rules::Station::Bench))] = {tr("recording ..."),
+                                                                                 core::Mark::Running};
+    for (int i = 0; i < static_cast<int>(live.size()); ++i) {
         const QRectF r(left + tab * i, 6, tab, h - 6);
         const bool on = i == m_current;
         if (on) {

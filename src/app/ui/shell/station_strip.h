@@ -4,7 +4,7 @@
 
 namespace app {
 
-/// The six numbered stations with their live results; the current one opens into the stage.
+/// The numbered stations with their live results; the current one opens into the stage.
 class StationStrip : public PaintedPanel {
     Q_OBJECT
 public:
