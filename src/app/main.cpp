@@ -131,11 +131,9 @@ core::Thing shownOn(const app::MainWindow& window, core::rules::Station station)
         return core::RunRef{window.bench()->run()};
     case Station::Verdict:
         return core::TargetRef{"noise", {}};
-    case Station::Fit:
-    case Station::Make:
-        break;
+    default:
+        return {};
     }
-    return {};
 }
 
 int writeShots(app::MainWindow& window, app::Context& context, const QString& folder) {

@@ -28,11 +28,10 @@ FindDialog::FindDialog(Context& context, QWidget* parent)
             m_things.push_back({Station::Air, core::OpeningRef{o.id},
                                 tr("Opening %1, %2").arg(qs(o.name), v.text(core::Quantity::Flow, o.flowM3h))});
         for (const auto& socket : e->wiring.ports.sockets)
-            if (!socket.giver.isLead)
+            if (const core::Thing thing = core::rules::thingOf(e->build, socket); !socket.giver.isLead)
                 m_things.push_back(
-                    {Station::Brief, core::rules::thingOf(e->build, socket),
-                     tr("Socket %1 of %2").arg(qs(socket.kind), qs(socket.giver.name)) +
-                         (socket.number > 0 ? QStringLiteral(", %1").arg(socket.number + 1) : QString())});
+                    {Station::Brief, thing,
+                     tr("Socket %1").arg(v.words(core::explain::ofPort(*e, std::get<core::PortRef>(thing))->title))});
         for (std::size_t i = 0; i < e->build.joined.size(); ++i)
             m_things.push_back(
                 {Station::Fit, core::leadRef(e->build, i), tr("Lead %1").arg(qs(e->build.joined[i].part->name))});
