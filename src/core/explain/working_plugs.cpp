@@ -14,12 +14,12 @@ Row rowOf(const PlugLimit& limit, const PortMap& map, const rules::Need& need) {
         return Row{"", std::move(label), Quantity::Power, limit.watts, 0, stamp};
     };
     const std::string plug(map.plugOf(need));
+    const Sentence reserve = plug == "eps-4" ? say(", less a fifth in reserve") : Sentence{};
     switch (limit.of) {
     case PlugLimit::Of::Plug:
-        return row(plug == "eps-4" ? say("the plug {}, less a fifth in reserve", plug) : say("the plug {}", plug),
-                   Stamp::Sheet);
+        return row(say("the plug {}", plug) + reserve, Stamp::Sheet);
     case PlugLimit::Of::Lead:
-        return row(say("its lead {}", need.via), Stamp::Sheet);
+        return row(say("its lead {}", need.via) + reserve, Stamp::Sheet);
     case PlugLimit::Of::Supply:
         return row(say("the supply, at its plug {}", need.kind), Stamp::Sheet);
     case PlugLimit::Of::Adapter:
