@@ -151,6 +151,14 @@ private Q_SLOTS:
         QVERIFY(met.contains(core::PortRef{"front-bay", "eps-8", 0}));
         QVERIFY(met.size() > 60 && stations.size() == 6);
     }
+    /// What is remembered may be of a program with other stations.
+    void aStationThatIsNotThere() {
+        Window w;
+        w.window->setStation(9);
+        QCOMPARE(w.window->station(), 5);
+        w.window->setStation(-1);
+        QCOMPARE(w.window->station(), 0);
+    }
     /// Of many revisions the one that is looked at is in sight in Bench's coverage, whatever is selected.
     void theRevisionLookedAtIsInSight() {
         Window w;
