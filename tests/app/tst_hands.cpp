@@ -125,8 +125,11 @@ private Q_SLOTS:
         Window w;
         QTemporaryDir dir;
         w.openDemo(dir);
-        QVERIFY(w.document().edit("the same name",
-                                  [](core::Project& p) { p.runs.edit("r10-both-2")->name = p.run("r10-both")->name; }));
+        QVERIFY(w.document().edit("the same name", [](core::Project& p) {
+            p.runs.edit("r10-both-2")->name = p.run("r10-both")->name;
+            for (int twice = 0; twice < 2; ++twice)
+                p.revisions.edit("R11")->changes.emplace_back(core::Connect{.part = "fan-hub"});
+        }));
         support::Things met;
         QSet<QString> names;
         std::set<int> stations;
@@ -144,6 +147,8 @@ private Q_SLOTS:
             QTest::keyClick(text, Qt::Key_Return);
             const core::Thing found = w.context.selection.thing();
             QVERIFY2(app::workingOf(w.context.view(), found), qPrintable(name));
+            const auto* fit = static_cast<app::FitPage*>(w.window->page(1));
+            QVERIFY(!std::holds_alternative<core::LeadRef>(found) || fit->look().list == app::FitLook::List::Leads);
             met.insert(found);
             stations.insert(w.window->station());
             QCOMPARE(static_cast<int>(met.size()), row + 1);

@@ -291,6 +291,8 @@ void MainWindow::find() {
     auto* dialog = new FindDialog(m_context, this);
     connect(dialog, &FindDialog::found, this, [this](core::rules::Station where, const core::Thing& thing) {
         goTo(where);
+        if (std::holds_alternative<core::LeadRef>(thing)) // where leads are drawn
+            fitPage()->choose(FitLook::List::Leads);
         m_context.selection.select(thing);
     });
     dialog->open();

@@ -63,14 +63,17 @@ FindDialog::FindDialog(Context& context, QWidget* parent)
     resize(420, 360);
 }
 
-/// Where two have one name, each has the name it has in files behind it.
+/// Where two have one name, each has the name it has in files behind it; two leads of one part are counted.
 void FindDialog::tellApart() {
-    QHash<QString, int> named;
+    QHash<QString, int> named, met;
     for (const Entry& entry : m_things)
         ++named[entry.name];
-    for (Entry& entry : m_things)
+    for (Entry& entry : m_things) {
         if (named[entry.name] > 1)
             entry.name += QStringLiteral(" (%1)").arg(qs(core::subjectOf(entry.thing)));
+        if (const int copy = ++met[entry.name]; copy > 1)
+            entry.name += QStringLiteral(", %1").arg(copy);
+    }
 }
 
 void FindDialog::fill() {
